@@ -1,0 +1,1 @@
+"""What the program advises beside the checks: cautions."""

@@ -1,0 +1,119 @@
+"""evaluate(document): the one path by which a procedure is judged, whoever asks."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from welding.advice.cautions import cautions_for
+from welding.catalogue import edition_of
+from welding.checks.content import content_complete, missing_content
+from welding.checks.context import Draft
+from welding.checks.heat import heat_findings
+from welding.checks.position import position_findings
+from welding.checks.process import process_findings
+from welding.citation import COMMON_PRACTICE
+from welding.documents.procedure import Procedure
+from welding.errors import Problem
+from welding.finding import Finding
+from welding.heat.energy import ISO_TR_18491
+from welding.heat.passes import HeatRule, PassHeat, pass_heat
+from welding.joints.section import Section, section_of
+from welding.joints.shapes import Drawing
+from welding.quantities.writing import System
+
+_ORDER = {"violates": 0, "undecided": 2, "complies": 3, "not_applicable": 4}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Evaluation:
+    """All that is known of a procedure.
+
+    Attributes:
+        code: Short name of the code in force, empty for a shop procedure.
+        heat_word: What the code in force calls the figure of ``heat_input``.
+        findings: Breaches first, then cautions, open questions, what holds.
+        heat_input: One entry for each pass whose volts, amps and travel are known.
+        section: Areas of the joint, where they can be computed.
+        drawing: The section's drawing, where it can be drawn.
+        missing: What is not stated, with the path of each item.
+        cautions: Sentences for people who will weld it.
+    """
+
+    code: str
+    heat_word: str
+    findings: tuple[Finding, ...]
+    heat_input: tuple[PassHeat, ...]
+    section: Section | None
+    drawing: Drawing | None
+    missing: tuple[Problem, ...]
+    cautions: tuple[str, ...]
+
+
+def heat_rule(procedure: Procedure) -> HeatRule:
+    """How heat input is counted: as the code in force says; with k under no code."""
+    edition = edition_of(procedure.code.id) if procedure.code else None
+    if edition is None:
+        return HeatRule(uses_k=True, citation=ISO_TR_18491)
+    return HeatRule(uses_k=edition.heat_basis == "heat-input", citation=edition.heat_citation)
+
+
+def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
+    """Judge a procedure.
+
+    Args:
+        procedure: The procedure, draft or whole.
+        system: Unit system of the sentences; numbers in fields stay SI.
+
+    Returns:
+        Findings, heat input by pass, section and drawing, what is missing, cautions. A poor or
+        unfinished design never raises.
+    """
+    rule = heat_rule(procedure)
+    heat = tuple(h for h in (pass_heat(one, rule) for one in procedure.passes) if h is not None)
+    sectioned = section_of(procedure)
+    draft = Draft(procedure=procedure, heat=heat, sectioned=sectioned, system=system)
+    edition = edition_of(procedure.code.id) if procedure.code else None
+    findings: list[Finding] = []
+    code_name = ""
+    if procedure.code and edition is None:
+        findings.append(Finding(
+            rule="code.known", verdict="undecided", path="code.id", title="Code not known here",
+            message=f"{procedure.code.id} is no code that this program has; its rules are not "
+                    "checked.", limit="a code that is on the list", remedy="Choose another code."))
+    if edition and procedure.code:
+        code_name = edition.short_with(procedure.code)
+        findings.append(content_complete(draft, edition.required_content))
+        findings += edition.draft_findings(draft)
+    findings += heat_findings(draft)
+    findings += process_findings(draft)
+    findings += position_findings(draft)
+    findings += [
+        Finding(rule="joint.geometry", verdict="violates", path=wrong.path,
+                title="The joint cannot be cut like this", message=f"{wrong.message}.",
+                remedy="Correct the root face or the thickness.", citations=(COMMON_PRACTICE,))
+        for wrong in sectioned.wrong
+    ]
+    return Evaluation(
+        code=code_name,
+        heat_word="Heat input" if rule.uses_k else "Heat input (arc energy)",
+        findings=tuple(sorted(findings, key=_rank)),
+        heat_input=heat,
+        section=sectioned.section,
+        drawing=sectioned.drawing,
+        missing=_missing(procedure, sectioned.missing),
+        cautions=cautions_for(procedure),
+    )
+
+
+def _missing(procedure: Procedure, geometry: tuple[Problem, ...]) -> tuple[Problem, ...]:
+    """What the code's list and the drawing lack, each path once."""
+    edition = edition_of(procedure.code.id) if procedure.code else None
+    listed = missing_content(procedure, edition.required_content) if edition else ()
+    by_path = {problem.path: problem for problem in (*geometry, *listed)}
+    return tuple(by_path.values())
+
+
+def _rank(finding: Finding) -> int:
+    if finding.verdict == "violates" and finding.obligation == "recommendation":
+        return 1
+    return _ORDER[finding.verdict]

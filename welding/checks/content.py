@@ -1,0 +1,61 @@
+"""Is everything stated that a procedure specification has to state?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from welding.checks.context import Draft
+from welding.documents.procedure import Procedure
+from welding.errors import Problem
+from welding.finding import Finding
+from welding.table import Table
+
+
+def missing_content(procedure: Procedure, table: Table) -> tuple[Problem, ...]:
+    """Items of the table that the procedure does not state, each with its path."""
+    return tuple(problem for row in table.rows for problem in _missing(procedure, row))
+
+
+def _missing(procedure: Procedure, row: Mapping[str, Any]) -> Iterator[Problem]:
+    path: str = row["path"]
+    if not path.startswith("passes.*."):
+        if not _stated(procedure, path.split(".")):
+            yield Problem(path, row["what"])
+        return
+    for index, one in enumerate(procedure.passes):
+        if one.process not in row.get("processes", (one.process,)):
+            continue
+        if not _stated(one, path.split(".")[2:]):
+            yield Problem(path.replace("*", str(index)), f"{row['what']}, pass {one.number}")
+
+
+def _stated(value: Any, parts: list[str]) -> bool:
+    for part in parts:
+        if isinstance(value, tuple):
+            index = int(part)
+            value = value[index] if index < len(value) else None
+        else:
+            value = getattr(value, part)
+        if value is None or value == () or value == "":
+            return False
+    return True
+
+
+def content_complete(draft: Draft, table: Table) -> Finding:
+    """One finding over the whole list; the single items go to ``missing``."""
+    missing = missing_content(draft.procedure, table)
+    if not missing:
+        return Finding(
+            rule="content.complete", verdict="complies", title="Everything is stated",
+            message=f"All {len(table.rows)} kinds of item that {table.citation.document} asks for "
+                    "are stated.",
+            citations=(table.citation,), unchecked=table.unchecked)
+    first = ", ".join(problem.message for problem in missing[:3])
+    more = f" and {len(missing) - 3} more" if len(missing) > 3 else ""
+    return Finding(
+        rule="content.complete", verdict="undecided", path=missing[0].path,
+        title=f"{len(missing)} {'item' if len(missing) == 1 else 'items'} not stated",
+        message=f"Still to state: {first}{more}.",
+        actual=f"{len(missing)} missing", limit="all stated",
+        remedy="Fill them in.", citations=(table.citation,), unchecked=table.unchecked)

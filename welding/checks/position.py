@@ -1,0 +1,47 @@
+"""Positions against the weld and against the passes' progression; roles against their order."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from welding.checks.context import Draft
+from welding.finding import Finding
+from welding.table import load_table
+
+
+def position_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings on each stated position."""
+    table = load_table("welding.joints", "positions")
+    rows = {row["position"]: row for row in table.rows}
+    joint = draft.procedure.joint
+    weld = None
+    if joint is not None:
+        weld = "fillet" if joint.weld == "fillet" else "groove"
+    for index, position in enumerate(draft.procedure.positions):
+        row = rows[position]
+        common = {"path": f"positions.{index}", "actual": position,
+                  "citations": (table.citation,), "unchecked": table.unchecked}
+        if weld is not None:
+            fits = weld in row["welds"]
+            yield Finding(
+                **common, rule="position.weld",  # type: ignore[arg-type]
+                verdict="complies" if fits else "violates",
+                title=f"{position} suits the weld" if fits else f"{position} is not for this weld",
+                message=f"{position} ({row['words']}) is a position of "
+                        f"{' and '.join(row['welds'])} welds; this is a {weld} weld.",
+                limit=f"a position of {weld} welds",
+                remedy="" if fits else f"Choose a position of {weld} welds.")
+        said = {one.progression for one in draft.procedure.passes if one.progression}
+        if row["progression"] == "open" and not said:
+            yield Finding(
+                **common, rule="position.progression",  # type: ignore[arg-type]
+                verdict="undecided", title=f"{position}: uphill or downhill?",
+                message=f"{position} is {row['words']}; which way the passes run is not stated.",
+                limit="up or down", remedy="State the progression in each pass.")
+        elif row["progression"] in ("up", "down") and said - {row["progression"]}:
+            yield Finding(
+                **common, rule="position.progression",  # type: ignore[arg-type]
+                verdict="violates", title=f"{position} runs {row['progression']}",
+                message=f"{position} is {row['words']}; a pass is stated to run "
+                        f"{'down' if row['progression'] == 'up' else 'up'}.",
+                limit=row["progression"], remedy="Correct the progression or the position.")

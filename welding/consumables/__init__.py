@@ -1,0 +1,1 @@
+"""Fillers and gases."""

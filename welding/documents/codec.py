@@ -1,0 +1,169 @@
+"""JSON in and out. Strict: unknown fields, wrong types and odd values are refused with their path."""
+
+from __future__ import annotations
+
+import dataclasses
+import json
+from typing import Any, Generic, TypeVar
+
+from pydantic import ConfigDict, TypeAdapter, ValidationError
+
+from welding.documents import coupon as _coupon
+from welding.documents import fields as _fields
+from welding.documents import procedure as _procedure
+from welding.documents.coupon import Coupon, PassRecord
+from welding.documents.procedure import Pass, Procedure
+from welding.errors import DocumentError, Problem
+from welding.ranges import Range
+
+LARGEST_BYTES = 2_000_000
+DEEPEST = 40
+MOST_PROBLEMS = 50
+
+T = TypeVar("T")
+
+_CLOSED = ConfigDict(extra="forbid", allow_inf_nan=False)
+for _module in (_fields, _procedure, _coupon):
+    for _value in list(vars(_module).values()):
+        if dataclasses.is_dataclass(_value) and isinstance(_value, type):
+            _value.__pydantic_config__ = _CLOSED  # type: ignore[attr-defined]
+Range.__pydantic_config__ = _CLOSED  # type: ignore[attr-defined]
+
+
+class Codec(Generic[T]):
+    """Reads and writes one kind of document."""
+
+    def __init__(self, kind: type[T]) -> None:
+        self._adapter: TypeAdapter[T] = TypeAdapter(kind)
+
+    def read(self, data: bytes | str) -> T:
+        """Read a document.
+
+        Raises:
+            DocumentError: Not JSON, too large, too deep, or any field is wrong; all mistakes that
+                were found are listed with their paths.
+        """
+        raw = data.encode("utf-8", "surrogatepass") if isinstance(data, str) else data
+        check_json(raw)
+        try:
+            return self._adapter.validate_json(raw, strict=True)
+        except ValidationError as error:
+            raise DocumentError(_problems(error)) from None
+
+    def take(self, value: Any) -> T:
+        """Read a document that has already been parsed from JSON into plain Python values."""
+        return self.read(json.dumps(value, allow_nan=False))
+
+    def plain(self, document: T) -> Any:
+        """The document as plain JSON values, in the order of its fields, absent fields left out."""
+        return _tidy(self._adapter.dump_python(document, mode="json", exclude_none=True))
+
+    def write(self, document: T) -> bytes:
+        """The document as canonical JSON: reading and writing again gives the same bytes."""
+        text = json.dumps(self.plain(document), ensure_ascii=False, indent=2, allow_nan=False)
+        return (text + "\n").encode()
+
+    def schema(self) -> dict[str, Any]:
+        """JSON Schema of the document."""
+        return self._adapter.json_schema()
+
+
+def check_json(raw: bytes) -> None:
+    """Refuse what no document needs: too many bytes, too deep, a key twice, NaN.
+
+    Raises:
+        DocumentError: One of these, or not JSON at all.
+    """
+    if len(raw) > LARGEST_BYTES:
+        raise _refused(f"{len(raw):,} bytes are too many; a document has at most "
+                       f"{LARGEST_BYTES:,}")
+    depth = deepest = 0
+    in_text = escaped = False
+    for byte in raw:
+        if in_text:
+            if escaped:
+                escaped = False
+            elif byte == 0x5C:
+                escaped = True
+            elif byte == 0x22:
+                in_text = False
+        elif byte == 0x22:
+            in_text = True
+        elif byte in (0x7B, 0x5B):
+            depth += 1
+            deepest = max(deepest, depth)
+            if deepest > DEEPEST:
+                raise _refused(f"nested deeper than {DEEPEST} levels")
+        elif byte in (0x7D, 0x5D):
+            depth -= 1
+    try:
+        json.loads(raw.decode("utf-8"), object_pairs_hook=_no_twins, parse_constant=_no_constant)
+    except UnicodeDecodeError:
+        raise _refused("not UTF-8") from None
+    except json.JSONDecodeError as error:
+        raise _refused(f"not JSON: {error.msg} at line {error.lineno}, column {error.colno}") from None
+
+
+def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    found = dict(pairs)
+    if len(found) != len(pairs):
+        keys = [key for key, _ in pairs]
+        twin = next(key for key in keys if keys.count(key) > 1)
+        raise _refused(f"the key {twin!r} stands twice in one object")
+    return found
+
+
+def _no_constant(name: str) -> Any:
+    raise _refused(f"{name} is no JSON number")
+
+
+def _refused(message: str) -> DocumentError:
+    return DocumentError((Problem("", message),))
+
+
+def _problems(error: ValidationError) -> tuple[Problem, ...]:
+    problems: list[Problem] = []
+    for item in error.errors(include_url=False, include_context=False)[:MOST_PROBLEMS]:
+        path = ".".join(str(part) for part in item["loc"] if not _is_branch(part))
+        message = item["msg"].removeprefix("Value error, ").removeprefix("Input should be ")
+        if item["type"] in ("unexpected_keyword_argument", "extra_forbidden"):
+            message = "this field is not known"
+        elif item["msg"].startswith("Input should be "):
+            message = "should be " + message
+        elif item["type"] in ("missing", "missing_argument"):
+            message = "this field is needed"
+        problems.append(Problem(path, message, _excerpt(item.get("input"))))
+    return tuple(dict.fromkeys(problems))
+
+
+def _is_branch(part: str | int) -> bool:
+    """Whether a path part names a branch of a union and not a field of the document."""
+    text = str(part)
+    return text in ("float", "bool", "Spread", "ImpactRequirement", "Range") or "[" in text
+
+
+def _excerpt(value: Any) -> str:
+    if isinstance(value, (dict, list, tuple)) or value is None:
+        return ""
+    text = str(value)
+    return text if len(text) <= 60 else text[:57] + "…"
+
+
+def _tidy(value: Any) -> Any:
+    """Whole floats as integers, empty lists and objects of optional fields left out."""
+    if isinstance(value, dict):
+        tidy = {key: _tidy(item) for key, item in value.items()}
+        return {key: item for key, item in tidy.items() if item not in ([], {})}
+    if isinstance(value, list):
+        return [_tidy(item) for item in value]
+    if isinstance(value, float) and value.is_integer() and abs(value) < 2**53:
+        return int(value)
+    return value
+
+
+PROCEDURE = Codec(Procedure)
+COUPON = Codec(Coupon)
+PASS = Codec(Pass)
+PASS_RECORD = Codec(PassRecord)
+
+CODECS: dict[str, Codec[Any]] = {"procedure": PROCEDURE, "coupon": COUPON}

@@ -1,0 +1,137 @@
+"""The document *coupon*: a procedure and what was really welded, pass by pass."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from welding.documents import fields as f
+from welding.documents.procedure import (
+    BaseMetal,
+    Filler,
+    GasShares,
+    PostHeat,
+    Procedure,
+    Pwht,
+    _whole,
+)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class GasUsed:
+    """Shielding gas as used; the flow is a reading."""
+
+    components_percent: GasShares
+    flow_l_min: f.FlowReadingLMin | None = None
+
+    def __post_init__(self) -> None:
+        _whole(dict(self.components_percent))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FitUp:
+    """The joint as fitted; the gap closes while tacks cool, so it is measured twice."""
+
+    gap_before_tack_mm: f.GapMm | None = None
+    gap_after_tack_mm: f.GapMm | None = None
+    root_face_mm: f.GapMm | None = None
+    misalignment_mm: f.GapMm | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Segment:
+    """One stretch of arc within a pass."""
+
+    time_s: f.TimeS
+    length_mm: f.LengthMm | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Interpass:
+    """How the reading before the pass was taken. A quenched piece has no interpass record."""
+
+    place: f.Line | None = None
+    at: f.Line | None = None
+    quenched: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PassRecord:
+    """One pass as welded. A field that is absent was as planned.
+
+    Travel comes from ``length_mm`` and ``time_s``, or ``segments`` (their times add up), or a typed
+    ``travel_mm_min``; one is enough. ``before_c`` is the piece's temperature before the pass.
+    """
+
+    number: Annotated[int, Field(ge=1, le=999)]
+    side: Annotated[int, Field(ge=1, le=2)] = 1
+    process: f.Process | None = None
+    filler: Filler | None = None
+    gas: GasUsed | None = None
+    polarity: f.Polarity | None = None
+    transfer: f.Transfer | None = None
+    current_a: f.CurrentReadingA | None = None
+    voltage_v: f.VoltageReadingV | None = None
+    wire_feed_m_min: f.WireFeedReadingMMin | None = None
+    length_mm: f.LengthMm | None = None
+    time_s: f.TimeS | None = None
+    segments: Annotated[tuple[Segment, ...], Field(max_length=100)] = ()
+    travel_mm_min: f.TravelMmMin | None = None
+    run_out_mm: f.LengthMm | None = None
+    before_c: f.TemperatureC | None = None
+    interpass: Interpass | None = None
+    deposit_mm: f.GapMm | None = None
+    energy_j: f.EnergyJ | None = None
+    energy_method: f.EnergyMethod = "mean"
+    bead: f.Bead | None = None
+    remarks: f.Note | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CouponPiece:
+    """The test piece and its log."""
+
+    product: f.Product = "plate"
+    thickness_mm: Annotated[tuple[f.ThicknessMm, ...], Field(max_length=2)] = ()
+    outside_diameter_mm: f.DiameterMm | None = None
+    weld: f.WeldKind | None = None
+    position: f.Position | None = None
+    progression: f.Progression | None = None
+    base_metals: Annotated[tuple[BaseMetal, ...], Field(max_length=2)] = ()
+    ambient_c: f.TemperatureC | None = None
+    preheat_c: f.TemperatureC | None = None
+    post_heat: PostHeat | None = None
+    pwht: Pwht | None = None
+    fit_up: FitUp | None = None
+    passes: Annotated[tuple[PassRecord, ...], Field(max_length=400)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Person:
+    """Someone who took part."""
+
+    role: f.Line
+    name: f.Line
+    organisation: f.Line | None = None
+    at: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Coupon:
+    """A coupon: the procedure as it was to be welded, the piece, the people."""
+
+    format: Literal["grounded-bead/coupon"] = "grounded-bead/coupon"
+    version: Literal[1] = 1
+    number: f.Line | None = None
+    procedure: Procedure
+    coupon: CouponPiece
+    people: Annotated[tuple[Person, ...], Field(max_length=50)] = field(default=())
+
+    def __post_init__(self) -> None:
+        seen: set[int] = set()
+        for one in self.coupon.passes:
+            if one.number in seen:
+                raise ValueError(f"pass {one.number} stands twice in the log")
+            seen.add(one.number)

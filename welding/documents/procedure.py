@@ -1,0 +1,277 @@
+"""The document *procedure*: what is to be welded, and how. Missing data stays missing (``None``)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from welding.documents import fields as f
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Code:
+    """The code in force. ``level`` is ISO 15614-1's; ``route`` and ``units`` matter to AWS D1.1."""
+
+    id: f.Line
+    level: Annotated[int, Field(ge=1, le=2)] | None = None
+    units: f.UnitColumn = "si"
+    route: f.Route = "test"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ImpactRequirement:
+    """Impact energy asked for at a temperature."""
+
+    temperature_c: f.TemperatureC
+    average_j: f.PositiveFloat
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Requirements:
+    """``None``: the code's own trigger decides; ``True`` or an object: asked for; ``False``: not."""
+
+    impact: ImpactRequirement | bool | None = None
+    hardness: bool | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Groups:
+    """Material groups: ISO/TR 15608 such as ``1.2``, AWS D1.1 such as ``II``."""
+
+    iso_15608: f.Line | None = None
+    aws_d1_1: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ImpactValue:
+    """Impact energy that a metal's standard guarantees at a temperature."""
+
+    temperature_c: f.TemperatureC
+    energy_j: f.PositiveFloat
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BaseMetal:
+    """One of the members joined. Chemistry is % by mass by element symbol."""
+
+    designation: f.Line | None = None
+    standard: f.Line | None = None
+    condition: f.Condition | None = None
+    groups: Groups | None = None
+    yield_mpa: f.PositiveFloat | None = None
+    tensile_mpa: f.PositiveFloat | None = None
+    impact: ImpactValue | None = None
+    thickness_mm: f.ThicknessMm | None = None
+    outside_diameter_mm: f.DiameterMm | None = None
+    chemistry: dict[f.Line, f.Percent] | None = None
+    heat: f.Line | None = None
+    identified_by: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PreparedSide:
+    """One bevelled side of a preparation."""
+
+    angle_deg: f.AngleDeg | None = None
+    depth_mm: f.GapMm | None = None
+    radius_mm: f.GapMm | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Preparation:
+    """Edge preparation. ``included_angle_deg`` is between both faces, ``root_face_mm`` the land."""
+
+    form: f.PreparationForm
+    included_angle_deg: Annotated[f.AngleDeg, Field(lt=180)] | None = None
+    root_gap_mm: f.GapMm | None = None
+    root_face_mm: f.GapMm | None = None
+    sides: tuple[PreparedSide, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Joint:
+    """The joint. Legs and throat are a fillet's; ``leg1_mm`` lies on the first base metal."""
+
+    kind: f.JointKind
+    weld: f.WeldKind
+    preparation: Preparation | None = None
+    sides: f.Sides = "one"
+    backing: f.Backing = "none"
+    back_gouge: bool = False
+    leg1_mm: f.GapMm | None = None
+    leg2_mm: f.GapMm | None = None
+    throat_mm: f.GapMm | None = None
+    reinforcement_mm: f.GapMm | None = None
+    branch_angle_deg: f.AngleDeg | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PostHeat:
+    """Hydrogen post-heat straight after welding."""
+
+    temperature_c: f.TemperatureC
+    hold_min: f.Minutes
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pwht:
+    """Post-weld heat treatment as planned."""
+
+    kind: f.Line
+    hold_c: f.TemperatureRangeC | None = None
+    hold_min: f.Minutes | None = None
+    heating_c_h: f.PositiveFloat | None = None
+    cooling_c_h: f.PositiveFloat | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Thermal:
+    """Temperatures around the welding, and the heat input that is wanted per pass."""
+
+    preheat_min_c: f.TemperatureC | None = None
+    interpass_max_c: f.TemperatureC | None = None
+    heat_input_kj_mm: f.HeatInputRangeKjMm | None = None
+    hydrogen_ml_100g: f.HydrogenMl100g | None = None
+    post_heat: PostHeat | None = None
+    pwht: Pwht | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Filler:
+    """Filler. ``nominal`` keeps the trade size as said; ``diameter_mm`` is the true one."""
+
+    designation: f.Line | None = None
+    diameter_mm: f.WireDiameterMm | None = None
+    nominal: f.Line | None = None
+    make: f.Line | None = None
+    batch: f.Line | None = None
+
+
+GasShares = dict[
+    Literal["Ar", "He", "CO2", "O2", "H2", "N2", "NO"], f.Percent
+]
+
+
+def _whole(components: dict[str, float]) -> None:
+    total = sum(components.values())
+    if abs(total - 100) > 0.05:
+        raise ValueError(f"the components sum to {total:g} %, not to 100 %")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Gas:
+    """Shielding gas as planned, % by volume."""
+
+    components_percent: GasShares
+    flow_l_min: f.FlowRangeLMin | None = None
+
+    def __post_init__(self) -> None:
+        _whole(dict(self.components_percent))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Purge:
+    """Gas behind the root, and the oxygen it must fall below."""
+
+    components_percent: GasShares
+    flow_l_min: f.FlowRangeLMin | None = None
+    oxygen_ppm: Annotated[float, Field(ge=0, le=1e6)] | None = None
+
+    def __post_init__(self) -> None:
+        _whole(dict(self.components_percent))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pulse:
+    """Rectangular pulse; ``peak_share`` is the share of the period at peak."""
+
+    peak_a: f.PositiveFloat
+    background_a: f.PositiveFloat
+    frequency_hz: f.PositiveFloat | None = None
+    peak_share: Annotated[float, Field(gt=0, le=1)] | None = None
+    peak_v: f.PositiveFloat | None = None
+    background_v: f.PositiveFloat | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AcWave:
+    """AC wave; ``en_share`` is the share of the period with the electrode negative."""
+
+    frequency_hz: f.PositiveFloat | None = None
+    en_share: Annotated[float, Field(gt=0, lt=1)] | None = None
+    waveform: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Tungsten:
+    """Tungsten electrode, type by ISO 6848 or AWS A5.12."""
+
+    type: f.Line | None = None
+    diameter_mm: f.WireDiameterMm | None = None
+    angle_deg: f.AngleDeg | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cup:
+    """Gas cup; ``number`` counts sixteenths of an inch of bore."""
+
+    number: Annotated[int, Field(ge=2, le=30)]
+    lens: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pass:
+    """One pass as planned. ``sources`` says where a value comes from, by field path."""
+
+    number: Annotated[int, Field(ge=1, le=999)]
+    side: Annotated[int, Field(ge=1, le=2)] = 1
+    role: f.Role = "fill"
+    process: f.Process
+    mechanisation: f.Mechanisation | None = None
+    transfer: f.Transfer | None = None
+    filler: Filler | None = None
+    gas: Gas | None = None
+    purge: Purge | None = None
+    polarity: f.Polarity | None = None
+    output: f.Output | None = None
+    current_a: f.CurrentRangeA | None = None
+    voltage_v: f.VoltageRangeV | None = None
+    wire_feed_m_min: f.WireFeedRangeMMin | None = None
+    travel_mm_min: f.TravelRangeMmMin | None = None
+    run_out_mm: f.RunOutRangeMm | None = None
+    progression: f.Progression | None = None
+    bead: f.Bead | None = None
+    weave_max_mm: f.GapMm | None = None
+    extension_mm: f.ExtensionRangeMm | None = None
+    pulse: Pulse | None = None
+    ac: AcWave | None = None
+    tungsten: Tungsten | None = None
+    cup: Cup | None = None
+    notes: f.Note | None = None
+    sources: dict[f.Line, f.ValueSource] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Procedure:
+    """A welding procedure, draft or whole. Passes are numbered 1, 2, 3 … in welding order."""
+
+    format: Literal["grounded-bead/procedure"] = "grounded-bead/procedure"
+    version: Literal[1] = 1
+    number: f.Line | None = None
+    revision: f.Line | None = None
+    title: f.Line | None = None
+    code: Code | None = None
+    requirements: Requirements | None = None
+    base_metals: Annotated[tuple[BaseMetal, ...], Field(max_length=2)] = ()
+    joint: Joint | None = None
+    positions: Annotated[tuple[f.Position, ...], Field(max_length=12)] = ()
+    thermal: Thermal | None = None
+    passes: Annotated[tuple[Pass, ...], Field(max_length=200)] = ()
+    notes: f.Note | None = None
+
+    def __post_init__(self) -> None:
+        numbers = [one.number for one in self.passes]
+        if numbers != list(range(1, len(numbers) + 1)):
+            raise ValueError(f"passes are numbered {numbers[:12]}; number them 1, 2, 3 … in order")

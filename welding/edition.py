@@ -1,0 +1,51 @@
+"""What a code edition is: a manifest and the functions that answer for it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from welding.checks.context import Draft
+from welding.citation import Citation
+from welding.documents.procedure import Code
+from welding.finding import Finding
+from welding.table import Table
+
+HeatBasis = Literal["arc-energy", "heat-input"]
+"""What the code calls heat input: arc energy without k, or k times arc energy."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Edition:
+    """One edition of a code.
+
+    Attributes:
+        id: Code id of the documents, such as ``iso-15614-1:2017``.
+        title: Full name.
+        short: What the top strip shows.
+        levels: Levels it knows; empty where it has none.
+        heat_basis: What its heat input means.
+        heat_citation: Where that stands.
+        record_word: What its users call the record of a qualification test.
+        procedure_word: What they call a procedure before it is qualified.
+        required_content: Table of what a procedure has to state.
+        draft_findings: Findings on a draft, beyond those that hold under every code.
+    """
+
+    id: str
+    title: str
+    short: str
+    levels: tuple[int, ...]
+    heat_basis: HeatBasis
+    heat_citation: Citation
+    record_word: str
+    procedure_word: str
+    required_content: Table
+    draft_findings: Callable[[Draft], Iterator[Finding]]
+
+    def short_with(self, code: Code) -> str:
+        """Short name with the level that is in force."""
+        if not self.levels:
+            return self.short
+        return f"{self.short}, level {code.level or max(self.levels)}"

@@ -1,0 +1,28 @@
+"""Manifest of AWS D1.1:2020."""
+
+from collections.abc import Iterator
+
+from welding.checks.context import Draft
+from welding.edition import Edition
+from welding.finding import Finding
+from welding.heat.energy import AWS_HEAT_INPUT
+from welding.table import load_table
+
+
+def draft_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings of this edition on a draft."""
+    yield from ()  # the prequalified limits and the ranges of qualification are not entered yet
+
+
+EDITION = Edition(
+    id="aws-d1.1:2020",
+    title="AWS D1.1/D1.1M:2020, Structural Welding Code, Steel",
+    short="AWS D1.1:2020",
+    levels=(),
+    heat_basis="arc-energy",
+    heat_citation=AWS_HEAT_INPUT,
+    record_word="PQR",
+    procedure_word="WPS",
+    required_content=load_table("welding.editions.aws_d1_1_2020", "required_content"),
+    draft_findings=draft_findings,
+)

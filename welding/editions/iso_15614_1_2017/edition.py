@@ -1,0 +1,37 @@
+"""Manifest of ISO 15614-1:2017."""
+
+from collections.abc import Iterator
+
+from welding.checks.context import Draft
+from welding.citation import Citation
+from welding.edition import Edition
+from welding.finding import Finding
+from welding.heat.energy import ISO_TR_18491
+from welding.table import load_table
+
+LEVELS = Citation(document="ISO 15614-1", edition="2017", clause="levels of testing",
+                  provenance="memory", confidence="high")
+
+
+def draft_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings of this edition on a draft."""
+    code = draft.procedure.code
+    if code is not None and code.level is None:
+        yield Finding(
+            rule="code.level", verdict="undecided", path="code.level", title="No level named",
+            message="Level 1 or 2 is not stated; level 2 is taken where none is named.",
+            limit="level 1 or 2", remedy="Name the level.", citations=(LEVELS,))
+
+
+EDITION = Edition(
+    id="iso-15614-1:2017",
+    title="ISO 15614-1:2017, welding procedure test, arc and gas welding of steels",
+    short="ISO 15614-1:2017",
+    levels=(1, 2),
+    heat_basis="heat-input",
+    heat_citation=ISO_TR_18491,
+    record_word="WPQR",
+    procedure_word="pWPS",
+    required_content=load_table("welding.editions.iso_15614_1_2017", "required_content"),
+    draft_findings=draft_findings,
+)

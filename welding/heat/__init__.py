@@ -1,0 +1,1 @@
+"""Energy and heat input of a pass."""

@@ -1,0 +1,65 @@
+"""Write a stored value for people, in either unit system."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from welding.quantities.kinds import KINDS
+from welding.quantities.units import to_us
+from welding.ranges import Range
+
+System = Literal["si", "us"]
+Rounding = Literal["nearest", "up", "down"]
+
+
+def number_text(
+    value: float, kind_name: str, system: System = "si", rounding: Rounding = "nearest"
+) -> str:
+    """The number alone, rounded as the kind is shown, without trailing zeros after the point.
+
+    A limit that is advised is rounded to its safe side: ``up`` or ``down``.
+
+    Example:
+        >>> number_text(2.38125, "wire_diameter", "us")
+        '0.0938'
+    """
+    kind = KINDS[kind_name]
+    if system == "si":
+        shown, decimals = value, kind.decimals
+    else:
+        shown, decimals = to_us(value, kind_name), kind.us_decimals
+    if rounding != "nearest":
+        step = 10**decimals
+        # A hair of slack: 233.0000001 is 233, not 234.
+        shown = (math.ceil(shown * step - 1e-6) if rounding == "up"
+                 else math.floor(shown * step + 1e-6)) / step
+    text = f"{shown:.{decimals}f}"
+    if kind_name in ("heat_input", "voltage"):
+        return text
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def unit_text(kind_name: str, system: System = "si") -> str:
+    """The unit's label in this system."""
+    kind = KINDS[kind_name]
+    return kind.unit if system == "si" else kind.us_unit
+
+
+def quantity_text(
+    value: float, kind_name: str, system: System = "si", rounding: Rounding = "nearest"
+) -> str:
+    """Number and unit.
+
+    Example:
+        >>> quantity_text(6350, "travel", "us")
+        '250 in/min'
+    """
+    return f"{number_text(value, kind_name, system, rounding)} {unit_text(kind_name, system)}"
+
+
+def range_text(value: Range, kind_name: str, system: System = "si") -> str:
+    """A range with its unit once; one number where both ends read the same."""
+    low, high = (number_text(end, kind_name, system) for end in (value.min, value.max))
+    both = low if low == high else f"{low}–{high}"
+    return f"{both} {unit_text(kind_name, system)}"
