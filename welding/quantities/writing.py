@@ -59,7 +59,18 @@ def quantity_text(
 
 
 def range_text(value: Range, kind_name: str, system: System = "si") -> str:
-    """A range with its unit once; one number where both ends read the same."""
+    """A range with its unit once; one number where both ends read the same.
+
+    Example:
+        >>> range_text(Range(6.6, 8), "wire_feed")
+        '6.6–8.0 m/min'
+    """
     low, high = (number_text(end, kind_name, system) for end in (value.min, value.max))
-    both = low if low == high else f"{low}–{high}"
+    both = low if low == high else "–".join(_alike(low, high))
     return f"{both} {unit_text(kind_name, system)}"
+
+
+def _alike(low: str, high: str) -> tuple[str, str]:
+    """Both numbers with as many decimals as the longer one has."""
+    decimals = max(len(text.partition(".")[2]) for text in (low, high))
+    return f"{float(low):.{decimals}f}", f"{float(high):.{decimals}f}"

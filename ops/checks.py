@@ -1,0 +1,189 @@
+"""./bead test, schemas, screenshots and bench: each on a database of its own."""
+
+from __future__ import annotations
+
+import argparse
+import filecmp
+import os
+import subprocess
+import tempfile
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from ops.cluster import Cluster, free_port
+from ops.environment import build_web, install_node_packages, make_venv
+from ops.places import PYTHON, ROOT, SERVER, VENV, WEB, home, only_one
+from ops.say import BUILD, Stop, say
+from ops.system import check_node, install_packages
+from ops.web import WebServer, environment, manage
+
+SCHEMAS = ROOT / "docs" / "schemas"
+API_TYPES = WEB / "src" / "api" / "schema.d.ts"
+
+
+@contextmanager
+def own_home(name: str) -> Iterator[None]:
+    """Work in a state folder of its own, so that a running demo is left alone."""
+    before = os.environ.get("BEAD_HOME")
+    os.environ["BEAD_HOME"] = str(home() / name)
+    try:
+        yield
+    finally:
+        if before is None:
+            del os.environ["BEAD_HOME"]
+        else:
+            os.environ["BEAD_HOME"] = before
+
+
+def _ready_for_tests() -> None:
+    check_node()
+    install_packages(for_tests=True)
+    make_venv(for_tests=True)
+    install_node_packages()
+    build_web()
+
+
+# --- test ------------------------------------------------------------------------------------
+
+
+def test(_: argparse.Namespace) -> int:
+    """Run every check; exit 1 if any fails."""
+    with only_one():
+        _ready_for_tests()
+    with own_home("test"):
+        with only_one():
+            cluster = Cluster(fast=True)
+            cluster.start()
+            cluster.make_database("bead")
+        try:
+            return _run_all(environment(cluster.url("bead"), demo=True))
+        finally:
+            cluster.stop()
+
+
+def _run_all(env: dict[str, str]) -> int:
+    bin_ = VENV / "bin"
+    pytest = [str(PYTHON), "-m", "pytest"]
+    plain = ["-p", "no:playwright", "-p", "no:base_url"]
+    steps: list[tuple[str, list[str], Path]] = [
+        ("style", [str(bin_ / "ruff"), "check", "-q", "."], ROOT),
+        ("format", [str(bin_ / "ruff"), "format", "-q", "--check", "."], ROOT),
+        ("floors", [str(bin_ / "lint-imports"), "--no-cache"], ROOT),
+        ("python types", [str(PYTHON), "-m", "mypy"], ROOT),
+        ("migrations", [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"], SERVER),
+        ("typescript types", ["npm", "run", "--silent", "types"], WEB),
+        ("typescript style", ["npm", "run", "--silent", "lint"], WEB),
+        ("screen units", ["npm", "run", "--silent", "test"], WEB),
+        ("core and server", [*pytest, *plain, "--ignore=tests/browser", "--ignore=tests/system"], ROOT),
+        ("browser", [*pytest, "tests/browser"], ROOT),
+        ("crashes", [*pytest, *plain, "tests/system"], ROOT),
+    ]
+    failed: list[str] = []
+    begin = time.monotonic()
+    say("\n── schemas ──")
+    if not _schemas_current():
+        failed.append("schemas")
+    for name, command, folder in steps:
+        say(f"\n── {name} ──")
+        start = time.monotonic()
+        # Only the browser tests may touch Django from the browser's event loop.
+        step_env = {**env, "DJANGO_ALLOW_ASYNC_UNSAFE": "true"} if name == "browser" else env
+        step_env = {**step_env, "DJANGO_SETTINGS_MODULE": "config.settings_test",
+                    "PATH": f"{bin_}:{env['PATH']}"}
+        code = subprocess.run(command, cwd=folder, env=step_env, check=False,
+                              stdin=subprocess.DEVNULL).returncode
+        say(f"{name}: {'passed' if code == 0 else 'FAILED'} in {time.monotonic() - start:.0f} s")
+        if code:
+            failed.append(name)
+    say(f"\nAll checks took {time.monotonic() - begin:.0f} s.")
+    say(f"Failed: {', '.join(failed)}" if failed else "All checks passed.")
+    say(f"{len(steps) + 1 - len(failed)} passed, {len(failed)} failed")
+    return 1 if failed else 0
+
+
+# --- schemas ---------------------------------------------------------------------------------
+
+
+def write_schemas(_: argparse.Namespace) -> int:
+    """Write the JSON Schemas of the documents and the screen's API types anew."""
+    with only_one():
+        make_venv(for_tests=True)
+        install_node_packages()
+    _generate(SCHEMAS, API_TYPES)
+    say(f"Written: {SCHEMAS.relative_to(ROOT)}, {API_TYPES.relative_to(ROOT)}")
+    return 0
+
+
+def _generate(schemas: Path, types: Path) -> None:
+    schemas.mkdir(parents=True, exist_ok=True)
+    env = environment("postgresql://nobody@127.0.0.1:1/none", demo=True)
+    for name in ("procedure", "coupon"):
+        done = subprocess.run([str(PYTHON), "-m", "welding", "schema", name], cwd=ROOT, env=env,
+                              capture_output=True, text=True, check=True)
+        (schemas / f"{name}.schema.json").write_text(done.stdout)
+    with tempfile.TemporaryDirectory() as folder:
+        openapi = Path(folder) / "openapi.json"
+        for command, where in (
+            ([str(PYTHON), "manage.py", "export_openapi_schema", "--api", "config.urls.api",
+              "--output", str(openapi), "--indent", "1"], SERVER),
+            (["npm", "run", "--silent", "api-types", "--", str(openapi), "-o", str(types)], WEB),
+        ):
+            done = subprocess.run(command, cwd=where, env=env, capture_output=True, text=True, check=False)
+            if done.returncode:
+                raise Stop(f"Writing the schemas failed:\n{(done.stdout + done.stderr)[-2000:]}", BUILD)
+
+
+def _schemas_current() -> bool:
+    """Whether the committed schemas are what the code says."""
+    with tempfile.TemporaryDirectory() as folder:
+        fresh, types = Path(folder) / "schemas", Path(folder) / "schema.d.ts"
+        _generate(fresh, types)
+        pairs = [(types, API_TYPES), *((path, SCHEMAS / path.name) for path in fresh.iterdir())]
+        stale = [committed for new, committed in pairs
+                 if not committed.exists() or not filecmp.cmp(new, committed, shallow=False)]
+    for path in stale:
+        say(f"{path.relative_to(ROOT)} is not what the code says: run ./bead schemas")
+    if not stale:
+        say("schemas: passed")
+    return not stale
+
+
+# --- with a demo of its own ------------------------------------------------------------------
+
+
+@contextmanager
+def _fresh_demo(name: str) -> Iterator[tuple[str, dict[str, str]]]:
+    """A demo on fresh data in a state folder of its own: its address and its environment."""
+    with only_one():
+        _ready_for_tests()
+    with own_home(name):
+        cluster, web = Cluster(fast=True), WebServer()
+        web.stop()
+        cluster.start()
+        cluster.drop_database("bead_demo")
+        cluster.make_database("bead_demo")
+        url = cluster.url("bead_demo")
+        manage(url, "prepare", "--demo", demo=True)
+        port = free_port()
+        web.start(url, port, demo=True)
+        try:
+            yield f"http://127.0.0.1:{port}", environment(url, demo=True)
+        finally:
+            web.stop()
+            cluster.stop()
+
+
+def screenshots(_: argparse.Namespace) -> int:
+    """Retake docs/screenshots."""
+    with _fresh_demo("screenshots") as (address, env):
+        return subprocess.run([str(PYTHON), "tools/screenshots.py", address,
+                               str(ROOT / "docs" / "screenshots")], cwd=ROOT, env=env, check=False).returncode
+
+
+def bench(_: argparse.Namespace) -> int:
+    """Measure speed; write docs/bench.md."""
+    with _fresh_demo("bench") as (address, env):
+        return subprocess.run([str(PYTHON), "tools/bench.py", address, str(ROOT / "docs" / "bench.md")],
+                              cwd=ROOT, env=env, check=False).returncode

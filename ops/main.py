@@ -1,0 +1,223 @@
+"""The commands of ./bead."""
+
+from __future__ import annotations
+
+import argparse
+import errno
+import os
+import subprocess
+import time
+
+from ops import checks
+from ops.cluster import Cluster
+from ops.environment import LOCKS, build_web, digest, make_venv, run
+from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one
+from ops.say import DISK, MISSING, NETWORK, USAGE, Step, Stop, say
+from ops.system import check_node, install_packages
+from ops.web import WebServer, manage
+
+PORT = 8727
+DEMO_DATABASE, DATABASE = "bead_demo", "bead"
+
+
+def main(arguments: list[str]) -> int:
+    """Run one command; return the exit code."""
+    if arguments[:1] == ["core"]:  # everything behind it belongs to the core
+        return _guarded(lambda: core(arguments[1:]))
+    options = _parser().parse_args(arguments or ["--help"])
+    return _guarded(lambda: options.call(options))
+
+
+def _guarded(call) -> int:  # type: ignore[no-untyped-def]
+    try:
+        return int(call() or 0)
+    except Stop as stop:
+        say(f"\n{stop}")
+        return stop.code
+    except KeyboardInterrupt:
+        say("\nInterrupted.")
+        return 130
+    except OSError as error:
+        if error.errno == errno.ENOSPC:
+            say("\nThe disk is full. Make room and run this again; nothing acknowledged is lost.")
+            return DISK
+        if error.errno in (errno.EACCES, errno.EROFS):
+            say(f"\n{error.filename or 'A file'} cannot be written: {error.strerror}.")
+            return MISSING
+        raise
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="./bead", description="Grounded Bead: draft, weld, log and print welding procedures.",
+        epilog="./bead core --help lists the calls of the core, which need no server.")
+    calls = parser.add_subparsers(dest="name", required=True, metavar="COMMAND")
+
+    def add(name, call, text):  # type: ignore[no-untyped-def]
+        command = calls.add_parser(name, help=text, description=text)
+        command.set_defaults(call=call)
+        return command
+
+    for name, call, text in (
+        ("demo", demo, "install what is missing, start with invented data, print the address"),
+        ("serve", serve, "start with production settings on a database without demo data"),
+    ):
+        command = add(name, call, text)
+        command.add_argument("--port", type=_port, default=None, help=f"loopback port (default {PORT})")
+        command.add_argument("--detach", action="store_true", help="return once it is up")
+    add("stop", stop, "stop the web server and the database")
+    add("status", status, "say what runs")
+    add("reset-demo", reset_demo, "throw the demo's data away; the next demo starts afresh")
+    admin = add("admin", make_admin, "make an administrator for ./bead serve")
+    admin.add_argument("username")
+    add("test", checks.test, "run every check, as CI does")
+    add("screenshots", checks.screenshots, "retake docs/screenshots from the demo data")
+    add("bench", checks.bench, "measure speed and write docs/bench.md")
+    add("schemas", checks.write_schemas, "write docs/schemas and the screen's API types anew")
+    add("lock", lock, "lock the Python packages anew, with hashes")
+    add("core", lambda _: USAGE, "the core without a server: ./bead core --help")
+    return parser
+
+
+def _port(text: str) -> int:
+    number = int(text) if text.isdigit() else 0
+    if not 1024 <= number <= 65535:
+        raise argparse.ArgumentTypeError(f"{text} is no port from 1024 to 65535")
+    return number
+
+
+def demo(options: argparse.Namespace) -> int:
+    """Start the demo."""
+    return _up(options, demo=True)
+
+
+def serve(options: argparse.Namespace) -> int:
+    """Start with production settings."""
+    return _up(options, demo=False)
+
+
+def _up(options: argparse.Namespace, *, demo: bool) -> int:
+    kind = "demo" if demo else "serve"
+    with only_one():
+        web, cluster = WebServer(), Cluster()
+        say("Grounded Bead")
+        check_node()
+        install_packages(for_tests=False)
+        make_venv(for_tests=False)
+        build_web()
+        cluster = Cluster()
+        cluster.start()
+        name = DEMO_DATABASE if demo else DATABASE
+        cluster.make_database(name)
+        same = web.healthy() and web.kind() == kind and options.port in (None, web.port())
+        if not same:
+            web.stop()
+            _prepare(cluster, name, demo=demo)
+            web.start(cluster.url(name), options.port or PORT, demo=demo)
+    _greet(web.port() or PORT, demo=demo)
+    if options.detach:
+        say("  It runs in the background. ./bead stop ends it.")
+        return 0
+    say("  Ctrl+C stops it.")
+    try:
+        while web.port() is not None:
+            time.sleep(1)
+        say("The web server has ended.")
+    except KeyboardInterrupt:
+        say("\nStopping …")
+    with only_one():
+        web.stop()
+        cluster.stop()
+    return 0
+
+
+def _prepare(cluster: Cluster, name: str, *, demo: bool) -> None:
+    """Migrate and load, unless this very code has done it to this very database."""
+    sources = [path for path in SERVER.glob("apps/*/migrations/*.py")]
+    wanted = digest([*sources, SERVER / "apps" / "demo" / "data.py", LOCKS / "app.txt"])
+    if cluster.prepared_for(name) == wanted and (home() / "static").is_dir():
+        return
+    with Step("preparing the database"):
+        manage(cluster.url(name), "prepare", *(["--demo"] if demo else []), demo=demo)
+        cluster.note_prepared(name, wanted)
+
+
+def _greet(port: int, *, demo: bool) -> None:
+    say(f"\n  http://127.0.0.1:{port}/\n")
+    if not demo:
+        say("  No one can sign in yet? ./bead admin NAME makes an administrator.")
+        return
+    code = "from apps.demo.data import PASSWORD, PEOPLE\nfor p in PEOPLE: print(p[0], p[3], p[1], p[2])\nprint(PASSWORD)"
+    lines = subprocess.run([str(PYTHON), "-c", code], cwd=SERVER, capture_output=True, text=True,
+                           check=True).stdout.splitlines()
+    say(f"  Sign in with one click, or with the password {lines[-1]}:")
+    for line in lines[:-1]:
+        username, role, *name = line.split()
+        say(f"    {username:16} {' '.join(name):16} {role}")
+
+
+def stop(_: argparse.Namespace) -> int:
+    """Stop everything of this folder."""
+    with only_one():
+        web, base = WebServer().stop(), Cluster().stop()
+    say("Stopped." if web or base else "Nothing was running.")
+    return 0
+
+
+def status(_: argparse.Namespace) -> int:
+    """Say what runs; exit 0 if the web server and the database answer."""
+    web, cluster = WebServer(), Cluster()
+    runs = web.healthy()
+    say(f"web server: {f'{web.kind()} on http://127.0.0.1:{web.port()}/' if runs else 'not running'}")
+    base = cluster.running()
+    say(f"database:   {f'on loopback port {cluster.port()}' if base else 'not running'}")
+    say(f"state:      {home()}")
+    return 0 if runs and base else 1
+
+
+def reset_demo(_: argparse.Namespace) -> int:
+    """Throw the demo's data away."""
+    make_venv(for_tests=False)
+    with only_one():
+        web, cluster = WebServer(), Cluster()
+        if web.kind() == "demo":
+            web.stop()
+        cluster.start()
+        cluster.drop_database(DEMO_DATABASE)
+    say("The demo's data is gone. ./bead demo starts afresh.")
+    return 0
+
+
+def make_admin(options: argparse.Namespace) -> int:
+    """Make an administrator with a password that is shown once."""
+    make_venv(for_tests=False)
+    with only_one():
+        cluster = Cluster()
+        cluster.start()
+        cluster.make_database(DATABASE)
+        manage(cluster.url(DATABASE), "prepare")
+        say(manage(cluster.url(DATABASE), "make_admin", options.username).strip())
+    return 0
+
+
+def lock(_: argparse.Namespace) -> int:
+    """Lock the Python packages anew."""
+    make_venv(for_tests=True)
+    for name in ("tools", "app", "dev"):
+        run([str(PYTHON), "-m", "uv", "pip", "compile", "-q", "--generate-hashes", "--no-emit-index-url",
+             "--python-version", "3.11", "--custom-compile-command", "./bead lock", "-o", f"{name}.txt",
+             f"{name}.in"], f"locking {name}", NETWORK, LOCKS)
+    run(["npm", "install", "--package-lock-only"], "locking the front end", NETWORK, WEB)
+    run(["node", "tools/complete-lock.mjs", "package-lock.json"], "completing the lock", NETWORK, WEB)
+    return 0
+
+
+def core(arguments: list[str]) -> int:
+    """Hand over to the core's command line."""
+    if not PYTHON.exists():
+        install_packages(for_tests=False)
+    make_venv(for_tests=False)
+    env = {**os.environ, "PYTHONPATH": str(ROOT)}
+    return subprocess.run([str(PYTHON), "-m", "welding", *arguments], env=env, check=False).returncode
+
+

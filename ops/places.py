@@ -1,0 +1,56 @@
+"""Where things are. ``BEAD_HOME`` moves everything that is not source to another folder."""
+
+from __future__ import annotations
+
+import fcntl
+import os
+import secrets
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from ops.say import DISK, Stop
+
+ROOT = Path(__file__).resolve().parent.parent
+WEB = ROOT / "web"
+SERVER = ROOT / "server"
+VENV = ROOT / ".venv"
+PYTHON = VENV / "bin" / "python"
+
+
+def home() -> Path:
+    """Folder of state: database, logs, stamps, secrets."""
+    folder = Path(os.environ.get("BEAD_HOME") or ROOT / ".bead").resolve()
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise Stop(f"{folder} cannot be made: {error.strerror}.", DISK) from None
+    return folder
+
+
+def secret(name: str) -> str:
+    """A secret of this installation, made once and readable by its owner only."""
+    path = home() / name
+    if not path.exists():
+        write_whole(path, secrets.token_urlsafe(40), mode=0o600)
+    return path.read_text().strip()
+
+
+def write_whole(path: Path, text: str, mode: int = 0o644) -> None:
+    """Write a file so that it is either the old one or the new one, whatever happens."""
+    path.parent.mkdir(parents=True, exist_ok=True)
+    new = path.with_name(f"{path.name}.{os.getpid()}.new")
+    descriptor = os.open(new, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, mode)
+    with os.fdopen(descriptor, "w") as stream:
+        stream.write(text)
+        stream.flush()
+        os.fsync(stream.fileno())
+    new.replace(path)
+
+
+@contextmanager
+def only_one() -> Iterator[None]:
+    """Let only one ./bead work on this folder at a time; a second one waits."""
+    with (home() / "lock").open("w") as stream:
+        fcntl.flock(stream, fcntl.LOCK_EX)
+        yield

@@ -1,0 +1,122 @@
+"""What the screen asks of the core without touching the database: read, evaluate, units, codes."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from api.documents import ProcedureIn
+from api.errors import ProblemOut
+from welding.assess import Evaluation, evaluate
+from welding.catalogue import all_editions
+from welding.consumables.gas import gas_text, read_gas
+from welding.errors import UnknownEntryError
+from welding.quantities.kinds import KINDS
+from welding.quantities.reading import PipeReading, read_any, read_range
+from welding.quantities.units import us_scale
+from welding.quantities.writing import System
+
+router = Router(tags=["core"])
+
+
+class KindOut(Schema):
+    """How a kind of quantity is shown; ``us = us_scale * si + us_offset``."""
+
+    name: str
+    unit: str
+    us_unit: str
+    us_scale: float
+    us_offset: float
+    decimals: int
+    us_decimals: int
+
+
+class CodeOut(Schema):
+    """A code that a procedure may be written to."""
+
+    id: str
+    title: str
+    short: str
+    levels: list[int]
+    record_word: str
+    procedure_word: str
+
+
+class ReadIn(Schema):
+    """A text and what it should be."""
+
+    text: str
+    kind: str
+    as_: Literal["value", "range", "gas"] = "value"
+    system: System = "si"
+    metal: str | None = None
+
+
+class ReadOut(Schema):
+    """What was understood. One of the groups is filled, by what was asked."""
+
+    value: float | None = None
+    min: float | None = None
+    max: float | None = None
+    components_percent: dict[str, float] | None = None
+    outside_diameter_mm: float | None = None
+    wall_mm: float | None = None
+    understood: str
+
+
+class EvaluateIn(Schema):
+    """A procedure and the unit system of the sentences."""
+
+    document: ProcedureIn
+    units: System = "si"
+
+
+@router.get("/units", response=list[KindOut], auth=None)
+def units(request: HttpRequest) -> list[KindOut]:
+    """All kinds of quantity with their units and decimals."""
+    found = []
+    for kind in KINDS.values():
+        scale, offset = us_scale(kind)
+        found.append(KindOut(
+            name=kind.name, unit=kind.unit, us_unit=kind.us_unit, us_scale=scale, us_offset=offset,
+            decimals=kind.decimals, us_decimals=kind.us_decimals))
+    return found
+
+
+@router.get("/codes", response=list[CodeOut], auth=None)
+def codes(request: HttpRequest) -> list[CodeOut]:
+    """All code editions."""
+    return [
+        CodeOut(id=one.id, title=one.title, short=one.short, levels=list(one.levels),
+                record_word=one.record_word, procedure_word=one.procedure_word)
+        for one in all_editions().values()
+    ]
+
+
+@router.post("/read", response={200: ReadOut, 422: ProblemOut})
+def read(request: HttpRequest, payload: ReadIn) -> ReadOut:
+    """Read a quantity, a range or a gas as it was typed."""
+    if payload.as_ == "gas":
+        shares = read_gas(payload.text)
+        return ReadOut(components_percent=shares, understood=gas_text(shares))
+    kind = KINDS.get(payload.kind)
+    if kind is None:
+        raise UnknownEntryError(f"{payload.kind} is no kind of quantity")
+    shown = kind.unit if payload.system == "si" else kind.us_unit
+    if payload.as_ == "range":
+        span = read_range(payload.text, kind=kind.name, shown_unit=shown, metal=payload.metal)
+        return ReadOut(min=span.min, max=span.max, understood=payload.text.strip())
+    found = read_any(payload.text, kind=kind.name, shown_unit=shown, metal=payload.metal)
+    if isinstance(found, PipeReading):
+        value = found.wall_mm if kind.name == "thickness" else found.outside_diameter_mm
+        return ReadOut(value=value, outside_diameter_mm=found.outside_diameter_mm,
+                       wall_mm=found.wall_mm, understood=found.understood)
+    return ReadOut(value=found.value, understood=found.understood)
+
+
+@router.post("/evaluate", response={200: Evaluation, 422: ProblemOut})
+def evaluate_document(request: HttpRequest, payload: EvaluateIn) -> Evaluation:
+    """Judge a procedure that is being typed; nothing is stored."""
+    return evaluate(payload.document, payload.units)

@@ -1,0 +1,196 @@
+"""Every refusal leaves as RFC 9457 problem+json: what happened, where, and what stands there now."""
+
+from __future__ import annotations
+
+import logging
+import sys
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.db import InterfaceError, OperationalError
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from ninja import NinjaAPI, Schema
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from welding.errors import DocumentError, UnreadableError, WeldingError
+
+log = logging.getLogger("api")
+
+LARGEST_DRAIN = 100_000_000
+
+
+class FieldProblem(Schema):
+    """One mistake and its place."""
+
+    path: str
+    message: str
+    value: str = ""
+
+
+class ProblemOut(Schema):
+    """Body of every refusal."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    errors: list[FieldProblem] = []
+    current: dict[str, Any] | None = None
+
+
+class Refusal(Exception):
+    """A refusal with its HTTP status; raised by services, written by the handler."""
+
+    status = 400
+    type = "refused"
+    title = "Not possible"
+
+    def __init__(
+        self, detail: str, *, errors: list[dict[str, str]] | None = None,
+        current: dict[str, Any] | None = None,
+    ) -> None:
+        super().__init__(detail)
+        self.detail = detail
+        self.errors = errors or []
+        self.current = current
+
+
+class NotAllowedError(Refusal):
+    """The person's role does not allow it."""
+
+    status, type, title = 403, "not-allowed", "Not allowed"
+
+
+class StaleError(Refusal):
+    """Someone saved in the meantime; ``current`` holds what stands now."""
+
+    status, type, title = 409, "stale", "Changed in the meantime"
+
+
+class ConflictError(Refusal):
+    """It collides with something that is already there."""
+
+    status, type, title = 409, "conflict", "Already there"
+
+
+class InvalidError(Refusal):
+    """A field is wrong."""
+
+    status, type, title = 422, "invalid", "Not accepted"
+
+
+class DocumentRefused(Exception):  # noqa: N818 - carries a core error through pydantic
+    """A document refused by the core's codec, on its way out of request parsing."""
+
+    def __init__(self, error: DocumentError) -> None:
+        super().__init__(str(error))
+        self.error = error
+
+
+def problem(
+    status: int, type_: str, title: str, detail: str,
+    errors: list[dict[str, str]] | None = None, current: dict[str, Any] | None = None,
+) -> JsonResponse:
+    """A problem+json response."""
+    body = {"type": f"/problems/{type_}", "title": title, "status": status, "detail": detail,
+            "errors": errors or [], "current": current}
+    return JsonResponse(body, status=status, content_type="application/problem+json")
+
+
+def _document(error: DocumentError) -> JsonResponse:
+    errors = [{"path": one.path, "message": one.message, "value": one.value} for one in error.problems]
+    return problem(422, "document", "Not accepted", str(error), errors)
+
+
+def database_gone() -> JsonResponse:
+    """The database does not answer."""
+    response = problem(503, "database", "The database does not answer",
+                       "Nothing was saved. What you typed stays on the screen and is sent again.")
+    response["Retry-After"] = "3"
+    return response
+
+
+def install_handlers(api: NinjaAPI) -> None:
+    """Give the API its refusals."""
+
+    @api.exception_handler(Refusal)
+    def refused(request: HttpRequest, error: Refusal) -> HttpResponse:
+        return problem(error.status, error.type, error.title, error.detail, error.errors, error.current)
+
+    @api.exception_handler(DocumentRefused)
+    def document_refused(request: HttpRequest, error: DocumentRefused) -> HttpResponse:
+        return _document(error.error)
+
+    @api.exception_handler(WeldingError)
+    def not_understood(request: HttpRequest, error: WeldingError) -> HttpResponse:
+        if isinstance(error, DocumentError):
+            return _document(error)
+        value = error.text if isinstance(error, UnreadableError) else ""
+        return problem(422, "unreadable", "Not understood", str(error),
+                       [{"path": "", "message": str(error), "value": value}])
+
+    @api.exception_handler(ValidationError)
+    def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        errors = [
+            {"path": ".".join(str(part) for part in item["loc"][1:] if part != "payload"),
+             "message": item["msg"].removeprefix("Value error, "), "value": ""}
+            for item in error.errors[:50]
+        ]
+        first = errors[0] if errors else {"path": "", "message": "not understood"}
+        where = f"{first['path']}: " if first["path"] else ""
+        return problem(422, "invalid", "Not accepted", f"{where}{first['message']}", errors)
+
+    @api.exception_handler(AuthenticationError)
+    def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        return problem(401, "signed-out", "Signed out",
+                       "Sign in again; what you typed stays on the screen.")
+
+    @api.exception_handler(HttpError)
+    def http_error(request: HttpRequest, error: HttpError) -> HttpResponse:
+        kind = "csrf" if "CSRF" in str(error) else "refused"
+        return problem(error.status_code, kind, "Not accepted", str(error))
+
+    @api.exception_handler(Http404)
+    def not_found(request: HttpRequest, error: Http404) -> HttpResponse:
+        return problem(404, "not-found", "Not found", "There is nothing at this address (any more).")
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        # Read the rest away, so that the sender hears the answer and not a broken pipe.
+        left = LARGEST_DRAIN
+        while left > 0 and (chunk := request.read(65_536)):
+            left -= len(chunk)
+        return problem(413, "too-big", "Too big", "A document has at most 2 MB.")
+
+    @api.exception_handler(OperationalError)
+    def database_error(request: HttpRequest, error: OperationalError) -> HttpResponse:
+        log.error("database does not answer: %s", error)
+        return database_gone()
+
+    @api.exception_handler(InterfaceError)
+    def interface_error(request: HttpRequest, error: InterfaceError) -> HttpResponse:
+        log.error("database connection lost: %s", error)
+        return database_gone()
+
+    @api.exception_handler(Exception)
+    def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:
+        log.exception("unexpected error at %s", request.path, exc_info=error)
+        return _unexpected()
+
+
+def _unexpected() -> JsonResponse:
+    return problem(500, "unexpected", "Something broke here",
+                   "It was written to the log. What you typed stays on the screen.")
+
+
+def server_error(request: HttpRequest) -> HttpResponse:
+    """Django's handler500: errors outside the API's views, such as in a middleware."""
+    if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
+        return database_gone()
+    return _unexpected()
+
+
+def locked_out(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+    """Too many failed sign-ins."""
+    return problem(429, "throttled", "Too many attempts",
+                   "Too many failed sign-ins. Try again in 15 minutes.")

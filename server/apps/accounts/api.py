@@ -1,0 +1,116 @@
+"""Signing in and out."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout
+from django.http import Http404, HttpRequest
+from django.middleware.csrf import get_token
+from ninja import Router, Schema
+from ninja.security import APIKeyCookie
+
+from api.errors import InvalidError, ProblemOut
+from apps.accounts.models import Role, User
+from apps.accounts.permissions import ALLOWED
+
+router = Router(tags=["session"])
+
+
+class CsrfOnly(APIKeyCookie):
+    """No session yet, but the CSRF token must be right."""
+
+    param_name = settings.CSRF_COOKIE_NAME
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        """Accept whoever brought the token; the base class has checked it."""
+        return True
+
+
+class PersonOut(Schema):
+    """Who is signed in, and what this person may do."""
+
+    id: int
+    username: str
+    name: str
+    role: str
+    allowed: list[str]
+
+
+class DemoPersonOut(Schema):
+    """Someone to sign in as with one click, in the demo only."""
+
+    username: str
+    name: str
+    role: str
+
+
+class SessionOut(Schema):
+    """The session as the page needs it at the start."""
+
+    person: PersonOut | None
+    demo: list[DemoPersonOut]
+
+
+class SignIn(Schema):
+    """A sign-in."""
+
+    username: str
+    password: str
+
+
+class DemoSignIn(Schema):
+    """A sign-in with one click."""
+
+    username: str
+
+
+def _person(user: User) -> PersonOut:
+    return PersonOut(id=user.pk, username=user.username, name=user.shown_name, role=user.role,
+                     allowed=sorted(action.name for action in ALLOWED[Role(user.role)]))
+
+
+def _session(request: HttpRequest) -> SessionOut:
+    get_token(request)  # sets the cookie that every change has to bring back
+    demo = []
+    if settings.DEMO:
+        demo = [DemoPersonOut(username=one.username, name=one.shown_name, role=one.role)
+                for one in User.objects.filter(is_active=True, username__startswith="demo-").order_by("id")]
+    user = request.user
+    return SessionOut(person=_person(user) if isinstance(user, User) else None, demo=demo)
+
+
+@router.get("/session", response=SessionOut, auth=None)
+def session(request: HttpRequest) -> SessionOut:
+    """Who is signed in."""
+    return _session(request)
+
+
+@router.post("/session", response={200: SessionOut, 422: ProblemOut}, auth=CsrfOnly())
+def sign_in(request: HttpRequest, payload: SignIn) -> SessionOut:
+    """Sign in with name and password; throttled."""
+    user = authenticate(request, username=payload.username, password=payload.password)
+    if not isinstance(user, User):
+        raise InvalidError("Name and password do not fit.", errors=[
+            {"path": "password", "message": "Name and password do not fit.", "value": ""}])
+    login(request, user)
+    return _session(request)
+
+
+@router.post("/session/demo", response={200: SessionOut, 404: ProblemOut}, auth=CsrfOnly())
+def demo_sign_in(request: HttpRequest, payload: DemoSignIn) -> SessionOut:
+    """Sign in as one of the invented people; there is no such thing outside the demo."""
+    user = User.objects.filter(username=payload.username, username__startswith="demo-", is_active=True)
+    found = user.first() if settings.DEMO else None
+    if found is None:
+        raise Http404
+    login(request, found, backend="django.contrib.auth.backends.ModelBackend")
+    return _session(request)
+
+
+@router.delete("/session", response=SessionOut)
+def sign_out(request: HttpRequest) -> SessionOut:
+    """Sign out."""
+    logout(request)
+    return _session(request)

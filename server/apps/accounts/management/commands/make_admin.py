@@ -1,0 +1,29 @@
+"""Make an administrator with a password that is shown once."""
+
+from __future__ import annotations
+
+import secrets
+from typing import Any
+
+from apps.accounts.models import Role, User
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+
+class Command(BaseCommand):
+    """``manage.py make_admin NAME``."""
+
+    help = __doc__ or ""
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """The sign-in name."""
+        parser.add_argument("username")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Run it."""
+        username = options["username"]
+        if User.objects.filter(username=username).exists():
+            raise CommandError(f"There is a person {username} already.")
+        password = secrets.token_urlsafe(12)
+        User.objects.create_user(username, password=password, role=Role.ADMINISTRATOR,
+                                 is_staff=True, is_superuser=True)
+        self.stdout.write(f"{username} signs in with {password} and should change it under /admin/.")

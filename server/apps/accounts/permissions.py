@@ -1,0 +1,45 @@
+"""Who may do what: one table, asked by every service."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+
+from api.errors import NotAllowedError
+from apps.accounts.models import Role, User
+
+
+class Action(StrEnum):
+    """Something that a person may or may not do; the value completes "You may not …"."""
+
+    VIEW = "look at this"
+    CREATE_JOB = "create a job"
+    WRITE_PROCEDURE = "write procedures"
+    START_COUPON = "start a coupon"
+    LOG_PASS = "log passes"  # noqa: S105 - a welding pass
+    EDIT_PIECE = "change the coupon's fit-up"
+    IMPORT = "import documents"
+
+
+ALLOWED: dict[Role, frozenset[Action]] = {
+    Role.ADMINISTRATOR: frozenset(Action),
+    Role.ENGINEER: frozenset(Action),
+    Role.INSPECTOR: frozenset({Action.VIEW, Action.START_COUPON, Action.LOG_PASS, Action.EDIT_PIECE}),
+    Role.WELDER: frozenset({Action.VIEW, Action.LOG_PASS}),
+    Role.VIEWER: frozenset({Action.VIEW}),
+}
+
+
+def may(user: User, action: Action) -> bool:
+    """Whether this person may do it."""
+    return user.is_active and action in ALLOWED[Role(user.role)]
+
+
+def require(user: User, action: Action) -> None:
+    """Refuse with a sentence if this person may not do it.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+    """
+    if not may(user, action):
+        article = "an" if user.role[0] in "aeiou" else "a"
+        raise NotAllowedError(f"As {article} {user.role} you may not {action}.")

@@ -1,0 +1,185 @@
+"""Coupons: start, log, correct, judge, import and export."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from apps.accounts.permissions import Action, require
+from apps.coupons.models import Coupon, PassLog
+from apps.coupons.queries import coupon_document
+from apps.coupons.rows import to_record
+from apps.coupons.schemas import (
+    CorrectIn,
+    CouponLineOut,
+    CouponOut,
+    JudgeIn,
+    LogIn,
+    PassRowOut,
+    PieceChangeIn,
+    StartIn,
+    StrikeIn,
+    StruckOut,
+    VersionOut,
+)
+from apps.coupons.services.edit_piece import edit_piece
+from apps.coupons.services.import_coupon import import_coupon
+from apps.coupons.services.log_pass import correct_pass, log_pass, strike_pass
+from apps.coupons.services.start_coupon import start_coupon
+from apps.jobs.models import Job
+from apps.procedures.models import Revision
+from apps.procedures.schemas import CreatedOut, ImportedOut
+from apps.procedures.services.import_procedure import import_procedure
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+
+from api.documents import PIECE
+from api.downloads import attachment
+from api.errors import InvalidError, ProblemOut
+from api.people import person
+from welding.assess import evaluate
+from welding.assess_coupon import PassResult, evaluate_coupon, evaluate_pass
+from welding.documents.codec import COUPON, PROCEDURE, check_json
+from welding.quantities.writing import System
+
+router = Router(tags=["coupons"])
+REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
+
+
+def _coupon(coupon_id: int) -> Coupon:
+    return get_object_or_404(
+        Coupon.objects.select_related("job", "revision__procedure", "created_by"), pk=coupon_id)
+
+
+def _row(pass_id: int) -> PassLog:
+    return get_object_or_404(PassLog.objects.select_related("coupon", "logged_by"), pk=pass_id)
+
+
+def _welder(people: list[dict[str, Any]]) -> str:
+    return next((one["name"] for one in people if one.get("role") == "welder"), "")
+
+
+@router.get("/jobs/{int:job_id}/coupons", response={200: list[CouponLineOut], 404: ProblemOut})
+def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
+    """All coupons of a job."""
+    require(person(request), Action.VIEW)
+    job = get_object_or_404(Job, pk=job_id)
+    lines = []
+    for one in job.coupons.select_related("revision__procedure").order_by("number"):
+        document = coupon_document(one)
+        log = evaluate_coupon(document)
+        lines.append(CouponLineOut(
+            id=one.pk, number=one.number, status=one.status, revision_id=one.revision_id,
+            procedure_number=one.revision.procedure.number, letter=one.revision.letter,
+            title=one.revision.title, welder=_welder(one.people),
+            planned=len(document.procedure.passes), logged=len(log.passes),
+            flagged=sum(result.out_of_range for result in log.passes), changed_at=one.changed_at))
+    return lines
+
+
+@router.post("/revisions/{int:revision_id}/coupons", response={201: CreatedOut, **REFUSALS})
+def start(request: HttpRequest, revision_id: int, payload: StartIn) -> Status[CreatedOut]:
+    """Start a coupon from a revision."""
+    revision = get_object_or_404(Revision, pk=revision_id)
+    coupon = start_coupon(person(request), revision, payload.welder[:200])
+    return Status(201, CreatedOut(id=coupon.pk))
+
+
+@router.get("/coupons/{int:coupon_id}", response={200: CouponOut, 404: ProblemOut})
+def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> CouponOut:
+    """A coupon with its log and what each pass gave."""
+    require(person(request), Action.VIEW)
+    one = _coupon(coupon_id)
+    document = coupon_document(one)
+    rows = list(one.passes.select_related("logged_by").order_by("number", "id"))
+    return CouponOut(
+        id=one.pk, job_id=one.job_id, number=one.number, status=one.status, version=one.version,
+        revision_id=one.revision_id, procedure_number=one.revision.procedure.number,
+        letter=one.revision.letter, procedure=document.procedure, piece=document.coupon,
+        people=list(document.people),
+        rows=[PassRowOut(id=row.pk, version=row.version, record=to_record(row),
+                         logged_by=row.logged_by.shown_name, logged_at=row.logged_at)
+              for row in rows if not row.struck],
+        struck=[StruckOut(number=row.number, reason=row.struck_reason,
+                          logged_by=row.logged_by.shown_name, logged_at=row.logged_at)
+                for row in rows if row.struck],
+        evaluation=evaluate(document.procedure, units),
+        log=evaluate_coupon(document, units))
+
+
+@router.patch("/coupons/{int:coupon_id}", response={200: VersionOut, **REFUSALS})
+def change_piece(request: HttpRequest, coupon_id: int, payload: PieceChangeIn) -> VersionOut:
+    """Change fit-up, preheat, ambient, welder or status."""
+    one = _coupon(coupon_id)
+    change: dict[str, Any] = {}
+    if payload.piece is not None:
+        piece = PIECE.plain(payload.piece)
+        piece.pop("passes", None)
+        change["piece"] = piece
+    if payload.welder is not None:
+        others = [other for other in one.people if other.get("role") != "welder"]
+        name = payload.welder.strip()
+        change["people"] = [{"role": "welder", "name": name}, *others] if name else others
+    if payload.status is not None:
+        change["status"] = payload.status
+    if not change:
+        raise InvalidError("Nothing to change was sent.")
+    changed = edit_piece(person(request), one, payload.version, change)
+    return VersionOut(id=changed.pk, version=changed.version)
+
+
+@router.post("/coupons/{int:coupon_id}/judge", response={200: PassResult, **REFUSALS})
+def judge(request: HttpRequest, coupon_id: int, payload: JudgeIn) -> PassResult:
+    """Judge a pass that is being typed; nothing is stored."""
+    require(person(request), Action.VIEW)
+    procedure = PROCEDURE.take(_coupon(coupon_id).procedure_document)
+    return evaluate_pass(procedure, payload.record, payload.units)
+
+
+@router.post("/coupons/{int:coupon_id}/passes", response={201: VersionOut, **REFUSALS})
+def log_one(request: HttpRequest, coupon_id: int, payload: LogIn) -> Status[VersionOut]:
+    """Log a pass, once for each ``client_id``."""
+    row = log_pass(person(request), _coupon(coupon_id), payload.client_id, payload.record)
+    return Status(201, VersionOut(id=row.pk, version=row.version))
+
+
+@router.put("/passes/{int:pass_id}", response={200: VersionOut, **REFUSALS})
+def correct(request: HttpRequest, pass_id: int, payload: CorrectIn) -> VersionOut:
+    """Correct a logged pass; 409 with what stands now if it was changed in the meantime."""
+    row = correct_pass(person(request), _row(pass_id), payload.version, payload.record)
+    return VersionOut(id=row.pk, version=row.version)
+
+
+@router.post("/passes/{int:pass_id}/strike", response={200: VersionOut, **REFUSALS})
+def strike(request: HttpRequest, pass_id: int, payload: StrikeIn) -> VersionOut:
+    """Strike a logged pass with a reason; it stays in the trail."""
+    row = strike_pass(person(request), _row(pass_id), payload.version, payload.reason[:2000])
+    return VersionOut(id=row.pk, version=row.version)
+
+
+@router.get("/coupons/{int:coupon_id}/export", response={200: None, 404: ProblemOut})
+def export(request: HttpRequest, coupon_id: int) -> HttpResponse:
+    """The coupon document as a file."""
+    require(person(request), Action.VIEW)
+    one = _coupon(coupon_id)
+    return attachment(COUPON.write(coupon_document(one)), "application/json", f"{one.number}.coupon.json")
+
+
+@router.post("/jobs/{int:job_id}/import", response={200: ImportedOut, 413: ProblemOut, **REFUSALS})
+def import_document(request: HttpRequest, job_id: int, as_number: str = "") -> ImportedOut:
+    """Import a procedure or a coupon; the body is the file. Refused whole if anything is wrong."""
+    user = person(request)
+    require(user, Action.IMPORT)
+    job = get_object_or_404(Job, pk=job_id)
+    raw = request.body
+    check_json(raw)
+    head = json.loads(raw)
+    number = as_number.strip()[:60]
+    if isinstance(head, dict) and head.get("format") == "grounded-bead/coupon":
+        found = import_coupon(user, job, COUPON.read(raw), number)
+        return ImportedOut(kind="coupon", id=found.coupon.pk, number=found.coupon.number,
+                           unchanged=found.unchanged)
+    taken = import_procedure(user, job, PROCEDURE.read(raw), number)
+    return ImportedOut(kind="procedure", id=taken.revision.pk, number=taken.revision.procedure.number,
+                       unchanged=taken.unchanged)

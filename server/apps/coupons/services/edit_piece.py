@@ -1,0 +1,37 @@
+"""Change what is known of the test piece: fit-up, ambient, preheat, people, status."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+
+from api.errors import StaleError
+from apps.accounts.models import User
+from apps.accounts.permissions import Action, require
+from apps.coupons.models import Coupon
+from welding.documents.codec import COUPON
+
+
+@transaction.atomic
+def edit_piece(user: User, coupon: Coupon, version: int, change: dict[str, Any]) -> Coupon:
+    """Replace piece, people or status if ``version`` is still the one that stands.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        StaleError: Someone changed it in the meantime.
+    """
+    require(user, Action.EDIT_PIECE)
+    changed = Coupon.objects.filter(pk=coupon.pk, version=version).update(
+        **change, version=version + 1, changed_at=timezone.now())
+    coupon.refresh_from_db()
+    if not changed:
+        raise StaleError("The coupon was changed in the meantime.", current={
+            "version": coupon.version, "piece": coupon.piece, "people": coupon.people,
+            "status": coupon.status})
+    # The parts were valid alone; the whole must be, too, or nothing is kept.
+    COUPON.take({"format": "grounded-bead/coupon", "version": 1,
+                 "procedure": coupon.procedure_document, "coupon": coupon.piece,
+                 "people": coupon.people})
+    return coupon

@@ -1,0 +1,73 @@
+"""Migrate, and in the demo load the invented shop where the database has none yet. One process."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import uuid4
+
+from apps.accounts.models import User
+from apps.coupons.models import Coupon
+from apps.coupons.services.edit_piece import edit_piece
+from apps.coupons.services.log_pass import log_pass
+from apps.coupons.services.start_coupon import start_coupon
+from apps.demo import data
+from apps.jobs.models import Job
+from apps.procedures.models import Revision
+from apps.procedures.services.create_procedure import create_procedure
+from django.conf import settings
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandParser
+from django.db import transaction
+
+from welding.documents.codec import PASS_RECORD, PROCEDURE
+
+
+class Command(BaseCommand):
+    """``manage.py prepare [--demo]``."""
+
+    help = __doc__ or ""
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """One switch."""
+        parser.add_argument("--demo", action="store_true", help="load the demo where nothing is")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Run it."""
+        call_command("migrate", interactive=False, verbosity=0)
+        if not settings.STATIC_ROOT.is_dir():
+            call_command("collectstatic", interactive=False, verbosity=0, ignore_patterns=["ninja"])
+        if options["demo"] and not Job.objects.filter(number=data.JOB[0]).exists():
+            load_demo()
+            self.stdout.write("The demo's data is loaded.")
+
+
+@transaction.atomic
+def load_demo() -> Job:
+    """Load people, job, procedures and coupons, through the services that people use."""
+    users = {}
+    for username, first, last, role in data.PEOPLE:
+        user, _ = User.objects.get_or_create(username=username, defaults={
+            "first_name": first, "last_name": last, "role": role,
+            "is_staff": role == "administrator", "is_superuser": role == "administrator"})
+        user.set_password(data.PASSWORD)
+        user.save()
+        users[role] = user
+    number, title, customer = data.JOB
+    job = Job.objects.create(number=number, title=title, customer=customer)
+    for document in data.procedures():
+        create_procedure(users["engineer"], job, PROCEDURE.take(document))
+    for sample in data.COUPONS:
+        revision = Revision.objects.get(procedure__job=job, procedure__number=sample["procedure"])
+        coupon = start_coupon(users["engineer"], revision, sample["welder"])
+        _fill(coupon, sample, users)
+    return job
+
+
+def _fill(coupon: Coupon, sample: dict[str, Any], users: dict[str, User]) -> None:
+    edit_piece(users["inspector"], coupon, coupon.version, {"piece": {**coupon.piece, **sample["piece"]}})
+    for entry in sample["passes"]:
+        log_pass(users["inspector"], coupon, uuid4(), PASS_RECORD.take(entry))
+    planned = len(PROCEDURE.take(coupon.procedure_document).passes)
+    if len(sample["passes"]) == planned:
+        coupon.refresh_from_db()
+        edit_piece(users["inspector"], coupon, coupon.version, {"status": "welded"})

@@ -1,0 +1,98 @@
+"""Procedures and their revisions. A revision is a document plus the columns that are searched."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+import pghistory
+import pgtrigger
+from apps.accounts.models import User
+from apps.jobs.models import Job
+from django.contrib.postgres.fields import ArrayField
+from django.db import models
+from django.db.models import Q
+
+
+class Stage(models.TextChoices):
+    """How far a revision has come. Later stages follow with testing and release."""
+
+    DRAFT = "draft", "draft"
+    TRIAL = "trial", "trial"
+
+
+@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
+class Procedure(models.Model):
+    """A procedure of a job; its contents are in its revisions."""
+
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="procedures")
+    number = models.CharField(max_length=60)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """A number stands once in a job."""
+
+        ordering: ClassVar = ["number"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["job", "number"], name="procedure_number_once"),
+            models.CheckConstraint(condition=~Q(number=""), name="procedure_number_given"),
+        ]
+
+    def __str__(self) -> str:
+        return self.number
+
+
+@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
+class Revision(models.Model):
+    """One revision. While a draft it changes, each save raising ``version``; then it is frozen."""
+
+    procedure = models.ForeignKey(Procedure, on_delete=models.PROTECT, related_name="revisions")
+    letter = models.CharField(max_length=3)
+    stage = models.CharField(max_length=12, choices=Stage.choices, default=Stage.DRAFT)
+    version = models.PositiveIntegerField(default=1)
+    document = models.JSONField()
+    content_hash = models.CharField(max_length=64)
+    title = models.CharField(max_length=200, blank=True)
+    code_id = models.CharField(max_length=200, blank=True)
+    code_level = models.PositiveSmallIntegerField(null=True)
+    processes = ArrayField(models.CharField(max_length=4), default=list)
+    positions = ArrayField(models.CharField(max_length=8), default=list)
+    thickness_min_mm = models.FloatField(null=True)
+    thickness_max_mm = models.FloatField(null=True)
+    pass_count = models.PositiveSmallIntegerField(default=0)
+    created_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    saved_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    saved_at = models.DateTimeField(auto_now=True)
+    frozen_at = models.DateTimeField(null=True)
+
+    class Meta:
+        """One draft a procedure; a frozen document is never rewritten, by whatever code."""
+
+        ordering: ClassVar = ["procedure", "id"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["procedure", "letter"], name="revision_letter_once"),
+            models.UniqueConstraint(fields=["procedure"], condition=Q(stage="draft"),
+                                    name="revision_one_draft"),
+            models.CheckConstraint(condition=Q(letter__regex=r"^[A-Z]{1,3}$"), name="revision_letter"),
+            models.CheckConstraint(condition=Q(stage__in=Stage.values), name="revision_stage_known"),
+            models.CheckConstraint(
+                condition=Q(stage="draft", frozen_at__isnull=True)
+                | (~Q(stage="draft") & Q(frozen_at__isnull=False)),
+                name="revision_frozen_past_draft"),
+            models.CheckConstraint(condition=Q(version__gte=1), name="revision_version"),
+        ]
+        triggers: ClassVar = [
+            pgtrigger.Protect(
+                name="frozen_document",
+                operation=pgtrigger.Update,
+                condition=pgtrigger.Q(old__frozen_at__isnull=False)
+                & (pgtrigger.Q(old__document__df=pgtrigger.F("new__document"))
+                   | pgtrigger.Q(old__content_hash__df=pgtrigger.F("new__content_hash"))
+                   | pgtrigger.Q(new__frozen_at__isnull=True)),
+            ),
+            pgtrigger.Protect(
+                name="frozen_stays", operation=pgtrigger.Delete,
+                condition=pgtrigger.Q(old__frozen_at__isnull=False)),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.procedure.number} {self.letter}"

@@ -1,0 +1,46 @@
+"""The one next step of a revision, for the desk."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from apps.procedures.models import Revision, Stage
+from welding.assess import Evaluation, evaluate
+from welding.documents.codec import PROCEDURE
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Counts of findings and what to do next."""
+
+    breaches: int
+    cautions: int
+    open_questions: int
+    next_step: str
+
+
+def standing_of(revision: Revision, coupon_count: int) -> Standing:
+    """Judge a revision's document and name the next step."""
+    evaluation = evaluate(PROCEDURE.take(revision.document))
+    breaches = _count(evaluation, "violates", "requirement")
+    return Standing(
+        breaches=breaches,
+        cautions=_count(evaluation, "violates", "recommendation"),
+        open_questions=len(evaluation.missing),
+        next_step=_next(revision, evaluation, breaches, coupon_count),
+    )
+
+
+def _count(evaluation: Evaluation, verdict: str, obligation: str) -> int:
+    return sum(f.verdict == verdict and f.obligation == obligation for f in evaluation.findings)
+
+
+def _next(revision: Revision, evaluation: Evaluation, breaches: int, coupon_count: int) -> str:
+    if revision.stage == Stage.TRIAL:
+        return "Log the coupon's passes" if coupon_count else "Start a coupon"
+    if breaches:
+        first = next(f for f in evaluation.findings if f.verdict == "violates")
+        return f"Clear: {first.title[:1].lower()}{first.title[1:]}"
+    if evaluation.missing:
+        return f"State the {evaluation.missing[0].message}"
+    return "Weld a coupon"

@@ -1,0 +1,14 @@
+"""Settings of the tests: the real ones, with a fast password hash and no pool."""
+
+import os
+
+os.environ.setdefault("BEAD_SECRET_KEY", "only-for-tests")
+
+from config.settings import *  # noqa: E402, F403
+from config.settings import DATABASES
+
+DEMO = True
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+AXES_ENABLED = False
+# Tests hold their connection in a transaction; a pool would hand out others.
+DATABASES["default"]["OPTIONS"] = {"connect_timeout": 4}

@@ -1,0 +1,24 @@
+"""Addresses: the API, the admin pages, and the one page that the browser application lives in."""
+
+from apps.accounts.api import router as accounts
+from apps.coupons.api import router as coupons
+from apps.jobs.api import router as jobs
+from apps.printing.api import router as printing
+from apps.procedures.api import router as procedures
+from django.contrib import admin
+from django.urls import path, re_path
+
+from api.api import api
+from api.core import router as core
+from config.views import page
+
+for _router in (accounts, core, jobs, procedures, coupons, printing):
+    api.add_router("", _router)
+
+urlpatterns = [
+    path("api/", api.urls),
+    path("admin/", admin.site.urls),
+    re_path(r"^(?!api/|static/|assets/|fonts/|admin/).*$", page),
+]
+
+handler500 = "api.errors.server_error"
