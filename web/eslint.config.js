@@ -1,0 +1,16 @@
+import js from '@eslint/js'
+import hooks from 'eslint-plugin-react-hooks'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['dist', 'src/api/schema.d.ts'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  hooks.configs.flat['recommended-latest'],
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      'no-console': 'error',
+    },
+  },
+)

@@ -1,0 +1,44 @@
+import type { components } from './schema'
+
+/** The client gives pairs of numbers as plain lists; so do these names. */
+type Loose<T> = T extends [number, number]
+  ? number[]
+  : T extends (infer Item)[]
+    ? Loose<Item>[]
+    : T extends object
+      ? { [Key in keyof T]: Loose<T[Key]> }
+      : T
+type All = components['schemas']
+type Schemas = { [Name in keyof All]: Loose<All[Name]> }
+
+export type ProblemBody = {
+  type: string
+  title: string
+  status: number
+  detail: string
+  errors: { path: string; message: string; value?: string }[]
+  current?: Record<string, unknown> | null
+}
+export type Procedure = Schemas['Procedure']
+export type Pass = Schemas['Pass']
+export type BaseMetal = Schemas['BaseMetal']
+export type Joint = Schemas['Joint']
+export type Thermal = Schemas['Thermal']
+export type PassRecord = Schemas['PassRecord']
+export type CouponPiece = Schemas['CouponPiece']
+export type Evaluation = Schemas['Evaluation']
+export type Finding = Schemas['Finding']
+export type Drawing = Schemas['Drawing']
+export type PassHeat = Schemas['PassHeat']
+export type PassResult = Schemas['PassResult']
+export type Range = Schemas['Range']
+export type Kind = Schemas['KindOut']
+export type Code = Schemas['CodeOut']
+export type Session = Schemas['SessionOut']
+export type Person = Schemas['PersonOut']
+export type RevisionLine = Schemas['RevisionLineOut']
+export type Revision = Schemas['RevisionOut']
+export type CouponLine = Schemas['CouponLineOut']
+export type Coupon = Schemas['CouponOut']
+export type PassRow = Schemas['PassRowOut']
+export type System = 'si' | 'us'

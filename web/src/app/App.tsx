@@ -1,0 +1,89 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo, useState } from 'react'
+import { RouterProvider, createBrowserRouter } from 'react-router'
+
+import { Refusal, api, onSignedOut, unwrap } from '../api/client'
+import { couponRoutes } from '../features/coupons'
+import { deskRoutes } from '../features/desk'
+import { procedureRoutes } from '../features/procedures'
+import { Modal } from '../ui/Modal'
+import { Frame } from './Frame'
+import { NothingHere } from './NothingHere'
+import { SignInForm, SignInPage } from './SignIn'
+import { codesQuery, sessionQuery, unitsQuery } from './queries'
+import { SessionContext } from './session'
+import { UnitsProvider } from './units'
+
+const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    errorElement: <NothingHere broken />,
+    children: [...deskRoutes, ...procedureRoutes, ...couponRoutes, { path: '*', element: <NothingHere /> }],
+  },
+])
+
+/** The whole: session, units, and the sign-in over the page when a session ends while typing. */
+export function App() {
+  const queries = useQueryClient()
+  const session = useQuery(sessionQuery)
+  const units = useQuery(unitsQuery)
+  const codes = useQuery(codesQuery)
+  const [signedOut, setSignedOut] = useState(false)
+  useEffect(() => onSignedOut(() => setSignedOut(true)), [])
+
+  const person = session.data?.person ?? null
+  const state = useMemo(
+    () =>
+      person && codes.data
+        ? {
+            person,
+            codes: codes.data,
+            signOut: () => {
+              void unwrap(api.DELETE('/api/session')).then((next) => {
+                queries.clear()
+                queries.setQueryData(sessionQuery.queryKey, next)
+              })
+            },
+          }
+        : null,
+    [person, codes.data, queries],
+  )
+
+  if (session.isPending || units.isPending || codes.isPending) {
+    const failed = session.failureReason ?? units.failureReason
+    return (
+      <p className="p-8 text-steel" role="status">
+        {failed instanceof Refusal ? `${failed.message} Trying again …` : 'Opening …'}
+      </p>
+    )
+  }
+  if (session.isError || units.isError || codes.isError || !units.data)
+    return (
+      <p className="p-8" role="alert">
+        {(session.error ?? units.error ?? codes.error)?.message}{' '}
+        <button className="link" onClick={() => window.location.reload()}>
+          Try again
+        </button>
+      </p>
+    )
+  if (!state)
+    return <SignInPage demo={session.data.demo} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} />
+  return (
+    <SessionContext value={state}>
+      <UnitsProvider kinds={units.data}>
+        <RouterProvider router={router} />
+        <Modal title="Sign in again" open={signedOut} onClose={() => undefined}>
+          <p className="mb-3 text-steel">The session has ended. What you typed is still on the page and is saved once you are back.</p>
+          <SignInForm
+            demo={session.data.demo}
+            onDone={(next) => {
+              queries.setQueryData(sessionQuery.queryKey, next)
+              setSignedOut(false)
+              window.dispatchEvent(new Event('signed-in'))
+            }}
+          />
+        </Modal>
+      </UnitsProvider>
+    </SessionContext>
+  )
+}

@@ -1,0 +1,74 @@
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/react'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+
+import { couponsQuery } from '../features/coupons/queries'
+import { proceduresQuery } from '../features/procedures/queries'
+import { useSession } from './session'
+import { useUnits } from './units'
+
+type Command = { key: string; words: string; hint: string; run: () => void }
+type Props = { open: boolean; onClose: () => void; onKeys: () => void; job: { id: number } | null }
+
+/** Ctrl K: every procedure, coupon and action by name. */
+export function CommandBox({ open, onClose, onKeys, job }: Props) {
+  return (
+    <Dialog open={open} onClose={onClose} className="relative z-50">
+      <div className="fixed inset-0 bg-ink/40" aria-hidden="true" />
+      <div className="fixed inset-0 grid place-items-start justify-center p-4 pt-[12vh]">
+        <DialogPanel className="panel w-[92vw] max-w-lg">{job && <Search onClose={onClose} onKeys={onKeys} jobId={job.id} />}</DialogPanel>
+      </div>
+    </Dialog>
+  )
+}
+
+function Search({ onClose, onKeys, jobId }: { onClose: () => void; onKeys: () => void; jobId: number }) {
+  const navigate = useNavigate()
+  const { may, signOut } = useSession()
+  const { system, setSystem } = useUnits()
+  const procedures = useQuery(proceduresQuery(jobId))
+  const coupons = useQuery(couponsQuery(jobId))
+  const [text, setText] = useState('')
+  const go = (to: string) => () => void navigate(to)
+  const commands: Command[] = [
+    ...(procedures.data ?? []).map((one) => ({
+      key: `p${String(one.id)}`, words: `${one.number} ${one.title}`, hint: `procedure, ${one.stage}`, run: go(`/procedures/${String(one.id)}`),
+    })),
+    ...(coupons.data ?? []).map((one) => ({
+      key: `c${String(one.id)}`, words: `${one.number} for ${one.procedure_number} ${one.title}`, hint: `coupon, ${one.status}`, run: go(`/coupons/${String(one.id)}`),
+    })),
+    ...(may('WRITE_PROCEDURE') ? [{ key: 'new', words: 'Draft a procedure', hint: 'new', run: go('/procedures?new=1') }] : []),
+    ...(may('IMPORT') ? [{ key: 'import', words: 'Import a document', hint: 'file', run: go('/procedures?import=1') }] : []),
+    { key: 'units', words: system === 'si' ? 'Show inches' : 'Show millimetres', hint: 'units', run: () => setSystem(system === 'si' ? 'us' : 'si') },
+    { key: 'keys', words: 'Show the keys', hint: 'help', run: onKeys },
+    { key: 'out', words: 'Sign out', hint: 'person', run: signOut },
+  ]
+  const asked = text.toLowerCase().split(/\s+/).filter(Boolean)
+  const found = commands.filter((one) => asked.every((word) => `${one.words} ${one.hint}`.toLowerCase().includes(word)))
+  return (
+    <Combobox
+      onChange={(command: Command | null) => {
+        onClose()
+        command?.run()
+      }}
+    >
+      <ComboboxInput
+        autoFocus
+        aria-label="Find or do"
+        className="w-full border-b border-line bg-transparent px-4 py-3 text-[16px] outline-none"
+        placeholder="Find a procedure or coupon, or say what to do"
+        onChange={(event) => setText(event.target.value)}
+      />
+      <ComboboxOptions static className="max-h-80 overflow-auto py-1">
+        {found.map((one) => (
+          <ComboboxOption key={one.key} value={one} className="flex justify-between gap-4 px-4 py-1.5 data-focus:bg-accent-soft">
+            <span className="truncate">{one.words}</span>
+            <span className="shrink-0 text-[12px] text-steel2">{one.hint}</span>
+          </ComboboxOption>
+        ))}
+        {found.length === 0 && <p className="px-4 py-3 text-steel2">Nothing by that name. Try a number, a title, or “draft”.</p>}
+      </ComboboxOptions>
+    </Combobox>
+  )
+}

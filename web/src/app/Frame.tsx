@@ -1,0 +1,132 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
+
+import { Modal } from '../ui/Modal'
+import { CommandBox } from './CommandBox'
+import { KEYS, useGlobalKeys } from './keys'
+import { jobsQuery } from './queries'
+import { useSession } from './session'
+import { useUnits } from './units'
+
+const RAIL: readonly [string, string][] = [
+  ['/', 'Desk'],
+  ['/procedures', 'Procedures'],
+  ['/coupons', 'Coupons'],
+]
+
+/** Rail, top strip, and the page. */
+export function Frame() {
+  const navigate = useNavigate()
+  const [searching, setSearching] = useState(false)
+  const [keysOpen, setKeysOpen] = useState(false)
+  const jobs = useQuery(jobsQuery)
+  const job = jobs.data?.[0]
+  useGlobalKeys({
+    go: (to) => void navigate(to),
+    search: () => setSearching(true),
+    keys: () => setKeysOpen(true),
+  })
+  return (
+    <div className="grid h-screen grid-cols-[92px_minmax(0,1fr)] grid-rows-[48px_minmax(0,1fr)]">
+      <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-panel focus:p-2">
+        Skip to the page
+      </a>
+      <nav aria-label="Main" className="row-span-2 border-r border-line bg-rail pt-3">
+        <NavLink to="/" className="mb-3 block px-3 font-head text-[15px] leading-tight font-semibold text-accent">
+          Grounded
+          <br />
+          Bead
+        </NavLink>
+        {RAIL.map(([to, words]) => (
+          <NavLink
+            key={to}
+            to={to}
+            end={to === '/'}
+            className={({ isActive }) =>
+              `block border-l-3 px-3 py-2 font-head text-[14.5px] ${isActive ? 'border-accent bg-paper font-semibold text-ink' : 'border-transparent font-medium text-steel hover:text-ink'}`
+            }
+          >
+            {words}
+          </NavLink>
+        ))}
+      </nav>
+      <header className="flex items-center gap-3 border-b border-line px-4">
+        <span className="truncate font-head text-[16px] font-semibold">{job ? `${job.number} ${job.title}` : ''}</span>
+        <button
+          className="field ml-auto flex w-56! items-center justify-between text-[13px] text-steel2"
+          onClick={() => setSearching(true)}
+        >
+          Find or do … <kbd className="font-sans">Ctrl K</kbd>
+        </button>
+        <UnitSwitch />
+        <PersonMenu onKeys={() => setKeysOpen(true)} />
+      </header>
+      <main id="page" className="min-h-0 min-w-0 overflow-y-auto" tabIndex={-1}>
+        <Outlet />
+      </main>
+      <CommandBox open={searching} onClose={() => setSearching(false)} onKeys={() => setKeysOpen(true)} job={job ?? null} />
+      <Modal title="Keys" open={keysOpen} onClose={() => setKeysOpen(false)}>
+        <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-1.5 text-[13px]">
+          {KEYS.map(([key, words]) => (
+            <div key={key} className="contents">
+              <dt className="font-semibold">{key}</dt>
+              <dd>{words}</dd>
+            </div>
+          ))}
+        </dl>
+      </Modal>
+      <ScrollRestoration />
+    </div>
+  )
+}
+
+function UnitSwitch() {
+  const { system, setSystem } = useUnits()
+  return (
+    <div role="radiogroup" aria-label="Units shown" className="flex overflow-hidden rounded-sm border border-line bg-panel text-[13px]">
+      {(['si', 'us'] as const).map((one) => (
+        <button
+          key={one}
+          role="radio"
+          aria-checked={system === one}
+          className={`px-2.5 py-1 ${system === one ? 'bg-ink font-medium text-paper' : 'text-steel2'}`}
+          onClick={() => setSystem(one)}
+        >
+          {one === 'si' ? 'mm' : 'in'}
+        </button>
+      ))}
+    </div>
+  )
+}
+
+function PersonMenu({ onKeys }: { onKeys: () => void }) {
+  const { person, signOut } = useSession()
+  return (
+    <Menu>
+      <MenuButton className="rounded-sm border border-line bg-panel px-2 py-1 text-[12.5px] whitespace-nowrap text-steel">
+        {person.name} · {person.role}
+      </MenuButton>
+      <MenuItems anchor="bottom end" className="panel z-50 py-1 focus:outline-none">
+        <MenuItem>
+          <button className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={onKeys}>
+            Show the keys
+          </button>
+        </MenuItem>
+        {person.role === 'administrator' && (
+          <MenuItem>
+            <a className="block px-4 py-1.5 data-focus:bg-accent-soft" href="/admin/">
+              Manage people
+            </a>
+          </MenuItem>
+        )}
+        <MenuItem>
+          <button className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={signOut}>
+            Sign out
+          </button>
+        </MenuItem>
+      </MenuItems>
+    </Menu>
+  )
+}

@@ -1,0 +1,98 @@
+import { useState, type FormEvent } from 'react'
+
+import { Refusal, api, unwrap } from '../api/client'
+import type { Session } from '../api/types'
+import { Button } from '../ui/Button'
+
+type Props = { demo: Session['demo']; onDone: (session: Session) => void }
+
+const ROLE_WORDS: Record<string, string> = {
+  engineer: 'drafts procedures, starts coupons',
+  inspector: 'sets up and logs coupons',
+  welder: 'logs passes',
+  viewer: 'looks and prints',
+  administrator: 'everything, and the people',
+}
+
+export function SignInPage(props: Props) {
+  return (
+    <main className="mx-auto grid min-h-screen max-w-md content-center gap-5 p-6">
+      <div>
+        <h1 className="text-4xl text-accent">Grounded Bead</h1>
+        <p className="mt-1 text-steel">Welding procedures: drafted, welded, logged, printed. Every number says where it comes from.</p>
+      </div>
+      <SignInForm {...props} />
+      <p className="text-[12px] text-steel2">
+        This program helps prepare and record. The code in its own text, the contract, and the responsible engineer and inspector decide.
+      </p>
+    </main>
+  )
+}
+
+export function SignInForm({ demo, onDone }: Props) {
+  const [username, setUsername] = useState('')
+  const [password, setPassword] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+
+  const attempt = async (call: () => Promise<Session>) => {
+    setBusy(true)
+    setProblem(null)
+    try {
+      onDone(await call())
+    } catch (error) {
+      setProblem(error instanceof Refusal ? error.message : 'Signing in failed.')
+    } finally {
+      setBusy(false)
+    }
+  }
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    void attempt(() => unwrap(api.POST('/api/session', { body: { username, password } })))
+  }
+  return (
+    <div className="grid gap-5">
+      {demo.length > 0 && (
+        <div className="panel p-4">
+          <h2 className="mb-2 text-[16px]">Demo: sign in as</h2>
+          <ul className="grid gap-1.5">
+            {demo.map((one) => (
+              <li key={one.username}>
+                <Button
+                  className="flex w-full items-baseline justify-between gap-3 text-left"
+                  disabled={busy}
+                  onClick={() =>
+                    void attempt(() => unwrap(api.POST('/api/session/demo', { body: { username: one.username } })))
+                  }
+                >
+                  <span className="font-semibold">{one.role}</span>
+                  <span className="font-sans text-[13px] font-normal text-steel2">
+                    {one.name}, {ROLE_WORDS[one.role]}
+                  </span>
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <form className="panel grid gap-2 p-4" onSubmit={submit}>
+        <label className="label" htmlFor="username">
+          Name
+        </label>
+        <input id="username" className="field" value={username} autoComplete="username" onChange={(e) => setUsername(e.target.value)} required maxLength={150} />
+        <label className="label" htmlFor="password">
+          Password
+        </label>
+        <input id="password" type="password" className="field" value={password} autoComplete="current-password" onChange={(e) => setPassword(e.target.value)} required maxLength={200} />
+        {problem && (
+          <p role="alert" className="text-[13px] text-breach">
+            {problem}
+          </p>
+        )}
+        <Button type="submit" look="main" className="mt-2" disabled={busy}>
+          Sign in
+        </Button>
+      </form>
+    </div>
+  )
+}

@@ -1,0 +1,113 @@
+import type { BaseMetal, Joint, Pass, Procedure, Thermal } from '../api/types'
+
+type Changes = Partial<Omit<Pass, 'number'>>
+
+export const EMPTY: Procedure = {
+  format: 'grounded-bead/procedure',
+  version: 1,
+  base_metals: [],
+  positions: [],
+  passes: [],
+}
+
+export function passesOf(document: Procedure): Pass[] {
+  return document.passes
+}
+
+/** Change some passes; their numbers stay. */
+export function withPasses(document: Procedure, numbers: readonly number[], changes: Changes): Procedure {
+  const wanted = new Set(numbers)
+  return {
+    ...document,
+    passes: passesOf(document).map((one) => (wanted.has(one.number) ? { ...one, ...changes } : one)),
+  }
+}
+
+/** Add a pass above this one (or the first one), copying its set-up; numbers are given anew. */
+export function addPass(document: Procedure, above: number | null, copyAll = false): Procedure {
+  const passes = passesOf(document)
+  const index = above === null ? passes.length - 1 : passes.findIndex((one) => one.number === above)
+  const model = passes[index]
+  const fresh: Pass = model
+    ? { ...model, role: copyAll || model.role !== 'root' ? model.role : 'fill' }
+    : { number: 1, side: 1, role: 'root', process: '135' }
+  return renumbered(document, [...passes.slice(0, index + 1), fresh, ...passes.slice(index + 1)])
+}
+
+export function removePass(document: Procedure, number: number): Procedure {
+  return renumbered(
+    document,
+    passesOf(document).filter((one) => one.number !== number),
+  )
+}
+
+function renumbered(document: Procedure, passes: Pass[]): Procedure {
+  return { ...document, passes: passes.map((one, index) => ({ ...one, number: index + 1 })) }
+}
+
+export function withThermal(document: Procedure, changes: Partial<Thermal>): Procedure {
+  return { ...document, thermal: { ...document.thermal, ...changes } }
+}
+
+export function withJoint(document: Procedure, changes: Partial<Joint>): Procedure {
+  const joint: Joint = document.joint ?? {
+    kind: 'butt',
+    weld: 'cjp-groove',
+    sides: 'one',
+    backing: 'none',
+    back_gouge: false,
+  }
+  return { ...document, joint: { ...joint, ...changes } }
+}
+
+export function withMetal(document: Procedure, index: 0 | 1, changes: Partial<BaseMetal>): Procedure {
+  const metals = [document.base_metals[0] ?? {}, document.base_metals[1] ?? {}]
+  metals[index] = { ...metals[index], ...changes }
+  return { ...document, base_metals: metals }
+}
+
+/** Passes that lie next to each other with the same set-up: one heading in the ladder. */
+export type Group = { key: string; passes: Pass[] }
+
+export function groupsOf(passes: readonly Pass[]): Group[] {
+  const groups: Group[] = []
+  for (const one of passes) {
+    const key = JSON.stringify([one.process, one.filler, one.gas?.components_percent, one.polarity, one.transfer])
+    const last = groups.at(-1)
+    if (last?.key === key) last.passes.push(one)
+    else groups.push({ key, passes: [one] })
+  }
+  return groups
+}
+
+/** A gas as it is written: base gas, then the others by falling share. */
+export function gasText(components: Record<string, number> | null | undefined): string {
+  const parts = Object.entries(components ?? {})
+    .filter(([, share]) => share > 0)
+    .sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0]))
+  return parts.map(([name, share], i) => (i === 0 ? name : `${String(share)}${name}`)).join('+')
+}
+
+export type JointChoice = 'single-v' | 'square' | 't-fillet'
+
+export function jointChoice(joint: Joint | null | undefined): JointChoice | null {
+  if (!joint) return null
+  if (joint.kind === 't' && joint.weld === 'fillet') return 't-fillet'
+  if (joint.kind !== 'butt') return null
+  const form = joint.preparation?.form
+  return form === 'single-v' || form === 'square' ? form : null
+}
+
+/** The joint for a choice, keeping what still fits. */
+export function withJointChoice(document: Procedure, choice: JointChoice): Procedure {
+  if (choice === 't-fillet')
+    return withJoint(document, { kind: 't', weld: 'fillet', preparation: null, backing: 'none' })
+  return withJoint(document, {
+    kind: 'butt',
+    weld: 'cjp-groove',
+    leg1_mm: null,
+    leg2_mm: null,
+    throat_mm: null,
+    preparation: { sides: [], ...document.joint?.preparation, form: choice },
+  })
+}

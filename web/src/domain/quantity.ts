@@ -1,0 +1,42 @@
+import type { Kind, Range, System } from '../api/types'
+
+/** The unit a kind is shown in. */
+export function unitOf(kind: Kind, system: System): string {
+  return system === 'si' ? kind.unit : kind.us_unit
+}
+
+/** A stored value in the unit shown. The factors come from the server. */
+export function shown(value: number, kind: Kind, system: System): number {
+  return system === 'si' ? value : value * kind.us_scale + kind.us_offset
+}
+
+const KEEPS_DECIMALS = new Set(['heat_input', 'voltage'])
+
+/** The number alone, rounded as the kind is shown; the same rule as on paper. */
+export function numberText(value: number, kind: Kind, system: System): string {
+  const decimals = system === 'si' ? kind.decimals : kind.us_decimals
+  const text = shown(value, kind, system).toFixed(decimals)
+  if (KEEPS_DECIMALS.has(kind.name) || !text.includes('.')) return text
+  return text.replace(/0+$/, '').replace(/\.$/, '')
+}
+
+/** Both ends of a range with as many decimals as the longer one has; one number if they are alike. */
+export function rangeText(range: Range, kind: Kind, system: System): string {
+  const low = numberText(range.min, kind, system)
+  const high = numberText(range.max, kind, system)
+  if (low === high) return low
+  const decimals = Math.max(decimalsOf(low), decimalsOf(high))
+  return `${Number(low).toFixed(decimals)}–${Number(high).toFixed(decimals)}`
+}
+
+function decimalsOf(text: string): number {
+  return text.split('.')[1]?.length ?? 0
+}
+
+/** Seconds as a stopwatch shows them: 01:42.3 */
+export function clockText(seconds: number): string {
+  const tenths = Math.floor(seconds * 10 + 1e-6)
+  const minutes = Math.floor(tenths / 600)
+  const rest = (tenths % 600) / 10
+  return `${String(minutes).padStart(2, '0')}:${rest.toFixed(1).padStart(4, '0')}`
+}

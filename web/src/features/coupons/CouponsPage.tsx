@@ -1,0 +1,42 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
+
+import { jobsQuery } from '../../app/queries'
+import { Notice } from '../../ui/Notice'
+import { Progress } from '../desk/DeskPage'
+import { couponsQuery } from './queries'
+
+/** All coupons of the job. */
+export function CouponsPage() {
+  const jobs = useQuery(jobsQuery)
+  const job = jobs.data?.[0]
+  const coupons = useQuery({ ...couponsQuery(job?.id ?? 0), enabled: job !== undefined })
+  return (
+    <div className="px-5 py-4">
+      <h1 className="mb-3 text-[25px]">Coupons</h1>
+      {coupons.isError && <Notice mark="breach">{coupons.error.message}</Notice>}
+      {coupons.data?.length === 0 && (
+        <p className="panel p-6 text-steel">
+          No coupon yet. <Link className="link" to="/procedures">Open a procedure</Link> and choose “Weld a coupon”.
+        </p>
+      )}
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-3">
+        {coupons.data?.map((one) => (
+          <li key={one.id} className="panel p-3">
+            <div className="flex items-baseline justify-between gap-2">
+              <Link className="link font-head text-[17px] font-semibold" to={`/coupons/${String(one.id)}`}>
+                {one.number}
+              </Link>
+              <span className="text-[13px] text-steel2">{one.status}</span>
+            </div>
+            <p className="truncate text-[13px]" title={one.title}>
+              for <Link className="link" to={`/procedures/${String(one.revision_id)}`}>{one.procedure_number} {one.letter}</Link> {one.title}
+            </p>
+            <p className="text-[13px] text-steel2">{one.welder || 'no welder named'}</p>
+            <Progress done={one.logged} of={one.planned} flagged={one.flagged} />
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}

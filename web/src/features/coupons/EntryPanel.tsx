@@ -1,0 +1,127 @@
+import type { Pass, PassResult, Range } from '../../api/types'
+import { useUnits } from '../../app/units'
+import { scaleOver } from '../../domain/band'
+import { temper } from '../../domain/temper'
+import { Band } from '../../ui/Band'
+import { QuantityField } from '../../ui/QuantityField'
+import { TextField } from '../../ui/TextField'
+import { MarkIcon, markOf } from '../../ui/Verdict'
+import type { Entry } from './model'
+
+type Props = {
+  entry: Entry
+  put: (step: (before: Entry) => Entry) => void
+  planned: Pass | null
+  result: PassResult | null
+  judged: boolean
+  disabled: boolean
+}
+
+/** The fields of the pass being welded, large, each with its band. */
+export function EntryPanel({ entry, put, planned, result, judged, disabled }: Props) {
+  const units = useUnits()
+  const travel = result?.travel_mm_min ?? null
+  const heat = result?.heat_input_kj_mm ?? null
+  const set = (changes: Partial<Entry>) => put((before) => ({ ...before, ...changes }))
+  const breaches = result?.findings.filter((one) => one.verdict === 'violates') ?? []
+  const out = (rule: string) => breaches.some((one) => one.rule === rule)
+  return (
+    <section aria-label="Pass" className="panel px-4 py-2">
+      <Line words="Length">
+        <QuantityField big label="Length" kind="length" value={entry.lengthMm} disabled={disabled} onChange={(lengthMm) => set({ lengthMm })} />
+        <div className="flex gap-2">
+          {[-5, 5].map((step) => (
+            <button key={step} className="size-12 rounded-sm border border-line font-head text-[17px] font-semibold" disabled={disabled || entry.lengthMm === null}
+              onClick={() => put((before) => ({ ...before, lengthMm: Math.max((before.lengthMm ?? 0) + step, 1) }))}>
+              {step > 0 ? `+${String(step)}` : `−${String(-step)}`}
+            </button>
+          ))}
+          {[150, 300].map((length) => (
+            <button key={length} className="h-12 min-w-14 rounded-sm border border-line px-2 font-head text-[17px] font-semibold" disabled={disabled} onClick={() => set({ lengthMm: length })}>
+              {units.value(length, 'length')}
+            </button>
+          ))}
+        </div>
+      </Line>
+      <Line words="Arc time">
+        <QuantityField big label="Arc time, typed" kind="time" value={entry.timeS} disabled={disabled} placeholder="stopwatch" onChange={(timeS) => set({ timeS })} />
+        <span className="text-[13px] text-steel2">typed seconds rule over the stopwatch</span>
+      </Line>
+      <Line words="Current">
+        <QuantityField big mode="range" label="Current" kind="current" value={entry.current} disabled={disabled} onChange={(current) => set({ current })} />
+        <Gauge kind="current" allowed={planned?.current_a} seen={entry.current} out={out('current.range')} words="Current" />
+      </Line>
+      <Line words="Voltage">
+        <QuantityField big mode="range" label="Voltage" kind="voltage" value={entry.voltage} disabled={disabled} onChange={(voltage) => set({ voltage })} />
+        <Gauge kind="voltage" allowed={planned?.voltage_v} seen={entry.voltage} out={out('voltage.range')} words="Voltage" />
+      </Line>
+      {planned?.wire_feed_m_min && (
+        <Line words="Wire feed">
+          <QuantityField big mode="range" label="Wire feed" kind="wire_feed" value={entry.feed} disabled={disabled} onChange={(feed) => set({ feed })} />
+          <Gauge kind="wire_feed" allowed={planned.wire_feed_m_min} seen={entry.feed} out={out('wire-feed.range')} words="Wire feed" />
+        </Line>
+      )}
+      <Line words="Before the pass">
+        <QuantityField big label="Temperature before the pass" kind="temperature" value={entry.beforeC} disabled={disabled} onChange={(beforeC) => set({ beforeC })} />
+        <label className="flex min-h-12 items-center gap-2 text-[14px]">
+          <input type="checkbox" className="size-5" checked={entry.quenched} disabled={disabled} onChange={(event) => set({ quenched: event.target.checked })} />
+          quenched in water before it
+        </label>
+      </Line>
+      <Line words="Travel">
+        <Computed value={travel} kind="travel" out={out('travel.range')} />
+        <Gauge kind="travel" allowed={planned?.travel_mm_min} seen={travel === null ? null : { min: travel, max: travel }} out={out('travel.range')} words="Travel" />
+      </Line>
+      <Line words="Heat input">
+        <Computed value={heat} kind="heat_input" out={out('heat-input.range')} />
+        <Gauge kind="heat_input" allowed={result?.planned_heat_kj_mm} seen={heat === null ? null : { min: heat, max: heat }} out={out('heat-input.range')} words="Heat input" colour={temper(heat)} />
+      </Line>
+      <Line words="Remarks" last>
+        <div className="col-span-2">
+          <TextField label="Remarks" rows={1} value={entry.remarks} disabled={disabled} onChange={(remarks) => set({ remarks })} />
+        </div>
+      </Line>
+      {!judged && <p role="status" className="pb-2 text-[14px] text-steel2">Saved here, judged when connected.</p>}
+      <div aria-live="assertive">
+        {breaches.map((one, index) => (
+          <p key={index} className="my-2 flex items-start gap-2 rounded-sm border border-breach px-3 py-2 text-[15px]">
+            <span className="mt-1"><MarkIcon mark={markOf(one)} /></span>
+            <span><b className="text-breach">{one.title}.</b> {one.message} {one.remedy}</span>
+          </p>
+        ))}
+      </div>
+    </section>
+  )
+}
+
+function Line({ words, children, last = false }: { words: string; children: React.ReactNode; last?: boolean }) {
+  return (
+    <div className={`grid grid-cols-[112px_minmax(0,210px)_minmax(0,1fr)] items-center gap-4 py-1.5 ${last ? '' : 'border-b border-hair'}`}>
+      <span className="text-[15px] text-steel">{words}</span>
+      {children}
+    </div>
+  )
+}
+
+function Computed({ value, kind, out }: { value: number | null; kind: string; out: boolean }) {
+  const units = useUnits()
+  return (
+    <p className={`font-head text-[28px] font-semibold whitespace-nowrap ${out ? 'text-breach' : ''}`} data-computed={kind}>
+      {value === null ? '—' : units.value(value, kind)} <span className="font-sans text-[14px] font-normal text-steel2">{units.unit(kind)}</span>
+    </p>
+  )
+}
+
+type GaugeProps = { kind: string; allowed: Range | null | undefined; seen: Range | null; out: boolean; words: string; colour?: string }
+
+function Gauge({ kind, allowed, seen, out, words, colour }: GaugeProps) {
+  const units = useUnits()
+  if (!allowed) return <span className="text-[13px] text-steel2">no range planned</span>
+  const dots = seen ? [...new Set([seen.min, seen.max])].map((value) => ({ value, out })) : []
+  return (
+    <div>
+      <Band scale={scaleOver([allowed, seen])} range={allowed} dots={dots} height={20} label={`${words} against its range`} {...(colour ? { colour } : {})} />
+      <p className="text-center text-[13px] text-steel2">{units.range(allowed, kind)} {units.unit(kind)}</p>
+    </div>
+  )
+}

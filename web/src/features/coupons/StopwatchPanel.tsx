@@ -1,0 +1,64 @@
+import { useEffect, useState } from 'react'
+
+import { isTyping } from '../../app/keys'
+import { clockText } from '../../domain/quantity'
+import { STOPPED, toggle, total, type Stopwatch } from '../../domain/stopwatch'
+import { temper } from '../../domain/temper'
+
+type Props = {
+  watch: Stopwatch
+  onWatch: (watch: Stopwatch) => void
+  title: string
+  number: number
+  heat: number | null
+  disabled: boolean
+}
+
+/** The stopwatch: one big button, several stretches add up. */
+export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }: Props) {
+  const [now, setNow] = useState(() => Date.now())
+  const running = watch.startedAt !== null
+  useEffect(() => {
+    if (!running) return
+    const timer = window.setInterval(() => setNow(Date.now()), 100)
+    return () => window.clearInterval(timer)
+  }, [running])
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== 't' || event.ctrlKey || event.metaKey || event.altKey || event.repeat || isTyping(event) || disabled) return
+      setNow(Date.now())
+      onWatch(toggle(watch, Date.now()))
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [watch, onWatch, disabled])
+  const stretches = watch.stretches.length
+  return (
+    <section aria-label="Stopwatch" className="panel flex items-center justify-between gap-4 p-4">
+      <div className="min-w-0">
+        <p className="flex items-center gap-2 font-head text-[20px] font-semibold">
+          <span className="rounded-full px-3 py-0.5 text-white" style={{ background: temper(heat) }}>{number}</span>
+          <span className="truncate">{title}</span>
+        </p>
+        <p role="timer" className="font-head text-[64px] leading-none font-semibold tabular-nums">{clockText(total(watch, running ? Math.max(now, watch.startedAt ?? 0) : 0))}</p>
+        <p className="h-5 text-[14px] text-steel2">
+          {stretches > 1 && `${String(stretches)} stretches, ${watch.stretches.map((one) => one.toFixed(1)).join(' + ')} s `}
+          {!running && stretches > 0 && (
+            <button className="link" onClick={() => onWatch(STOPPED)} disabled={disabled}>Set to zero</button>
+          )}
+        </p>
+      </div>
+      <button
+        className="h-28 w-56 shrink-0 rounded-sm bg-straw font-head text-[28px] font-semibold text-[#1B2126] disabled:opacity-50"
+        disabled={disabled}
+        onClick={() => {
+          setNow(Date.now())
+          onWatch(toggle(watch, Date.now()))
+        }}
+      >
+        {running ? 'Stop arc' : stretches > 0 ? 'Arc again' : 'Start arc'}
+        <span className="block font-sans text-[13px] font-normal">key t</span>
+      </button>
+    </section>
+  )
+}

@@ -1,0 +1,109 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
+
+import type { RevisionLine } from '../../api/types'
+import { jobsQuery } from '../../app/queries'
+import { useSession } from '../../app/session'
+import { codeWords } from '../../domain/words'
+import { Notice } from '../../ui/Notice'
+import { couponsQuery } from '../coupons/queries'
+import { Counts } from '../procedures/ProceduresPage'
+import { proceduresQuery } from '../procedures/queries'
+
+const STAGES: readonly [string, string][] = [
+  ['draft', 'Draft'],
+  ['trial', 'Trial'],
+]
+
+/** What waits: every procedure with its one next step, and the coupons in progress. */
+export function DeskPage() {
+  const jobs = useQuery(jobsQuery)
+  const job = jobs.data?.[0]
+  const procedures = useQuery({ ...proceduresQuery(job?.id ?? 0), enabled: job !== undefined })
+  const coupons = useQuery({ ...couponsQuery(job?.id ?? 0), enabled: job !== undefined })
+  const { person } = useSession()
+  const problem = jobs.error ?? procedures.error ?? coupons.error
+  const waiting = procedures.failureReason ?? coupons.failureReason
+  return (
+    <div className="px-5 py-4">
+      <h1 className="text-[25px]">Desk</h1>
+      <p className="mb-4 text-[13px] text-steel2">
+        {job ? `${job.customer} · ${job.number} ${job.title} · ` : ''}
+        {person.name}
+      </p>
+      {problem && <Notice mark="breach" className="mb-4">{problem.message}</Notice>}
+      {!problem && waiting && !procedures.data && <Notice className="mb-4">{waiting.message} Trying again …</Notice>}
+      {jobs.data?.length === 0 && <p className="panel p-6 text-steel">No job yet. An engineer creates the first one.</p>}
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1fr)] gap-4">
+        {STAGES.map(([stage, words]) => {
+          const lines = procedures.data?.filter((one) => one.stage === stage) ?? []
+          return (
+            <section key={stage} aria-label={words}>
+              <h2 className="mb-2 border-b border-line pb-1 text-[17px]">
+                {words} <span className="font-sans text-[13px] font-normal text-steel2">{procedures.data ? lines.length : ''}</span>
+              </h2>
+              <ul className="grid gap-2">
+                {lines.map((one) => (
+                  <Card key={one.id} one={one} />
+                ))}
+              </ul>
+              {procedures.data && lines.length === 0 && (
+                <p className="text-[13px] text-steel2">{stage === 'draft' ? 'No draft. Start one under Procedures.' : 'No coupon was started yet: “Weld a coupon” on a draft moves it here.'}</p>
+              )}
+            </section>
+          )
+        })}
+        <section aria-label="Coupons in progress">
+          <h2 className="mb-2 border-b border-line pb-1 text-[17px]">Coupons in progress</h2>
+          <ul className="grid gap-2">
+            {coupons.data
+              ?.filter((one) => one.status === 'welding')
+              .map((one) => (
+                <li key={one.id} className="panel p-3">
+                  <Link className="link font-semibold" to={`/coupons/${String(one.id)}`}>
+                    {one.number}
+                  </Link>{' '}
+                  <span className="text-[13px] text-steel2">for {one.procedure_number} {one.letter}, {one.welder || 'no welder named'}</span>
+                  <Progress done={one.logged} of={one.planned} flagged={one.flagged} />
+                </li>
+              ))}
+          </ul>
+          {coupons.data && coupons.data.every((one) => one.status !== 'welding') && <p className="text-[13px] text-steel2">None is being welded.</p>}
+        </section>
+      </div>
+    </div>
+  )
+}
+
+function Card({ one }: { one: RevisionLine }) {
+  const { codes } = useSession()
+  return (
+    <li className="panel p-3">
+      <div className="flex items-baseline justify-between gap-2">
+        <Link className="min-w-0 truncate font-head text-[16px] font-semibold hover:underline" to={`/procedures/${String(one.id)}`} title={one.title}>
+          {one.number} {one.title}
+        </Link>
+        <span className="shrink-0 text-[13px]"><Counts breaches={one.breaches} cautions={one.cautions} open={one.open_questions} /></span>
+      </div>
+      <p className="text-[12.5px] text-steel2">
+        {codeWords(one.code_id, one.code_level, codes.find((code) => code.id === one.code_id)?.short)} · {one.processes.join(' + ') || 'no pass yet'} · {one.positions.join(', ') || 'no position'}
+      </p>
+      <p className="mt-1 text-[13px]">
+        <span className="text-steel2">Next:</span> {one.next_step}
+      </p>
+    </li>
+  )
+}
+
+export function Progress({ done, of, flagged }: { done: number; of: number; flagged: number }) {
+  return (
+    <div className="mt-2">
+      <div className="h-1.5 rounded-full bg-line" role="progressbar" aria-valuenow={done} aria-valuemin={0} aria-valuemax={of} aria-label="Passes logged">
+        <div className="h-full rounded-full bg-accent" style={{ width: `${String(of ? Math.min(done / of, 1) * 100 : 0)}%` }} />
+      </div>
+      <p className="mt-1 text-[12.5px] text-steel">
+        {done} of {of} passes logged{flagged > 0 && <b className="text-breach">, {flagged} out of range</b>}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,103 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+
+import { Refusal, csrfToken, refusalFrom } from '../../api/client'
+import { Button } from '../../ui/Button'
+import { Modal } from '../../ui/Modal'
+import { TextField } from '../../ui/TextField'
+
+const LARGEST = 2_000_000
+
+type Imported = { kind: string; id: number; number: string; unchanged: boolean }
+
+/** The file goes to the server as it is, byte for byte. */
+async function send(jobId: number, file: File, asNumber: string): Promise<Imported> {
+  if (file.size > LARGEST) throw new Refusal(413, problem(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; a document has at most 2 MB.`))
+  const query = asNumber ? `?as_number=${encodeURIComponent(asNumber)}` : ''
+  let answer: Response
+  try {
+    answer = await fetch(`/api/jobs/${String(jobId)}/import${query}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
+      body: await file.arrayBuffer(),
+    })
+  } catch {
+    throw new Refusal(0, problem('The server does not answer. Nothing was imported; try again.'))
+  }
+  const body: unknown = await answer.json().catch(() => null)
+  if (!answer.ok) throw refusalFrom(answer.status, body)
+  return body as Imported
+}
+
+function problem(detail: string) {
+  return { type: '/problems/import', title: 'Not imported', status: 0, detail, errors: [] }
+}
+
+export function ImportDialog({ jobId, open, onClose }: { jobId: number; open: boolean; onClose: () => void }) {
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const [file, setFile] = useState<File | null>(null)
+  const [number, setNumber] = useState<string | null>(null)
+  const bring = useMutation({
+    mutationFn: ({ chosen }: { chosen: File }) => send(jobId, chosen, number ?? ''),
+    onSuccess: (made) => {
+      void queries.invalidateQueries()
+      if (!made.unchanged) void navigate(`/${made.kind === 'coupon' ? 'coupons' : 'procedures'}/${String(made.id)}`)
+    },
+  })
+  const refusal = bring.error instanceof Refusal ? bring.error : null
+  const taken = refusal?.status === 409
+  return (
+    <Modal title="Import a procedure or a coupon" open={open} onClose={onClose}>
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (file) bring.mutate({ chosen: file })
+        }}
+      >
+        <p className="text-steel">A JSON file in the open format. It is taken whole, or refused whole with every mistake named.</p>
+        <input
+          type="file"
+          accept=".json,application/json"
+          aria-label="File"
+          className="field"
+          onChange={(event) => {
+            setFile(event.target.files?.[0] ?? null)
+            setNumber(null)
+            bring.reset()
+          }}
+        />
+        {taken && (
+          <div>
+            <span className="label">Import under the number</span>
+            <TextField label="Import under the number" value={number} onChange={setNumber} />
+          </div>
+        )}
+        {bring.data?.unchanged && <p role="status">{bring.data.number} stands here already, with the same contents. Nothing was changed.</p>}
+        {refusal && (
+          <div role="alert" className="text-[13px] text-breach">
+            <p>{refusal.message}</p>
+            {refusal.body.errors.length > 0 && !taken && (
+              <ul className="mt-1 max-h-48 list-disc overflow-auto pl-5">
+                {refusal.body.errors.map((one, index) => (
+                  <li key={index} className="[overflow-wrap:anywhere]">
+                    <b>{one.path || 'file'}</b>: {one.message}
+                    {one.value ? ` (${one.value})` : ''}
+                  </li>
+                ))}
+              </ul>
+            )}
+          </div>
+        )}
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Close</Button>
+          <Button look="main" type="submit" disabled={!file || bring.isPending}>
+            Import
+          </Button>
+        </div>
+      </form>
+    </Modal>
+  )
+}

@@ -1,0 +1,152 @@
+import type { ReactNode } from 'react'
+
+import type { Procedure } from '../../api/types'
+import { useSession } from '../../app/session'
+import {
+  jointChoice,
+  withJoint,
+  withJointChoice,
+  withMetal,
+  withThermal,
+  type JointChoice,
+} from '../../domain/procedure'
+import { JOINTS, POSITIONS } from '../../domain/words'
+import { Choice } from '../../ui/Choice'
+import { QuantityField } from '../../ui/QuantityField'
+import { TextField } from '../../ui/TextField'
+
+type Props = {
+  document: Procedure
+  onChange: (change: (before: Procedure) => Procedure) => void
+  disabled: boolean
+  errors: ReadonlyMap<string, string>
+}
+
+/** What is to be joined: code, metals, joint, position, temperatures. */
+export function Intent({ document, onChange, disabled, errors }: Props) {
+  const { codes } = useSession()
+  const code = codes.find((one) => one.id === document.code?.id)
+  const choice = jointChoice(document.joint)
+  const preparation = document.joint?.preparation
+  const setPreparation = (changes: object) =>
+    onChange((before) => withJoint(before, { preparation: { form: 'single-v', sides: [], ...before.joint?.preparation, ...changes } }))
+  return (
+    <div className="grid grid-cols-[74px_minmax(0,1fr)] items-start gap-x-2 gap-y-1.5 text-[13px] [&>span]:pt-1.5">
+      <Row words="Title">
+        <TextField label="Title" path="title" value={document.title} disabled={disabled} error={errors.get('title')}
+          onChange={(title) => onChange((before) => ({ ...before, title }))} />
+      </Row>
+      <Row words="Code">
+        <Choice label="Code" value={document.code?.id} none="no code" disabled={disabled}
+          options={codes.map((one) => [one.id, one.short] as const)}
+          onChange={(id) =>
+            onChange((before) => {
+              const level = codes.find((one) => one.id === id)?.levels.at(-1) ?? null
+              return { ...before, code: id ? { id, level, units: id.startsWith('aws') ? 'us' : 'si', route: 'test' } : null }
+            })
+          } />
+        {code && code.levels.length > 0 && (
+          <div className="mt-1">
+            <Choice label="Level" value={document.code?.level ? String(document.code.level) : null} disabled={disabled} none="no level"
+              options={code.levels.map((level) => [String(level), `level ${String(level)}`] as const)}
+              onChange={(level) =>
+                onChange((before) => ({ ...before, code: { units: 'si', route: 'test', ...before.code, id: code.id, level: level ? Number(level) : null } }))
+              } />
+          </div>
+        )}
+      </Row>
+      {([0, 1] as const).map((index) => (
+        <Row key={index} words={`Metal ${String(index + 1)}`}>
+          <div className="grid grid-cols-[minmax(0,1fr)_104px] gap-1.5">
+            <TextField label={`Metal ${String(index + 1)} designation`} path={`base_metals.${String(index)}.designation`} disabled={disabled}
+              value={document.base_metals[index]?.designation} placeholder="S355J2+N" error={errors.get(`base_metals.${String(index)}.designation`)}
+              onChange={(designation) => onChange((before) => withMetal(before, index, { designation }))} />
+            <QuantityField label={`Metal ${String(index + 1)} thickness`} path={`base_metals.${String(index)}.thickness_mm`} kind="thickness"
+              disabled={disabled} metal="steel" value={document.base_metals[index]?.thickness_mm}
+              onChange={(thickness_mm, read) =>
+                onChange((before) =>
+                  withMetal(before, index, {
+                    thickness_mm,
+                    ...(read?.outside_diameter_mm ? { outside_diameter_mm: read.outside_diameter_mm } : {}),
+                  }),
+                )
+              } />
+          </div>
+        </Row>
+      ))}
+      <Row words="Joint">
+        <Choice<JointChoice> label="Joint" value={choice} options={JOINTS} disabled={disabled}
+          onChange={(next) => next && onChange((before) => withJointChoice(before, next))} />
+      </Row>
+      {(choice === 'single-v' || choice === 'square') && (
+        <>
+          {choice === 'single-v' && (
+            <Row words="Angle">
+              <QuantityField label="Included angle" kind="angle" path="joint.preparation.included_angle_deg" disabled={disabled}
+                value={preparation?.included_angle_deg} onChange={(included_angle_deg) => setPreparation({ included_angle_deg })}
+                error={errors.get('joint.preparation.included_angle_deg')} />
+            </Row>
+          )}
+          <Row words="Root gap">
+            <QuantityField label="Root gap" kind="gap" path="joint.preparation.root_gap_mm" disabled={disabled}
+              value={preparation?.root_gap_mm} onChange={(root_gap_mm) => setPreparation({ root_gap_mm })} />
+          </Row>
+          {choice === 'single-v' && (
+            <Row words="Root face">
+              <QuantityField label="Root face" kind="gap" path="joint.preparation.root_face_mm" disabled={disabled}
+                value={preparation?.root_face_mm} onChange={(root_face_mm) => setPreparation({ root_face_mm })} />
+            </Row>
+          )}
+        </>
+      )}
+      {choice === 't-fillet' && (
+        <>
+          <Row words="Leg">
+            <QuantityField label="Leg" kind="gap" path="joint.leg1_mm" disabled={disabled} value={document.joint?.leg1_mm}
+              onChange={(leg1_mm) => onChange((before) => withJoint(before, { leg1_mm }))} />
+          </Row>
+          <Row words="or throat">
+            <QuantityField label="Throat" kind="gap" path="joint.throat_mm" disabled={disabled} value={document.joint?.throat_mm}
+              onChange={(throat_mm) => onChange((before) => withJoint(before, { throat_mm }))} />
+          </Row>
+        </>
+      )}
+      <Row words="Welded">
+        <Choice label="Welded from" value={document.joint?.sides} disabled={disabled || !choice}
+          options={[['one', 'from one side'], ['both', 'from both sides']]}
+          onChange={(sides) => sides && onChange((before) => withJoint(before, { sides: sides as 'one' | 'both' }))} />
+      </Row>
+      <Row words="Position">
+        <Choice label="Position" value={document.positions[0]} options={POSITIONS} none="not stated" disabled={disabled}
+          onChange={(position) =>
+            onChange((before) => ({ ...before, positions: position ? ([position] as Procedure['positions']) : [] }))
+          } />
+      </Row>
+      <Row words="Preheat">
+        <QuantityField label="Preheat, at least" kind="temperature" path="thermal.preheat_min_c" disabled={disabled} placeholder="at least"
+          value={document.thermal?.preheat_min_c} onChange={(preheat_min_c) => onChange((before) => withThermal(before, { preheat_min_c }))} />
+      </Row>
+      <Row words="Interpass">
+        <QuantityField label="Interpass, at most" kind="temperature" path="thermal.interpass_max_c" disabled={disabled} placeholder="at most"
+          value={document.thermal?.interpass_max_c} onChange={(interpass_max_c) => onChange((before) => withThermal(before, { interpass_max_c }))} />
+      </Row>
+      <Row words="Heat input">
+        <QuantityField mode="range" label="Heat input wanted" kind="heat_input" path="thermal.heat_input_kj_mm" disabled={disabled} placeholder="wanted, 0.7–2.0"
+          value={document.thermal?.heat_input_kj_mm} onChange={(heat_input_kj_mm) => onChange((before) => withThermal(before, { heat_input_kj_mm }))} />
+      </Row>
+      <Row words="Notes">
+        <TextField label="Notes" path="notes" rows={2} value={document.notes} disabled={disabled} error={errors.get('notes')}
+          onChange={(notes) => onChange((before) => ({ ...before, notes }))} />
+      </Row>
+    </div>
+  )
+}
+
+function Row({ words, children }: { words: string; children: ReactNode }) {
+  return (
+    <>
+      <span className="label">{words}</span>
+      <div className="min-w-0">{children}</div>
+    </>
+  )
+}

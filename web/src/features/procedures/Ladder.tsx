@@ -1,0 +1,197 @@
+import { useMemo, type KeyboardEvent } from 'react'
+
+import type { Evaluation, Pass, Procedure, Range } from '../../api/types'
+import { useUnits } from '../../app/units'
+import { scaleOver } from '../../domain/band'
+import { addPass, gasText, groupsOf, passesOf, removePass, withPasses } from '../../domain/procedure'
+import { temper } from '../../domain/temper'
+import { Band } from '../../ui/Band'
+import { QuantityField } from '../../ui/QuantityField'
+import { MarkIcon, markOf, type Mark } from '../../ui/Verdict'
+
+const COLUMNS = [
+  { field: 'current_a', kind: 'current', words: 'Current' },
+  { field: 'voltage_v', kind: 'voltage', words: 'Voltage' },
+  { field: 'travel_mm_min', kind: 'travel', words: 'Travel' },
+] as const
+
+const GRID = 'grid grid-cols-[30px_46px_repeat(3,minmax(0,1fr))_minmax(0,1.1fr)_16px] items-center gap-x-2'
+
+type Props = {
+  document: Procedure
+  evaluation: Evaluation | undefined
+  onChange: (change: (before: Procedure) => Procedure) => void
+  selected: number | null
+  onSelect: (pass: number) => void
+  onLight: (pass: number | null) => void
+  lit: number | null
+  disabled: boolean
+}
+
+/** Passes stacked as they lie in the joint: root at the bottom, cap at the top. */
+export function Ladder({ document, evaluation, onChange, selected, onSelect, onLight, lit, disabled }: Props) {
+  const units = useUnits()
+  const passes = passesOf(document)
+  const heat = useMemo(() => new Map(evaluation?.heat_input.map((one) => [one.pass_number, one])), [evaluation])
+  const window_ = document.thermal?.heat_input_kj_mm ?? null
+  const scales = {
+    current_a: scaleOver(passes.map((one) => one.current_a)),
+    voltage_v: scaleOver(passes.map((one) => one.voltage_v)),
+    travel_mm_min: scaleOver(passes.map((one) => one.travel_mm_min)),
+    heat: scaleOver([...[...heat.values()].map((one) => ({ min: one.min_kj_mm, max: one.max_kj_mm })), window_]),
+  }
+  const k = new Set([...heat.values()].map((one) => one.k))
+  const kWords = k.size === 1 ? `k ${String([...k][0])}` : ''
+
+  const rowKeys = (event: KeyboardEvent<HTMLDivElement>, one: Pass) => {
+    if (event.target !== event.currentTarget) return
+    const move = { ArrowUp: 1, ArrowDown: -1 }[event.key]
+    if (move) {
+      event.preventDefault()
+      focusRow(one.number + move)
+    } else if (event.key === 'Enter' || event.key === 'ArrowRight') {
+      event.preventDefault()
+      event.currentTarget.querySelector('input')?.focus()
+    } else if (event.key === 'a' && !disabled) {
+      onChange((before) => addPass(before, one.number))
+      onSelect(one.number + 1)
+    } else if (event.key === 'D' && event.shiftKey && !disabled) {
+      onChange((before) => addPass(before, one.number, true))
+      onSelect(one.number + 1)
+    }
+  }
+  const cellKeys = (event: KeyboardEvent<HTMLInputElement>, one: Pass, column: number) => {
+    const input = event.currentTarget
+    if (event.key === 'ArrowUp') focusCell(one.number + 1, column, event)
+    else if (event.key === 'ArrowDown') focusCell(one.number - 1, column, event)
+    else if (event.key === 'Enter' && event.shiftKey) focusCell(one.number + 1, column, event)
+    else if (event.key === 'ArrowLeft' && input.selectionStart === 0 && input.selectionEnd === 0) focusCell(one.number, column - 1, event)
+    else if (event.key === 'ArrowRight' && input.selectionStart === input.value.length) focusCell(one.number, column + 1, event)
+    else if (event.key === 'Escape') input.closest<HTMLElement>('[data-pass]')?.focus()
+  }
+
+  return (
+    <div role="table" aria-label="Passes" onMouseLeave={() => onLight(null)}>
+      <div role="row" className={`${GRID} border-b border-line pb-1 text-center label`}>
+        <span role="columnheader" className="col-span-2 text-left">Pass</span>
+        {COLUMNS.map((column) => (
+          <span role="columnheader" key={column.field}>
+            {column.words} <small className="font-sans text-[11px]">{units.unit(column.kind)}</small>
+          </span>
+        ))}
+        <span role="columnheader">
+          {evaluation?.heat_word ?? 'Heat input'} <small className="font-sans text-[11px]">{units.unit('heat_input')}{kWords && `, ${kWords}`}</small>
+        </span>
+        <span />
+      </div>
+      {groupsOf(passes)
+        .toReversed()
+        .map((group) => (
+          <div key={`${group.key}${String(group.passes[0]?.number)}`} role="rowgroup">
+            <Heading one={group.passes[0]} />
+            {group.passes.toReversed().map((one) => {
+              const found = heat.get(one.number)
+              const range = found ? { min: found.min_kj_mm, max: found.max_kj_mm } : null
+              const mark = worst(evaluation, one.number)
+              const active = selected === one.number
+              return (
+                <div
+                  role="row"
+                  key={one.number}
+                  data-pass={one.number}
+                  tabIndex={0}
+                  aria-label={`Pass ${String(one.number)}, ${one.role}`}
+                  aria-selected={active}
+                  className={`${GRID} border-b border-hair py-1.5 ${active ? 'rounded-sm bg-accent-soft outline-[1.5px] -outline-offset-1 outline-accent' : lit === one.number ? 'bg-accent-soft' : ''}`}
+                  onFocus={() => onSelect(one.number)}
+                  onClick={() => onSelect(one.number)}
+                  onMouseEnter={() => onLight(one.number)}
+                  onKeyDown={(event) => rowKeys(event, one)}
+                >
+                  <span
+                    role="cell"
+                    className="grid size-6.5 place-items-center rounded-full text-[13px] font-semibold text-white"
+                    style={{ background: temper(found?.max_kj_mm) }}
+                  >
+                    {one.number}
+                  </span>
+                  <span role="cell" className="font-head text-[15px] font-semibold">{one.role}</span>
+                  {COLUMNS.map((column, index) => (
+                    <div role="cell" key={column.field} className="min-w-0">
+                      <Band scale={scales[column.field]} range={one[column.field]} label={`${column.words} of pass ${String(one.number)}`} />
+                      <QuantityField
+                        mode="range"
+                        bare
+                        label={`${column.words}, pass ${String(one.number)}`}
+                        path={`passes.${String(one.number - 1)}.${column.field}`}
+                        kind={column.kind}
+                        value={one[column.field]}
+                        disabled={disabled}
+                        onChange={(value) => onChange((before) => withPasses(before, [one.number], { [column.field]: value }))}
+                        onKeyDown={(event) => cellKeys(event, one, index)}
+                      />
+                    </div>
+                  ))}
+                  <div role="cell" className="min-w-0 text-center" data-heat={one.number}>
+                    <Band scale={scales.heat} range={range} limits={window_} colour={temper(found?.max_kj_mm)} label={`Heat input of pass ${String(one.number)}`} />
+                    <HeatText range={range} />
+                  </div>
+                  <span role="cell">{mark && <MarkIcon mark={mark} />}</span>
+                </div>
+              )
+            })}
+          </div>
+        ))}
+      {!disabled && (
+        <p className="flex gap-3 pt-2 text-[13px]">
+          <button className="link" onClick={() => { onChange((before) => addPass(before, selected)); onSelect((selected ?? passes.length) + 1) }}>
+            {passes.length === 0 ? 'Add the root pass' : selected ? `Add a pass above ${String(selected)}` : 'Add a pass'}
+          </button>
+          {selected !== null && passes.length > 0 && (
+            <button className="link" onClick={() => onChange((before) => removePass(before, selected))}>
+              Remove pass {selected}
+            </button>
+          )}
+        </p>
+      )}
+    </div>
+  )
+}
+
+function HeatText({ range }: { range: Range | null }) {
+  const units = useUnits()
+  return <span className="text-[14px]">{range ? units.range(range, 'heat_input') : <span className="text-steel2">—</span>}</span>
+}
+
+function Heading({ one }: { one: Pass | undefined }) {
+  const units = useUnits()
+  if (!one) return null
+  const size = one.filler?.diameter_mm ? `${units.value(one.filler.diameter_mm, 'wire_diameter')} ${units.unit('wire_diameter')}` : ''
+  const flow = one.gas?.flow_l_min ? `${units.range(one.gas.flow_l_min, 'flow')} ${units.unit('flow')}` : ''
+  const rest = [one.polarity, one.transfer?.replaceAll('-', ' '), [gasText(one.gas?.components_percent), flow].filter(Boolean).join(', ')]
+  return (
+    <div className="truncate border-b border-line pt-2 pb-1 text-[12.5px]">
+      <b className="mr-1.5 rounded-sm bg-ink px-1.5 py-px font-head text-[15px] font-semibold text-paper">{one.process}</b>
+      {size} {one.filler?.designation ?? 'no filler stated'}
+      <span className="ml-2 text-steel2">{rest.filter(Boolean).join(' · ')}</span>
+    </div>
+  )
+}
+
+function worst(evaluation: Evaluation | undefined, number: number): Mark | null {
+  const prefix = `passes.${String(number - 1)}.`
+  const marks = (evaluation?.findings ?? []).filter((one) => one.path.startsWith(prefix)).map(markOf)
+  return (['breach', 'caution', 'unknown'] as const).find((mark) => marks.includes(mark)) ?? null
+}
+
+function focusRow(number: number): void {
+  document.querySelector<HTMLElement>(`[data-pass="${String(number)}"]`)?.focus()
+}
+
+function focusCell(number: number, column: number, event: KeyboardEvent): void {
+  const cell = document.querySelectorAll<HTMLInputElement>(`[data-pass="${String(number)}"] input`)[column]
+  if (!cell) return
+  event.preventDefault()
+  cell.focus()
+  cell.select()
+}

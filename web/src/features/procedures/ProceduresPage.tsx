@@ -1,0 +1,121 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
+
+import { api, unwrap } from '../../api/client'
+import { jobsQuery } from '../../app/queries'
+import { useSession } from '../../app/session'
+import { useUnits } from '../../app/units'
+import { EMPTY } from '../../domain/procedure'
+import { codeWords } from '../../domain/words'
+import { Button } from '../../ui/Button'
+import { Modal } from '../../ui/Modal'
+import { Notice } from '../../ui/Notice'
+import { TextField } from '../../ui/TextField'
+import { MarkIcon } from '../../ui/Verdict'
+import { ImportDialog } from './ImportDialog'
+import { proceduresQuery } from './queries'
+
+/** All procedures of the job. */
+export function ProceduresPage() {
+  const jobs = useQuery(jobsQuery)
+  const job = jobs.data?.[0]
+  const procedures = useQuery({ ...proceduresQuery(job?.id ?? 0), enabled: job !== undefined })
+  const { may, codes } = useSession()
+  const units = useUnits()
+  const [params, setParams] = useSearchParams()
+  const close = () => setParams({}, { replace: true })
+  const short = (id: string) => codes.find((one) => one.id === id)?.short
+  return (
+    <div className="px-5 py-4">
+      <div className="mb-3 flex items-center gap-2">
+        <h1 className="mr-auto text-[25px]">Procedures</h1>
+        {may('IMPORT') && <Button onClick={() => setParams({ import: '1' })}>Import</Button>}
+        {may('WRITE_PROCEDURE') && (
+          <Button look="main" onClick={() => setParams({ new: '1' })}>
+            Draft a procedure
+          </Button>
+        )}
+      </div>
+      {procedures.isError && <Notice mark="breach">{procedures.error.message}</Notice>}
+      {procedures.data?.length === 0 && <p className="panel p-6 text-steel">No procedure in this job yet. Draft the first one, or import one from a file.</p>}
+      {procedures.data && procedures.data.length > 0 && (
+        <table className="panel w-full text-[13px]">
+          <thead className="label text-left">
+            <tr className="border-b border-line">
+              {['Number', 'Title', 'Code', 'Process', 'Position', `Thickness, ${units.unit('thickness')}`, 'Passes', 'Stage', 'Checks', 'Next step'].map((words) => (
+                <th key={words} className="px-2.5 py-1.5 font-medium">{words}</th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {procedures.data.map((one) => (
+              <tr key={one.id} className="border-b border-hair hover:bg-accent-soft">
+                <td className="px-2.5 py-2 font-semibold whitespace-nowrap">
+                  <Link className="link" to={`/procedures/${String(one.id)}`}>{one.number}</Link> <span className="font-normal text-steel2">{one.letter}</span>
+                </td>
+                <td className="px-2.5 py-2 [overflow-wrap:anywhere]">{one.title}</td>
+                <td className="px-2.5 py-2">{codeWords(one.code_id, one.code_level, short(one.code_id))}</td>
+                <td className="px-2.5 py-2">{one.processes.join(' + ')}</td>
+                <td className="px-2.5 py-2">{one.positions.join(', ')}</td>
+                <td className="px-2.5 py-2 whitespace-nowrap">
+                  {one.thickness_min_mm != null && one.thickness_max_mm != null
+                    ? [...new Set([one.thickness_min_mm, one.thickness_max_mm].map((value) => units.value(value, 'thickness')))].join(' to ')
+                    : '—'}
+                </td>
+                <td className="px-2.5 py-2">{one.pass_count}</td>
+                <td className="px-2.5 py-2">{one.stage}</td>
+                <td className="px-2.5 py-2 whitespace-nowrap"><Counts breaches={one.breaches} cautions={one.cautions} open={one.open_questions} /></td>
+                <td className="px-2.5 py-2">{one.next_step}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {job && <NewDialog jobId={job.id} open={params.has('new')} onClose={close} />}
+      {job && params.has('import') && <ImportDialog jobId={job.id} open onClose={close} />}
+    </div>
+  )
+}
+
+export function Counts({ breaches, cautions, open }: { breaches: number; cautions: number; open: number }) {
+  if (breaches + cautions + open === 0)
+    return (
+      <span className="inline-flex items-center gap-1"><MarkIcon mark="holds" /> all hold</span>
+    )
+  return (
+    <span className="inline-flex items-center gap-1">
+      {breaches > 0 && <><MarkIcon mark="breach" /> <span className="mr-1.5">{breaches}</span></>}
+      {cautions > 0 && <><MarkIcon mark="caution" /> <span className="mr-1.5">{cautions}</span></>}
+      {open > 0 && <><MarkIcon mark="unknown" /> <span>{open}</span></>}
+    </span>
+  )
+}
+
+function NewDialog({ jobId, open, onClose }: { jobId: number; open: boolean; onClose: () => void }) {
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const [title, setTitle] = useState<string | null>(null)
+  const create = useMutation({
+    mutationFn: () => unwrap(api.POST('/api/jobs/{job_id}/procedures', { params: { path: { job_id: jobId } }, body: { document: { ...EMPTY, title } } })),
+    onSuccess: (made) => {
+      void queries.invalidateQueries({ queryKey: ['procedures'] })
+      void navigate(`/procedures/${String(made.id)}`)
+    },
+  })
+  return (
+    <Modal title="Draft a procedure" open={open} onClose={onClose}>
+      <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); create.mutate() }}>
+        <div>
+          <span className="label">Title</span>
+          <TextField label="Title" value={title} onChange={setTitle} placeholder="Girder butt, flat" error={create.isError ? create.error.message : undefined} />
+        </div>
+        <p className="text-[13px] text-steel2">It gets the job&rsquo;s next number. Everything else is typed on the page itself.</p>
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Not now</Button>
+          <Button look="main" type="submit" disabled={create.isPending}>Draft it</Button>
+        </div>
+      </form>
+    </Modal>
+  )
+}

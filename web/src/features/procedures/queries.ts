@@ -1,0 +1,34 @@
+import { queryOptions } from '@tanstack/react-query'
+
+import { api, unwrap } from '../../api/client'
+import type { Procedure, System } from '../../api/types'
+
+export const proceduresQuery = (jobId: number) =>
+  queryOptions({
+    queryKey: ['procedures', jobId],
+    queryFn: () => unwrap(api.GET('/api/jobs/{job_id}/procedures', { params: { path: { job_id: jobId } } })),
+  })
+
+export const revisionQuery = (id: number, units: System) =>
+  queryOptions({
+    queryKey: ['revision', id],
+    queryFn: () =>
+      unwrap(api.GET('/api/revisions/{revision_id}', { params: { path: { revision_id: id }, query: { units } } })),
+    staleTime: 0,
+    refetchOnWindowFocus: false,
+  })
+
+export const historyQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['history', id],
+    queryFn: () => unwrap(api.GET('/api/revisions/{revision_id}/history', { params: { path: { revision_id: id } } })),
+    staleTime: 0,
+  })
+
+export const evaluationQuery = (document: Procedure, units: System) =>
+  queryOptions({
+    queryKey: ['evaluate', units, document],
+    queryFn: ({ signal }) => unwrap(api.POST('/api/evaluate', { body: { document, units }, signal })),
+    staleTime: Infinity,
+    gcTime: 20_000,
+  })

@@ -1,0 +1,44 @@
+import { useEffect, useState, useSyncExternalStore } from 'react'
+
+import { Refusal, api, unwrap } from '../../api/client'
+import type { Procedure, Revision } from '../../api/types'
+import { DraftKeeper, type SaveResult, type Theirs } from '../../domain/draftKeeper'
+
+async function send(id: number, version: number, document: Procedure): Promise<SaveResult> {
+  try {
+    const done = await unwrap(
+      api.PUT('/api/revisions/{revision_id}', { params: { path: { revision_id: id } }, body: { version, document } }),
+    )
+    return { kind: 'saved', version: done.version, savedAt: done.saved_at }
+  } catch (error) {
+    const refusal = error instanceof Refusal ? error : null
+    const message = refusal?.message ?? 'Saving failed.'
+    const errors = refusal?.body.errors ?? []
+    if (refusal?.status === 409 && refusal.body.current)
+      return { kind: 'conflict', theirs: refusal.body.current as unknown as Theirs, message }
+    if (refusal?.status === 401) return { kind: 'signed-out', message, errors }
+    return { kind: refusal && !refusal.passing ? 'refused' : 'no-answer', message, errors }
+  }
+}
+
+/** A draft that saves itself. */
+export function useDraft(revision: Revision) {
+  const [keeper] = useState(
+    () =>
+      new DraftKeeper(
+        {
+          id: revision.id, version: revision.version, document: revision.document,
+          savedBy: revision.saved_by, savedAt: revision.saved_at, frozen: revision.frozen,
+        },
+        (version, document) => send(revision.id, version, document),
+        localStorage,
+      ),
+  )
+  const draft = useSyncExternalStore(keeper.subscribe, keeper.snapshot)
+  useEffect(() => {
+    const again = () => void keeper.save()
+    window.addEventListener('signed-in', again)
+    return () => window.removeEventListener('signed-in', again)
+  }, [keeper])
+  return { ...draft, change: keeper.change, settle: keeper.settle, saveNow: keeper.save }
+}

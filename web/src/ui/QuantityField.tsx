@@ -1,0 +1,127 @@
+import { useId, type KeyboardEvent } from 'react'
+
+import type { Range } from '../api/types'
+import { useUnits } from '../app/units'
+import { numberText, rangeText, unitOf } from '../domain/quantity'
+import { useReading, type ReadResult } from './useReading'
+
+type Common = {
+  label: string
+  kind: string
+  /** Path of the field in the document; findings put the cursor there. */
+  path?: string
+  error?: string | undefined
+  disabled?: boolean
+  metal?: string
+  placeholder?: string
+  /** In the ladder: no border until it is used, centred. */
+  bare?: boolean
+  big?: boolean
+  hideUnit?: boolean
+  onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void
+}
+type ValueProps = Common & {
+  mode?: 'value'
+  value: number | null | undefined
+  onChange: (value: number | null, read?: ReadResult) => void
+}
+type RangeProps = Common & {
+  mode: 'range'
+  value: Range | null | undefined
+  onChange: (value: Range | null, read?: ReadResult) => void
+}
+
+/** A quantity, typed as people say it, shown in the person's unit with the other beside it. */
+export function QuantityField(props: ValueProps | RangeProps) {
+  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit } = props
+  const units = useUnits()
+  const id = useId()
+  const found = units.kind(kind)
+  const reading = useReading({
+    kind,
+    as: props.mode ?? 'value',
+    system: units.system,
+    ...(metal ? { metal } : {}),
+    onEmpty: () => props.onChange(null),
+    onRead: (result) => {
+      if (props.mode === 'range') {
+        if (result.min != null && result.max != null) props.onChange({ min: result.min, max: result.max }, result)
+      } else if (result.value != null) props.onChange(result.value, result)
+    },
+  })
+  const stored = props.mode === 'range' ? props.value : props.value == null ? null : { min: props.value, max: props.value }
+  const written = stored ? rangeText(stored, found, units.system) : ''
+  const other = units.system === 'si' ? 'us' : 'si'
+  const echo =
+    stored && reading.text !== null && !reading.error
+      ? `${rangeText(stored, found, units.system)} ${unitOf(found, units.system)}` +
+        (found.unit === found.us_unit ? '' : ` · ${rangeText(stored, found, other)} ${unitOf(found, other)}`)
+      : null
+  const problem = reading.error ?? error
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === 'Escape' && reading.text !== null) {
+      reading.revert()
+      event.stopPropagation()
+      return
+    }
+    if (event.key === 'Enter') {
+      event.preventDefault() // Enter takes the value; it never submits a form around it
+      void reading.leave()
+    }
+    props.onKeyDown?.(event)
+  }
+  const look = bare
+    ? 'w-full min-w-0 rounded-sm border border-transparent bg-transparent px-0.5 py-0 text-center hover:border-line focus:border-accent focus:bg-panel disabled:hover:border-transparent'
+    : big
+      ? 'field py-1.5 text-[26px] font-semibold leading-tight'
+      : 'field pr-1'
+  return (
+    <div className="relative min-w-0">
+      <div className={`flex items-baseline ${bare ? 'gap-0.5' : 'gap-1.5'}`}>
+        <input
+          id={id}
+          aria-label={label}
+          aria-invalid={problem ? true : undefined}
+          aria-describedby={problem || echo ? `${id}-note` : undefined}
+          data-path={path}
+          className={`${look} ${problem ? 'border-breach! outline-breach' : ''}`}
+          value={reading.text ?? written}
+          placeholder={placeholder ?? (bare ? '—' : '')}
+          disabled={disabled}
+          autoComplete="off"
+          spellCheck={false}
+          onChange={(event) => reading.type(event.target.value)}
+          onBlur={() => void reading.leave()}
+          onKeyDown={onKeyDown}
+        />
+        {!hideUnit && !bare && (
+          <span className={`shrink-0 text-steel2 ${big ? 'w-16 text-[15px]' : 'text-[12px]'}`}>{unitOf(found, units.system)}</span>
+        )}
+      </div>
+      {(problem ?? echo) && (
+        <div
+          id={`${id}-note`}
+          role={problem ? 'alert' : undefined}
+          className={
+            bare
+              ? `panel absolute top-full left-1/2 z-30 w-max max-w-56 -translate-x-1/2 px-2 py-1 text-[12px] ${problem ? 'border-breach text-breach' : 'text-steel'}`
+              : `mt-0.5 text-[12px] ${problem ? 'text-breach' : 'text-steel2'}`
+          }
+        >
+          {problem ?? echo}
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** One value with its unit, for reading only. */
+export function Quantity({ value, kind }: { value: number; kind: string }) {
+  const units = useUnits()
+  const found = units.kind(kind)
+  return (
+    <span className="whitespace-nowrap">
+      {numberText(value, found, units.system)} <small className="text-steel2">{unitOf(found, units.system)}</small>
+    </span>
+  )
+}
