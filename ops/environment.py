@@ -85,6 +85,13 @@ def web_sources() -> list[Path]:
                   if path.is_file()]
 
 
+def code_files() -> list[Path]:
+    """Every file that the running server has read."""
+    python = [path for folder in ("server", "welding") for path in (ROOT / folder).rglob("*")
+              if path.suffix in (".py", ".toml", ".html")]
+    return [*python, *web_sources(), LOCKS / "app.txt"]
+
+
 def build_web() -> None:
     """Build the front end, unless this very source is built already."""
     wanted = digest(web_sources())

@@ -10,7 +10,7 @@ import time
 
 from ops import checks
 from ops.cluster import Cluster
-from ops.environment import LOCKS, build_web, digest, make_venv, run
+from ops.environment import LOCKS, build_web, code_files, digest, make_venv, run
 from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one
 from ops.say import DISK, MISSING, NETWORK, USAGE, Step, Stop, say
 from ops.system import check_node, install_packages
@@ -109,11 +109,13 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
         cluster.start()
         name = DEMO_DATABASE if demo else DATABASE
         cluster.make_database(name)
-        same = web.healthy() and web.kind() == kind and options.port in (None, web.port())
+        code = digest(code_files())
+        same = (web.healthy() and web.kind() == kind and web.code() == code
+                and options.port in (None, web.port()))
         if not same:
             web.stop()
             _prepare(cluster, name, demo=demo)
-            web.start(cluster.url(name), options.port or PORT, demo=demo)
+            web.start(cluster.url(name), options.port or PORT, demo=demo, code=code)
     _greet(web.port() or PORT, demo=demo)
     if options.detach:
         say("  It runs in the background. ./bead stop ends it.")

@@ -67,7 +67,12 @@ class WebServer:
         port = self.port()
         return port is not None and _answers(port)
 
-    def start(self, database_url: str, port: int, *, demo: bool) -> None:
+    def code(self) -> str | None:
+        """Digest of the code that the running server was started from."""
+        state = self._state()
+        return str(state.get("code", "")) if state else None
+
+    def start(self, database_url: str, port: int, *, demo: bool, code: str = "") -> None:
         """Start it on this loopback port, or stop with a sentence if the port is taken."""
         for _ in range(50):  # after a crash its orphans need a moment to let the port go
             if not listens(port):
@@ -86,7 +91,8 @@ class WebServer:
             cwd=SERVER, env=environment(database_url, demo=demo), stdout=log, stderr=log,
             stdin=subprocess.DEVNULL, start_new_session=True)
         write_whole(self._note, json.dumps(
-            {"pid": process.pid, "started": _started(process.pid), "port": port, "kind": kind}))
+            {"pid": process.pid, "started": _started(process.pid), "port": port,
+             "kind": kind, "code": code}))
         for _ in range(600):
             if _answers(port):
                 return

@@ -235,7 +235,7 @@ def member_shapes(
 
 def _reach(groove: ButtGroove, thickest_mm: float) -> float:
     t = groove.thickness_mm
-    return groove.half_width(t) + max(0.55 * t, 6.0) + thickest_mm - t
+    return groove.half_width(t) + max(0.3 * t, 5.0) + thickest_mm - t
 
 
 def dimension_shapes(

@@ -105,8 +105,8 @@ def bead_polygons(
 def member_shapes(fillet: Fillet, thicknesses: tuple[float, float]) -> list[Shape]:
     """Through plate below (its upper surface at y = 0) and standing plate above."""
     plate, stem = thicknesses
-    out = stem / 2 + max(1.6 * fillet.leg1_mm, 0.6 * plate, 6.0)
-    up = max(1.6 * fillet.leg2_mm, 0.8 * stem, 6.0)
+    out = stem / 2 + max(1.5 * fillet.leg1_mm, 0.4 * plate, 5.0)
+    up = max(1.5 * fillet.leg2_mm, 0.5 * stem, 5.0)
     return [
         Polygon(role="member", points=((-out, 0.0), (out, 0.0), (out, plate), (-out, plate))),
         Polygon(role="member", points=(
@@ -117,8 +117,8 @@ def member_shapes(fillet: Fillet, thicknesses: tuple[float, float]) -> list[Shap
 def dimension_shapes(fillet: Fillet, thicknesses: tuple[float, float], text_mm: float) -> list[Shape]:
     """Legs at the right-hand fillet, thickness of both members."""
     plate, stem = thicknesses
-    out = stem / 2 + max(1.6 * fillet.leg1_mm, 0.6 * plate, 6.0)
-    up = max(1.6 * fillet.leg2_mm, 0.8 * stem, 6.0)
+    out = stem / 2 + max(1.5 * fillet.leg1_mm, 0.4 * plate, 5.0)
+    up = max(1.5 * fillet.leg2_mm, 0.5 * stem, 5.0)
     toe = stem / 2 + fillet.leg1_mm
     y = plate + 1.3 * text_mm
     x = toe + 1.0 * text_mm

@@ -108,7 +108,7 @@ def _butt(procedure: Procedure, joint: Joint) -> Sectioned:
         reinforcement += butt.segment_area(butt.back_chord_mm(groove), foot)
     area = groove.area_mm2
     backing = joint.backing in ("metal", "ceramic", "flux")
-    text_mm = _text_height(2 * groove.half_width(thin) + max(1.1 * thin, 12.0), thin)
+    text_mm = _text_height(2 * groove.half_width(thin) + max(0.6 * thin, 10.0), thin)
     shapes = [
         *butt.member_shapes(groove, thicknesses, backing),
         *beads,
@@ -173,7 +173,7 @@ def _numbers(passes: list[Pass]) -> tuple[list[int], list[str]]:
 
 
 def _text_height(width: float, height: float) -> float:
-    return max(width, height) / 19
+    return max(width, height) / 17
 
 
 def _framed(shapes: list[Shape], text_mm: float, caption: str) -> Drawing:

@@ -121,7 +121,7 @@ def procedures() -> list[dict[str, Any]]:
              _wire("fill", "136", "E71T-1C/M", 1.143, C25, (16, 21), (190, 225), (25.0, 27.0),
                    (6.6, 7.9), (300, 380), bead="stringer", extension_mm=span(15, 22))],
             base_metals=_metals(A572, 19.05, 12.7), positions=["2F"],
-            joint={"kind": "t", "weld": "fillet", "leg1_mm": 9.5, "sides": "one"},
+            joint={"kind": "t", "weld": "fillet", "leg1_mm": 9.525, "sides": "one"},
             thermal={"preheat_min_c": 10, "interpass_max_c": 260}),
         _procedure(
             "P02", "Flange splice, flat", ISO2,

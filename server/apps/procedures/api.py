@@ -50,7 +50,7 @@ def list_procedures(request: HttpRequest, job_id: int) -> list[RevisionLineOut]:
     lines = []
     for one in newest_revisions(get_object_or_404(Job, pk=job_id)):
         coupon_count: int = getattr(one, "coupon_count", 0)
-        standing = standing_of(one, coupon_count)
+        standing = standing_of(one, coupon_count, getattr(one, "welding_count", 0))
         lines.append(RevisionLineOut(
             id=one.pk, procedure_id=one.procedure.pk, number=one.procedure.number, letter=one.letter,
             title=one.title, stage=one.stage, code_id=one.code_id, code_level=one.code_level,

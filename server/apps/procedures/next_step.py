@@ -19,7 +19,7 @@ class Standing:
     next_step: str
 
 
-def standing_of(revision: Revision, coupon_count: int) -> Standing:
+def standing_of(revision: Revision, coupon_count: int, welding: int) -> Standing:
     """Judge a revision's document and name the next step."""
     evaluation = evaluate(PROCEDURE.take(revision.document))
     breaches = _count(evaluation, "violates", "requirement")
@@ -27,7 +27,7 @@ def standing_of(revision: Revision, coupon_count: int) -> Standing:
         breaches=breaches,
         cautions=_count(evaluation, "violates", "recommendation"),
         open_questions=len(evaluation.missing),
-        next_step=_next(revision, evaluation, breaches, coupon_count),
+        next_step=_next(revision, evaluation, breaches, coupon_count, welding),
     )
 
 
@@ -35,9 +35,13 @@ def _count(evaluation: Evaluation, verdict: str, obligation: str) -> int:
     return sum(f.verdict == verdict and f.obligation == obligation for f in evaluation.findings)
 
 
-def _next(revision: Revision, evaluation: Evaluation, breaches: int, coupon_count: int) -> str:
+def _next(
+    revision: Revision, evaluation: Evaluation, breaches: int, coupon_count: int, welding: int
+) -> str:
     if revision.stage == Stage.TRIAL:
-        return "Log the coupon's passes" if coupon_count else "Start a coupon"
+        if not coupon_count:
+            return "Start a coupon"
+        return "Log the coupon's passes" if welding else "Print the coupon's record and test it"
     if breaches:
         first = next(f for f in evaluation.findings if f.verdict == "violates")
         return f"Clear: {first.title[:1].lower()}{first.title[1:]}"

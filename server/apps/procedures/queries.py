@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from django.db.models import Count
+from django.db.models import Count, Q
 
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
@@ -19,6 +19,7 @@ def newest_revisions(job: Job) -> list[Revision]:
     return list(
         Revision.objects.filter(pk__in=newest_ids)
         .select_related("procedure", "saved_by")
-        .annotate(coupon_count=Count("coupons"))
+        .annotate(coupon_count=Count("coupons"),
+                  welding_count=Count("coupons", filter=Q(coupons__status="welding")))
         .order_by("procedure__number")
     )

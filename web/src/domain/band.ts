@@ -15,3 +15,13 @@ export function place(value: number, scale: Range): number {
   if (scale.max <= scale.min) return 0.5
   return Math.min(Math.max((value - scale.min) / (scale.max - scale.min), 0), 1)
 }
+
+/** Round numbers from zero up to a height, about as many as wanted. */
+export function niceTicks(height: number, wanted: number): number[] {
+  if (!(height > 0)) return [0]
+  const rough = height / wanted
+  const power = 10 ** Math.floor(Math.log10(rough))
+  const step = ([1, 2, 5].find((one) => one * power >= rough) ?? 10) * power
+  const decimals = Math.max(0, -Math.floor(Math.log10(step)))
+  return Array.from({ length: Math.floor(height / step + 1e-9) + 1 }, (_, i) => Number((i * step).toFixed(decimals)))
+}

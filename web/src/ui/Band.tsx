@@ -18,6 +18,7 @@ export function Band({ scale, range, limits, dots = [], colour, height = 16, lab
   const mid = height / 2
   const at = (value: number) => 4 + (scale ? place(value, scale) : 0.5) * (WIDTH - 8)
   return (
+    <div className="relative">
     <svg
       viewBox={`0 0 ${String(WIDTH)} ${String(height)}`}
       preserveAspectRatio="none"
@@ -43,18 +44,16 @@ export function Band({ scale, range, limits, dots = [], colour, height = 16, lab
           <path d={`M${String(at(limits.max) - 2)} 1 h2 V${String(height - 1)} h-2`} />
         </g>
       )}
+    </svg>
+      {/* The scale stretches with its column; the dots stay round. */}
       {scale &&
         dots.map((dot, index) => (
-          <ellipse
+          <span
             key={index}
-            cx={at(dot.value)}
-            cy={mid}
-            rx="2.6"
-            ry="4.6"
-            className={dot.out ? 'fill-breach stroke-panel' : 'fill-straw stroke-panel'}
-            strokeWidth="1"
+            className={`absolute top-1/2 size-3 -translate-x-1/2 -translate-y-1/2 rounded-full border border-panel ${dot.out ? 'bg-breach' : 'bg-straw'}`}
+            style={{ left: `${String(at(dot.value))}%` }}
           />
         ))}
-    </svg>
+    </div>
   )
 }

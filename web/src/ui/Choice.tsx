@@ -20,7 +20,7 @@ export function Choice<T extends string>({ label, value, options, onChange, none
       <ListboxButton
         id={id}
         aria-label={label}
-        className="field flex items-center justify-between gap-1 text-left"
+        className="field flex items-center justify-between gap-0.5 px-1.5! text-left"
       >
         <span className={`truncate ${current ? '' : 'text-steel2'}`}>{current?.[1] ?? value ?? none ?? 'choose'}</span>
         <svg width="9" height="9" viewBox="0 0 10 10" aria-hidden="true" className="shrink-0 text-steel2">

@@ -71,10 +71,10 @@ export function QuantityField(props: ValueProps | RangeProps) {
     props.onKeyDown?.(event)
   }
   const look = bare
-    ? 'w-full min-w-0 rounded-sm border border-transparent bg-transparent px-0.5 py-0 text-center hover:border-line focus:border-accent focus:bg-panel disabled:hover:border-transparent'
+    ? 'w-full min-w-0 rounded-sm border border-transparent bg-transparent px-0 py-0 text-center max-[1150px]:text-[12.5px] hover:border-line focus:border-accent focus:bg-panel disabled:hover:border-transparent'
     : big
-      ? 'field py-1.5 text-[26px] font-semibold leading-tight'
-      : 'field pr-1'
+      ? 'field py-1 text-[24px] font-semibold leading-tight placeholder:text-[15px] placeholder:font-normal'
+      : 'field px-1.5 py-0.5'
   return (
     <div className="relative min-w-0">
       <div className={`flex items-baseline ${bare ? 'gap-0.5' : 'gap-1.5'}`}>
@@ -95,7 +95,7 @@ export function QuantityField(props: ValueProps | RangeProps) {
           onKeyDown={onKeyDown}
         />
         {!hideUnit && !bare && (
-          <span className={`shrink-0 text-steel2 ${big ? 'w-16 text-[15px]' : 'text-[12px]'}`}>{unitOf(found, units.system)}</span>
+          <span className={`shrink-0 text-steel2 ${big ? 'w-16 text-[15px]' : 'w-10 text-[12px]'}`}>{unitOf(found, units.system)}</span>
         )}
       </div>
       {(problem ?? echo) && (

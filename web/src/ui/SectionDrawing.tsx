@@ -20,7 +20,7 @@ export function SectionDrawing({ drawing, heat, lit, onLight, onPick, welded }: 
   return (
     <svg
       viewBox={[drawing.x, drawing.y, drawing.width, drawing.height].join(' ')}
-      className="block h-auto max-h-full w-full"
+      className="block max-h-[34vh] w-full"
       role="img"
       aria-label={drawing.caption}
       onMouseLeave={() => onLight?.(null)}

@@ -110,12 +110,16 @@ function RunLog({ coupon, away }: { coupon: Coupon; away: string | null }) {
   const heat = useMemo(() => new Map(coupon.log.passes.map((one) => [one.pass_number, one.heat_input_kj_mm ?? 0])), [coupon.log])
   const last = coupon.rows.toSorted((a, b) => a.id - b.id).at(-1)
 
+  const piece = <PiecePanel coupon={coupon} disabled={!may('EDIT_PIECE') || coupon.status !== 'welding'} />
+
   return (
-    <div className={booth ? 'booth min-h-full bg-paper text-ink' : 'min-h-full'}>
+    <div className="min-h-full">
       <div className="mx-auto max-w-[1240px] px-4 py-3">
         <Head coupon={coupon} booth={booth} onBooth={() => setBooth(!booth)} away={away} />
         <div className="grid grid-cols-[minmax(0,1.12fr)_minmax(0,1fr)] items-start gap-3 max-[1100px]:grid-cols-1">
           <div className="grid min-w-0 gap-3">
+            {/* Before the first arc the fit-up comes first, afterwards the pass does. */}
+            {coupon.rows.length === 0 && piece}
             {mayLog ? (
               <form
                 id={FORM}
@@ -166,7 +170,7 @@ function RunLog({ coupon, away }: { coupon: Coupon; away: string | null }) {
                 {coupon.status === 'welded' ? 'This coupon is welded; its log is closed.' : 'You may look at this log, not write in it.'}
               </Notice>
             )}
-            <PiecePanel coupon={coupon} disabled={!may('EDIT_PIECE') || coupon.status !== 'welding'} />
+            {coupon.rows.length > 0 && piece}
           </div>
           <div className="grid min-w-0 gap-3">
             <HeatChart coupon={coupon} />
@@ -257,6 +261,11 @@ function useBooth(): [boolean, (on: boolean) => void] {
     if (chosen) return chosen === 'on'
     return window.matchMedia('(prefers-color-scheme: dark)').matches || window.innerWidth < 900
   })
+  // The whole window goes dark with it, rail and strip too.
+  useEffect(() => {
+    document.documentElement.classList.toggle('booth', on)
+    return () => document.documentElement.classList.remove('booth')
+  }, [on])
   return [
     on,
     (next) => {

@@ -96,7 +96,7 @@ export function EntryPanel({ entry, put, planned, result, judged, disabled }: Pr
 
 function Line({ words, children, last = false }: { words: string; children: React.ReactNode; last?: boolean }) {
   return (
-    <div className={`grid grid-cols-[112px_minmax(0,210px)_minmax(0,1fr)] items-center gap-4 py-1.5 ${last ? '' : 'border-b border-hair'}`}>
+    <div className={`grid grid-cols-[112px_minmax(0,210px)_minmax(0,1fr)] items-center gap-4 py-1 ${last ? '' : 'border-b border-hair'}`}>
       <span className="text-[15px] text-steel">{words}</span>
       {children}
     </div>

@@ -1,5 +1,7 @@
 import type { Coupon } from '../../api/types'
 import { useUnits } from '../../app/units'
+import { niceTicks } from '../../domain/band'
+import { shown } from '../../domain/quantity'
 import { temper } from '../../domain/temper'
 
 const W = 640
@@ -19,6 +21,7 @@ export function HeatChart({ coupon }: { coupon: Coupon }) {
   const limit = coupon.procedure.thermal?.interpass_max_c
   const tallest = Math.max(1, wanted?.max ?? 0, ...coupon.log.passes.map((one) => one.heat_input_kj_mm ?? 0)) * 1.12
   const hottest = Math.max(100, limit ?? 0, ...[...rows.values()].map((one) => one.before_c ?? 0)) * 1.12
+  const kind = units.kind('heat_input')
   const y = (share: number) => TOP + (1 - share) * (H - TOP - FOOT)
   const step = (W - LEFT - RIGHT) / Math.max(numbers.length, 1)
   const x = (index: number) => LEFT + step * (index + 0.5)
@@ -33,12 +36,15 @@ export function HeatChart({ coupon }: { coupon: Coupon }) {
       </h2>
       <svg viewBox={`0 0 ${String(W)} ${String(H)}`} className="w-full" role="img"
         aria-label={numbers.map((number) => `pass ${String(number)}: ${results.get(number)?.heat_input_kj_mm == null ? 'not logged' : `${units.value(results.get(number)?.heat_input_kj_mm ?? 0, 'heat_input')} ${units.unit('heat_input')}`}`).join('; ')}>
-        {[0, 0.5, 1].map((share) => (
-          <g key={share}>
-            <line x1={LEFT} x2={W - RIGHT} y1={y(share)} y2={y(share)} className="stroke-line" />
-            <text x={LEFT - 6} y={y(share) + 4} textAnchor="end" fontSize="12" className="fill-steel2">{units.value(tallest * share, 'heat_input')}</text>
-          </g>
-        ))}
+        {niceTicks(shown(tallest, kind, units.system), 4).map((tick) => {
+          const at = y(tick / shown(tallest, kind, units.system))
+          return (
+            <g key={tick}>
+              <line x1={LEFT} x2={W - RIGHT} y1={at} y2={at} className="stroke-line" />
+              <text x={LEFT - 6} y={at + 4} textAnchor="end" fontSize="12" className="fill-steel2">{tick}</text>
+            </g>
+          )
+        })}
         {wanted && (
           <rect x={LEFT} width={W - LEFT - RIGHT} y={y(wanted.max / tallest)} height={y(wanted.min / tallest) - y(wanted.max / tallest)} className="fill-accent" opacity="0.12" />
         )}
@@ -53,7 +59,7 @@ export function HeatChart({ coupon }: { coupon: Coupon }) {
                 <>
                   <rect x={x(index) - width / 2} width={width} y={y(heat / tallest)} height={y(0) - y(heat / tallest)} fill={temper(heat)}
                     className={out ? 'stroke-breach' : ''} strokeWidth={out ? 2.5 : 0} />
-                  <text x={x(index)} y={y(0) - 6} textAnchor="middle" fontSize="12" fontWeight="600" className="fill-white">{units.value(heat, 'heat_input')}</text>
+                  <text x={x(index)} y={Math.min(y(heat / tallest) + 15, y(0) - 4)} textAnchor="middle" fontSize="12" fontWeight="600" className="fill-white">{units.value(heat, 'heat_input')}</text>
                 </>
               )}
               <text x={x(index)} y={H - 8} textAnchor="middle" fontSize="12" className="fill-steel">{number}</text>

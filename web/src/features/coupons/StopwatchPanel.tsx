@@ -34,13 +34,13 @@ export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }
   }, [watch, onWatch, disabled])
   const stretches = watch.stretches.length
   return (
-    <section aria-label="Stopwatch" className="panel flex items-center justify-between gap-4 p-4">
+    <section aria-label="Stopwatch" className="panel flex items-center justify-between gap-4 px-4 py-3">
       <div className="min-w-0">
         <p className="flex items-center gap-2 font-head text-[20px] font-semibold">
           <span className="rounded-full px-3 py-0.5 text-white" style={{ background: temper(heat) }}>{number}</span>
           <span className="truncate">{title}</span>
         </p>
-        <p role="timer" className="font-head text-[64px] leading-none font-semibold tabular-nums">{clockText(total(watch, running ? Math.max(now, watch.startedAt ?? 0) : 0))}</p>
+        <p role="timer" className="font-head text-[56px] leading-none font-semibold tabular-nums">{clockText(total(watch, running ? Math.max(now, watch.startedAt ?? 0) : 0))}</p>
         <p className="h-5 text-[14px] text-steel2">
           {stretches > 1 && `${String(stretches)} stretches, ${watch.stretches.map((one) => one.toFixed(1)).join(' + ')} s `}
           {!running && stretches > 0 && (
@@ -49,7 +49,7 @@ export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }
         </p>
       </div>
       <button
-        className="h-28 w-56 shrink-0 rounded-sm bg-straw font-head text-[28px] font-semibold text-[#1B2126] disabled:opacity-50"
+        className="h-24 w-52 shrink-0 rounded-sm bg-straw font-head text-[28px] font-semibold text-[#1B2126] disabled:opacity-50"
         disabled={disabled}
         onClick={() => {
           setNow(Date.now())

@@ -42,7 +42,7 @@ export function DeskPage() {
               <h2 className="mb-2 border-b border-line pb-1 text-[17px]">
                 {words} <span className="font-sans text-[13px] font-normal text-steel2">{procedures.data ? lines.length : ''}</span>
               </h2>
-              <ul className="grid gap-2">
+              <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
                 {lines.map((one) => (
                   <Card key={one.id} one={one} />
                 ))}
@@ -55,7 +55,7 @@ export function DeskPage() {
         })}
         <section aria-label="Coupons in progress">
           <h2 className="mb-2 border-b border-line pb-1 text-[17px]">Coupons in progress</h2>
-          <ul className="grid gap-2">
+          <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
             {coupons.data
               ?.filter((one) => one.status === 'welding')
               .map((one) => (

@@ -89,13 +89,28 @@ function One({ finding, onGo }: { finding: Finding; onGo: (path: string) => void
       <p>
         {finding.message} {finding.remedy}
       </p>
-      {finding.citations.length > 0 && (
-        <p className="mt-0.5 text-[11.5px] text-steel2">
-          {finding.citations
-            .map((one) => `${[one.edition ? `${one.document}:${one.edition}` : one.document, one.clause].filter(Boolean).join(', ')} · ${PROVENANCE[one.provenance] ?? one.provenance}`)
-            .join('; ')}
-        </p>
-      )}
+      <Sources citations={finding.citations} />
     </article>
+  )
+}
+
+/** Where a finding's numbers come from: the first at once, the others on asking. */
+function Sources({ citations }: { citations: Finding['citations'] }) {
+  const lines = citations.map(
+    (one) =>
+      `${[one.edition ? `${one.document}:${one.edition}` : one.document, one.clause].filter(Boolean).join(', ')} · ${PROVENANCE[one.provenance] ?? one.provenance}`,
+  )
+  const [first, ...others] = lines
+  if (!first) return null
+  if (others.length === 0) return <p className="mt-0.5 text-[11.5px] text-steel2">{first}</p>
+  return (
+    <details className="mt-0.5 text-[11.5px] text-steel2">
+      <summary>
+        {first} · {others.length} more
+      </summary>
+      {others.map((line) => (
+        <p key={line}>{line}</p>
+      ))}
+    </details>
   )
 }

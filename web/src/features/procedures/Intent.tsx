@@ -31,12 +31,13 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
   const setPreparation = (changes: object) =>
     onChange((before) => withJoint(before, { preparation: { form: 'single-v', sides: [], ...before.joint?.preparation, ...changes } }))
   return (
-    <div className="grid grid-cols-[74px_minmax(0,1fr)] items-start gap-x-2 gap-y-1.5 text-[13px] [&>span]:pt-1.5">
+    <div className="grid grid-cols-[62px_minmax(0,1fr)] items-start gap-x-2 gap-y-[5px] text-[13px] [&>span]:pt-0.5">
       <Row words="Title">
         <TextField label="Title" path="title" value={document.title} disabled={disabled} error={errors.get('title')}
           onChange={(title) => onChange((before) => ({ ...before, title }))} />
       </Row>
       <Row words="Code">
+        <div className={code && code.levels.length > 0 ? 'grid grid-cols-[minmax(0,1fr)_74px] gap-1.5' : ''}>
         <Choice label="Code" value={document.code?.id} none="no code" disabled={disabled}
           options={codes.map((one) => [one.id, one.short] as const)}
           onChange={(id) =>
@@ -46,14 +47,13 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
             })
           } />
         {code && code.levels.length > 0 && (
-          <div className="mt-1">
             <Choice label="Level" value={document.code?.level ? String(document.code.level) : null} disabled={disabled} none="no level"
               options={code.levels.map((level) => [String(level), `level ${String(level)}`] as const)}
               onChange={(level) =>
                 onChange((before) => ({ ...before, code: { units: 'si', route: 'test', ...before.code, id: code.id, level: level ? Number(level) : null } }))
               } />
-          </div>
         )}
+        </div>
       </Row>
       {([0, 1] as const).map((index) => (
         <Row key={index} words={`Metal ${String(index + 1)}`}>
@@ -131,7 +131,7 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
           value={document.thermal?.interpass_max_c} onChange={(interpass_max_c) => onChange((before) => withThermal(before, { interpass_max_c }))} />
       </Row>
       <Row words="Heat input">
-        <QuantityField mode="range" label="Heat input wanted" kind="heat_input" path="thermal.heat_input_kj_mm" disabled={disabled} placeholder="wanted, 0.7–2.0"
+        <QuantityField mode="range" label="Heat input wanted" kind="heat_input" path="thermal.heat_input_kj_mm" disabled={disabled} placeholder="wanted range"
           value={document.thermal?.heat_input_kj_mm} onChange={(heat_input_kj_mm) => onChange((before) => withThermal(before, { heat_input_kj_mm }))} />
       </Row>
       <Row words="Notes">

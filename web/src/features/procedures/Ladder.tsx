@@ -15,7 +15,7 @@ const COLUMNS = [
   { field: 'travel_mm_min', kind: 'travel', words: 'Travel' },
 ] as const
 
-const GRID = 'grid grid-cols-[30px_46px_repeat(3,minmax(0,1fr))_minmax(0,1.1fr)_16px] items-center gap-x-2'
+const GRID = 'grid grid-cols-[30px_46px_repeat(3,minmax(0,1fr))_minmax(0,1.1fr)_16px] items-center gap-x-2 max-[1150px]:gap-x-1'
 
 type Props = {
   document: Procedure
@@ -41,7 +41,8 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
     heat: scaleOver([...[...heat.values()].map((one) => ({ min: one.min_kj_mm, max: one.max_kj_mm })), window_]),
   }
   const k = new Set([...heat.values()].map((one) => one.k))
-  const kWords = k.size === 1 ? `k ${String([...k][0])}` : ''
+  const only = k.size === 1 ? [...k][0] : undefined
+  const kWords = only === undefined ? '' : only === 1 ? 'no k' : `k ${String(only)}`
 
   const rowKeys = (event: KeyboardEvent<HTMLDivElement>, one: Pass) => {
     if (event.target !== event.currentTarget) return
@@ -72,15 +73,15 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
 
   return (
     <div role="table" aria-label="Passes" onMouseLeave={() => onLight(null)}>
-      <div role="row" className={`${GRID} border-b border-line pb-1 text-center label`}>
+      <div role="row" className={`${GRID} items-end border-b border-line pb-1 text-center leading-tight label`}>
         <span role="columnheader" className="col-span-2 text-left">Pass</span>
         {COLUMNS.map((column) => (
           <span role="columnheader" key={column.field}>
-            {column.words} <small className="font-sans text-[11px]">{units.unit(column.kind)}</small>
+            {column.words} <small className="block font-sans text-[11px]">{units.unit(column.kind)}</small>
           </span>
         ))}
         <span role="columnheader">
-          {evaluation?.heat_word ?? 'Heat input'} <small className="font-sans text-[11px]">{units.unit('heat_input')}{kWords && `, ${kWords}`}</small>
+          {evaluation?.heat_word ?? 'Heat input'} <small className="block font-sans text-[11px]">{units.unit('heat_input')}{kWords && `, ${kWords}`}</small>
         </span>
         <span />
       </div>

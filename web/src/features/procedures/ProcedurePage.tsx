@@ -71,7 +71,7 @@ function Editor({ revision }: { revision: Revision }) {
       <Head revision={revision} document={document} state={draft.state} savedAt={draft.savedAt} saveNow={() => void draft.saveNow()} />
       <div className="grid min-h-0 grid-cols-[288px_minmax(0,1fr)_244px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)_206px] max-[1150px]:gap-3">
         <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2 pb-3">
-          <div className="panel grid h-[clamp(150px,34vh,270px)] place-items-center p-2">
+          <div className="panel grid max-h-[36vh] min-h-32 place-items-center overflow-hidden p-2">
             {judged.drawing ? (
               <SectionDrawing drawing={judged.drawing} heat={heat} lit={lit ?? current} onLight={setLit} onPick={setSelected} />
             ) : (

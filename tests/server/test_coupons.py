@@ -1,0 +1,146 @@
+"""Coupons: logging once, two loggers, corrections, striking, import and export, the database's guard."""
+
+import uuid
+
+import pytest
+from apps.coupons.models import PassLog
+from apps.coupons.rows import to_columns, to_plain
+from apps.coupons.services.start_coupon import start_coupon
+from django.db import IntegrityError, transaction
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.welding import samples
+from welding.documents.codec import PASS_RECORD
+
+ENTRY = {"number": 1, "current_a": 240, "voltage_v": {"mean": 26, "min": 25.5, "max": 26.5},
+         "wire_feed_m_min": 8, "length_mm": 300, "time_s": 72, "before_c": 100}
+
+
+@pytest.fixture
+def coupon(people, draft):
+    return start_coupon(people["engineer"], draft, "R. Okafor")
+
+
+def log(api, coupon, entry, client_id=None):
+    return api("POST", f"/coupons/{coupon.pk}/passes", {
+        "client_id": str(client_id or uuid.uuid4()), "record": entry})
+
+
+def test_log_and_judge(api, coupon):
+    assert log(api["welder"], coupon, ENTRY)[0] == 201
+    assert log(api["inspector"], coupon, {**ENTRY, "number": 2, "time_s": 120})[0] == 201
+    _, read = api["viewer"]("GET", f"/coupons/{coupon.pk}")
+    first, second = read["log"]["passes"]
+    assert first["travel_mm_min"] == pytest.approx(250)
+    assert first["heat_input_kj_mm"] == pytest.approx(1.19808)  # 26 x 240 x 60 / 250 / 1000 x 0.8
+    assert not any(finding["verdict"] == "violates" for finding in first["findings"])
+    assert any(finding["rule"] == "travel.range" and finding["verdict"] == "violates"
+               for finding in second["findings"])
+    assert read["log"]["to_weld"] == [3]
+    assert read["rows"][0]["logged_by"] == "Welder Test"
+    _, lines = api["viewer"]("GET", f"/jobs/{coupon.job_id}/coupons")
+    assert (lines[0]["logged"], lines[0]["flagged"]) == (2, 1)
+
+
+def test_the_same_entry_twice_is_logged_once(api, coupon):
+    client_id = uuid.uuid4()
+    answers = [log(api["welder"], coupon, ENTRY, client_id) for _ in range(3)]
+    assert [status for status, _ in answers] == [201, 201, 201]
+    assert len({answer["id"] for _, answer in answers}) == 1
+    assert PassLog.objects.count() == 1
+
+
+def test_two_loggers_on_one_pass(api, coupon):
+    log(api["inspector"], coupon, ENTRY)
+    status, answer = log(api["welder"], coupon, {**ENTRY, "current_a": 250})
+    assert (status, answer["errors"][0]["path"]) == (409, "number")
+    assert "Inspector Test" in answer["detail"]
+    assert answer["current"]["pass"]["current_a"] == 240
+
+
+def test_correct_and_strike_with_a_trace(api, coupon):
+    _, row = log(api["welder"], coupon, ENTRY)
+    path = f"/passes/{row['id']}"
+    status, changed = api["welder"]("PUT", path, {"version": 1, "record": {**ENTRY, "current_a": 250}})
+    assert (status, changed["version"]) == (200, 2)
+    status, stale = api["inspector"]("PUT", path, {"version": 1, "record": ENTRY})
+    assert (status, stale["current"]["pass"]["current_a"]) == (409, 250)
+    status, answer = api["welder"]("POST", f"{path}/strike", {"version": 2, "reason": " "})
+    assert (status, answer["errors"][0]["path"]) == (422, "reason")
+    assert api["welder"]("POST", f"{path}/strike", {"version": 2, "reason": "wrong plate"})[0] == 200
+    _, read = api["viewer"]("GET", f"/coupons/{coupon.pk}")
+    assert read["rows"] == []
+    assert read["struck"][0]["reason"] == "wrong plate"
+    assert log(api["welder"], coupon, ENTRY)[0] == 201  # the number is free again
+    events = PassLog.objects.get(pk=row["id"]).events.order_by("pgh_id")
+    assert [event.pgh_label for event in events] == ["insert", "update", "update"]
+
+
+def test_fit_up_has_a_version_too(api, coupon):
+    piece = {"product": "plate", "fit_up": {"gap_before_tack_mm": 3.2}}
+    assert api["inspector"]("PATCH", f"/coupons/{coupon.pk}", {"version": 1, "piece": piece})[0] == 200
+    status, answer = api["engineer"]("PATCH", f"/coupons/{coupon.pk}", {"version": 1, "piece": piece})
+    assert (status, answer["type"]) == (409, "/problems/stale")
+
+
+def test_a_procedure_without_passes_starts_no_coupon(api, job):
+    _, made = api["engineer"]("POST", f"/jobs/{job.pk}/procedures", {"document": {
+        "format": "grounded-bead/procedure", "version": 1}})
+    status, answer = api["engineer"]("POST", f"/revisions/{made['id']}/coupons", {})
+    assert (status, answer["errors"][0]["path"]) == (422, "passes")
+
+
+def test_round_trip_through_a_file(api, job, coupon):
+    log(api["welder"], coupon, ENTRY)
+    log(api["welder"], coupon, {**ENTRY, "number": 2, "segments": [{"time_s": 30}, {"time_s": 42.5}],
+                                "interpass": {"quenched": True}, "remarks": "second"})
+    client = api["engineer"].client
+    file = client.get(f"/api/coupons/{coupon.pk}/export").content
+    assert api["engineer"]("POST", f"/jobs/{job.pk}/import", raw=file)[1]["unchanged"] is True
+    _, other = api["engineer"]("POST", "/jobs", {"number": "FB-28", "title": "Other"})
+    status, answer = api["engineer"]("POST", f"/jobs/{other['id']}/import", raw=file)
+    assert (status, answer["kind"], answer["unchanged"]) == (200, "coupon", False)
+    assert client.get(f"/api/coupons/{answer['id']}/export").content == file
+
+
+def test_an_import_with_a_mistake_changes_nothing(api, job, coupon):
+    log(api["welder"], coupon, ENTRY)
+    file = api["engineer"].client.get(f"/api/coupons/{coupon.pk}/export").content
+    _, other = api["engineer"]("POST", "/jobs", {"number": "FB-28", "title": "Other"})
+    wrong = file.replace(b'"length_mm": 300', b'"length_mm": -3, "zap": 1')
+    status, answer = api["engineer"]("POST", f"/jobs/{other['id']}/import", raw=wrong)
+    assert status == 422
+    assert {e["path"] for e in answer["errors"]} == {"coupon.passes.0.length_mm", "coupon.passes.0.zap"}
+    assert api["engineer"]("GET", f"/jobs/{other['id']}/procedures")[1] == []
+
+
+@pytest.mark.parametrize("change", [
+    {"current_mean_a": -1}, {"length_mm": 0}, {"voltage_min_v": 30.0}, {"number": 0},
+    {"struck": True, "struck_reason": ""}, {"time_s": -5},
+])
+def test_the_database_refuses_odd_passes(api, coupon, change):
+    log(api["welder"], coupon, ENTRY)
+    with pytest.raises(IntegrityError), transaction.atomic():
+        PassLog.objects.update(**change)
+
+
+numbers = st.floats(1, 90, allow_nan=False).map(lambda x: round(x, 3))
+readings = numbers | st.tuples(numbers, numbers, numbers).map(sorted).map(
+    lambda t: {"mean": t[1], "min": t[0], "max": t[2]})
+
+
+@given(st.fixed_dictionaries({"number": st.integers(1, 999)}, optional={
+    "current_a": readings, "voltage_v": readings, "length_mm": numbers, "time_s": numbers,
+    "before_c": numbers, "remarks": st.sampled_from(["", "stop ground", "déjà vu 😀"]),
+    "polarity": st.sampled_from(["DCEP", "AC"]), "energy_j": numbers,
+    "interpass": st.just({"place": "25 mm from the joint"}),
+}))
+@settings(max_examples=60)
+def test_a_row_holds_all_of_a_pass(plain):
+    record = PASS_RECORD.take(plain)
+    assert PASS_RECORD.take(to_plain(PassLog(**to_columns(record)))) == record
+
+
+def test_samples_are_whole():
+    assert samples.coupon([ENTRY])["coupon"]["passes"] == [ENTRY]

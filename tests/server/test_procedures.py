@@ -1,0 +1,103 @@
+"""Drafts, revisions, conflicts, the audit trail, and what the database itself refuses."""
+
+import pytest
+from apps.coupons.services.start_coupon import start_coupon
+from apps.procedures.models import Revision
+from apps.procedures.services.begin_revision import next_letter
+from django.db import IntegrityError, connection, transaction
+from django.db.utils import InternalError
+
+from tests.welding import samples
+
+
+def test_draft_save_and_read(api, job):
+    engineer = api["engineer"]
+    status, made = engineer("POST", f"/jobs/{job.pk}/procedures", {"document": {
+        "format": "grounded-bead/procedure", "version": 1, "title": "Butt"}})
+    assert status == 201
+    _, one = engineer("GET", f"/revisions/{made['id']}")
+    assert (one["number"], one["letter"], one["stage"], one["version"]) == ("FB-27-P01", "A", "draft", 1)
+    assert one["evaluation"]["missing"]
+    status, saved = engineer("PUT", f"/revisions/{made['id']}", {"version": 1, "document": samples.procedure()})
+    assert (status, saved["version"]) == (200, 2)
+    _, again = engineer("GET", f"/revisions/{made['id']}")
+    # The number is the one it is kept by, whatever the document said.
+    assert again["document"]["number"] == "FB-27-P01"
+    assert len(again["evaluation"]["heat_input"]) == 3
+    _, lines = engineer("GET", f"/jobs/{job.pk}/procedures")
+    assert lines[0]["processes"] == ["135"]
+    assert lines[0]["thickness_max_mm"] == 20
+
+
+def test_two_people_never_overwrite_each_other_silently(api, draft):
+    mine, theirs = samples.procedure(title="mine"), samples.procedure(title="theirs")
+    assert api["administrator"]("PUT", f"/revisions/{draft.pk}", {"version": 1, "document": theirs})[0] == 200
+    status, answer = api["engineer"]("PUT", f"/revisions/{draft.pk}", {"version": 1, "document": mine})
+    assert (status, answer["type"]) == (409, "/problems/stale")
+    assert answer["current"]["document"]["title"] == "theirs"
+    assert answer["current"]["version"] == 2
+    assert "Administrator Test" in answer["detail"]
+    _, now = api["engineer"]("GET", f"/revisions/{draft.pk}")
+    assert now["document"]["title"] == "theirs"
+    assert api["engineer"]("PUT", f"/revisions/{draft.pk}", {"version": 2, "document": mine})[0] == 200
+
+
+def test_a_coupon_freezes_its_revision(api, people, draft):
+    start_coupon(people["engineer"], draft)
+    status, answer = api["engineer"]("PUT", f"/revisions/{draft.pk}",
+                                     {"version": 1, "document": samples.procedure(title="late")})
+    assert (status, answer["type"]) == (409, "/problems/conflict")
+    assert "frozen" in answer["detail"]
+    status, made = api["engineer"]("POST", f"/revisions/{draft.pk}/next")
+    assert status == 201
+    _, fresh = api["engineer"]("GET", f"/revisions/{made['id']}")
+    assert (fresh["letter"], fresh["stage"], fresh["document"]["revision"]) == ("B", "draft", "B")
+    assert api["engineer"]("POST", f"/revisions/{draft.pk}/next")[0] == 409  # one draft at a time
+
+
+@pytest.mark.parametrize("change", [
+    {"document": {}}, {"content_hash": "0" * 64}, {"frozen_at": None, "stage": "draft"},
+])
+def test_the_database_keeps_frozen_documents(people, draft, change):
+    start_coupon(people["engineer"], draft)
+    with pytest.raises(InternalError), transaction.atomic():
+        Revision.objects.filter(pk=draft.pk).update(**change)
+
+
+@pytest.mark.parametrize("change", [
+    {"stage": "nonsense"}, {"letter": "a"}, {"version": 0}, {"stage": "trial"}, {"letter": ""},
+])
+def test_the_database_refuses_odd_rows(draft, change):
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Revision.objects.filter(pk=draft.pk).update(**change)
+
+
+def test_the_trail_is_written_by_the_database(api, draft):
+    with connection.cursor() as cursor:  # past all of our code
+        cursor.execute("update procedures_revision set title = 'by hand' where id = %s", [draft.pk])
+    api["engineer"]("PUT", f"/revisions/{draft.pk}", {"version": 1, "document": samples.procedure()})
+    _, events = api["viewer"]("GET", f"/revisions/{draft.pk}/history")
+    assert [event["what"] for event in events] == ["saved", "saved", "created"]
+    assert events[0]["version"] == 2
+
+
+def test_next_letters():
+    assert [next_letter(x) for x in ("A", "Y", "Z", "AZ", "ZZ")] == ["B", "Z", "AA", "BA", "AAA"]
+
+
+def test_round_trip_through_a_file(api, job, draft):
+    engineer = api["engineer"]
+    _, exported = engineer("GET", f"/revisions/{draft.pk}/export")
+    file = api["engineer"].client.get(f"/api/revisions/{draft.pk}/export").content
+    status, answer = engineer("POST", f"/jobs/{job.pk}/import", raw=file)
+    assert (status, answer["unchanged"]) == (200, True)
+    _, other = engineer("POST", "/jobs", {"number": "FB-28", "title": "Other"})
+    status, answer = engineer("POST", f"/jobs/{other['id']}/import", raw=file)
+    assert (status, answer["unchanged"], answer["number"]) == (200, False, "FB-27-P03")
+    again = api["engineer"].client.get(f"/api/revisions/{answer['id']}/export").content
+    assert again == file
+    changed = file.replace(b"Girder butt", b"Other butt")
+    status, refusal = engineer("POST", f"/jobs/{job.pk}/import", raw=changed)
+    assert (status, refusal["errors"][0]["path"]) == (409, "number")
+    assert engineer("POST", f"/jobs/{job.pk}/import?as_number=FB-27-P77", raw=changed)[1]["number"] == "FB-27-P77"
+    assert exported["number"] == "FB-27-P03"
