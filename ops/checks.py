@@ -90,10 +90,14 @@ def _run_all(env: dict[str, str]) -> int:
         start = time.monotonic()
         # Only the browser tests may touch Django from the browser's event loop.
         step_env = {**env, "DJANGO_ALLOW_ASYNC_UNSAFE": "true"} if name == "browser" else env
-        step_env = {**step_env, "DJANGO_SETTINGS_MODULE": "config.settings_test",
-                    "PATH": f"{bin_}:{env['PATH']}"}
-        code = subprocess.run(command, cwd=folder, env=step_env, check=False,
-                              stdin=subprocess.DEVNULL).returncode
+        step_env = {
+            **step_env,
+            "DJANGO_SETTINGS_MODULE": "config.settings_test",
+            "PATH": f"{bin_}:{env['PATH']}",
+        }
+        code = subprocess.run(
+            command, cwd=folder, env=step_env, check=False, stdin=subprocess.DEVNULL
+        ).returncode
         say(f"{name}: {'passed' if code == 0 else 'FAILED'} in {time.monotonic() - start:.0f} s")
         if code:
             failed.append(name)
@@ -120,14 +124,32 @@ def _generate(schemas: Path, types: Path) -> None:
     schemas.mkdir(parents=True, exist_ok=True)
     env = environment("postgresql://nobody@127.0.0.1:1/none", demo=True)
     for name in ("procedure", "coupon"):
-        done = subprocess.run([str(PYTHON), "-m", "welding", "schema", name], cwd=ROOT, env=env,
-                              capture_output=True, text=True, check=True)
+        done = subprocess.run(
+            [str(PYTHON), "-m", "welding", "schema", name],
+            cwd=ROOT,
+            env=env,
+            capture_output=True,
+            text=True,
+            check=True,
+        )
         (schemas / f"{name}.schema.json").write_text(done.stdout)
     with tempfile.TemporaryDirectory() as folder:
         openapi = Path(folder) / "openapi.json"
         for command, where in (
-            ([str(PYTHON), "manage.py", "export_openapi_schema", "--api", "config.urls.api",
-              "--output", str(openapi), "--indent", "1"], SERVER),
+            (
+                [
+                    str(PYTHON),
+                    "manage.py",
+                    "export_openapi_schema",
+                    "--api",
+                    "config.urls.api",
+                    "--output",
+                    str(openapi),
+                    "--indent",
+                    "1",
+                ],
+                SERVER,
+            ),
             (["npm", "run", "--silent", "api-types", "--", str(openapi), "-o", str(types)], WEB),
         ):
             done = subprocess.run(command, cwd=where, env=env, capture_output=True, text=True, check=False)
@@ -141,8 +163,11 @@ def _schemas_current() -> bool:
         fresh, types = Path(folder) / "schemas", Path(folder) / "schema.d.ts"
         _generate(fresh, types)
         pairs = [(types, API_TYPES), *((path, SCHEMAS / path.name) for path in fresh.iterdir())]
-        stale = [committed for new, committed in pairs
-                 if not committed.exists() or not filecmp.cmp(new, committed, shallow=False)]
+        stale = [
+            committed
+            for new, committed in pairs
+            if not committed.exists() or not filecmp.cmp(new, committed, shallow=False)
+        ]
     for path in stale:
         say(f"{path.relative_to(ROOT)} is not what the code says: run ./bead schemas")
     if not stale:
@@ -178,12 +203,20 @@ def _fresh_demo(name: str) -> Iterator[tuple[str, dict[str, str]]]:
 def screenshots(_: argparse.Namespace) -> int:
     """Retake docs/screenshots."""
     with _fresh_demo("screenshots") as (address, env):
-        return subprocess.run([str(PYTHON), "tools/screenshots.py", address,
-                               str(ROOT / "docs" / "screenshots")], cwd=ROOT, env=env, check=False).returncode
+        return subprocess.run(
+            [str(PYTHON), "tools/screenshots.py", address, str(ROOT / "docs" / "screenshots")],
+            cwd=ROOT,
+            env=env,
+            check=False,
+        ).returncode
 
 
 def bench(_: argparse.Namespace) -> int:
     """Measure speed; write docs/bench.md."""
     with _fresh_demo("bench") as (address, env):
-        return subprocess.run([str(PYTHON), "tools/bench.py", address, str(ROOT / "docs" / "bench.md")],
-                              cwd=ROOT, env=env, check=False).returncode
+        return subprocess.run(
+            [str(PYTHON), "tools/bench.py", address, str(ROOT / "docs" / "bench.md")],
+            cwd=ROOT,
+            env=env,
+            check=False,
+        ).returncode

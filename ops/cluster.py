@@ -63,20 +63,34 @@ class Cluster:
         major = version.read_text().strip() if version.exists() else None
         found = postgres_bin(major)
         if found is None:
-            raise Stop(f"The data was written by PostgreSQL {major}, which is not installed: "
-                       f"apt-get install postgresql-{major}", DATABASE)
+            raise Stop(
+                f"The data was written by PostgreSQL {major}, which is not installed: "
+                f"apt-get install postgresql-{major}",
+                DATABASE,
+            )
         return found
 
-    def _call(self, program: str, *arguments: str, env: dict[str, str] | None = None,
-              ) -> subprocess.CompletedProcess[str]:
+    def _call(
+        self,
+        program: str,
+        *arguments: str,
+        env: dict[str, str] | None = None,
+    ) -> subprocess.CompletedProcess[str]:
         """Run one of PostgreSQL's programs; as the user postgres where we are root."""
         command = [str(self._bin / program), *arguments]
         if os.geteuid() == 0:
             command = ["runuser", "-u", "postgres", "--", *command]
         with open(self.folder / "call.log", "w+") as out:
             # A file, not a pipe: the server that pg_ctl starts would hold a pipe open for ever.
-            done = subprocess.run(command, stdout=out, stderr=subprocess.STDOUT, check=False, cwd="/",
-                                  stdin=subprocess.DEVNULL, env={**os.environ, **(env or {})})
+            done = subprocess.run(
+                command,
+                stdout=out,
+                stderr=subprocess.STDOUT,
+                check=False,
+                cwd="/",
+                stdin=subprocess.DEVNULL,
+                env={**os.environ, **(env or {})},
+            )
             out.seek(0)
             return subprocess.CompletedProcess(command, done.returncode, out.read(), "")
 
@@ -96,8 +110,10 @@ class Cluster:
             if not entry.name.isdigit():
                 continue
             try:
-                if os.readlink(entry / "cwd") == str(self.data) and (
-                        entry / "comm").read_text().strip() == "postgres":
+                if (
+                    os.readlink(entry / "cwd") == str(self.data)
+                    and (entry / "comm").read_text().strip() == "postgres"
+                ):
                     found.append(int(entry.name))
             except OSError:
                 continue  # gone, or a zombie, which has no working folder
@@ -108,8 +124,12 @@ class Cluster:
         port = self.port()
         if port is None or not self._alive():
             return False
-        return self._call("pg_isready", "-q", "-h", "127.0.0.1", "-p", str(port), "-U", ROLE,
-                          "-d", "postgres").returncode == 0
+        return (
+            self._call(
+                "pg_isready", "-q", "-h", "127.0.0.1", "-p", str(port), "-U", ROLE, "-d", "postgres"
+            ).returncode
+            == 0
+        )
 
     def url(self, database: str) -> str:
         """Address of a database in it."""
@@ -153,8 +173,19 @@ class Cluster:
         if os.geteuid() == 0:
             shutil.chown(password, "postgres", "postgres")
         done = self._call(
-            "initdb", "-D", str(new), "-U", ROLE, "-A", "scram-sha-256", "--pwfile", str(password),
-            "--encoding=UTF8", "--locale=C.UTF-8", *(["--no-sync"] if self.fast else []))
+            "initdb",
+            "-D",
+            str(new),
+            "-U",
+            ROLE,
+            "-A",
+            "scram-sha-256",
+            "--pwfile",
+            str(password),
+            "--encoding=UTF8",
+            "--locale=C.UTF-8",
+            *(["--no-sync"] if self.fast else []),
+        )
         password.unlink(missing_ok=True)
         if done.returncode:
             if "No space left" in done.stdout:
@@ -164,8 +195,12 @@ class Cluster:
 
     def _configure(self, port: int) -> None:
         lines = [
-            "listen_addresses = '127.0.0.1'", f"port = {port}", "unix_socket_directories = ''",
-            "timezone = 'UTC'", "log_timezone = 'UTC'", "max_connections = 60",
+            "listen_addresses = '127.0.0.1'",
+            f"port = {port}",
+            "unix_socket_directories = ''",
+            "timezone = 'UTC'",
+            "log_timezone = 'UTC'",
+            "max_connections = 60",
         ]
         if self.fast:
             lines += ["fsync = off", "full_page_writes = off", "autovacuum = off"]
@@ -192,9 +227,22 @@ class Cluster:
 
     def _sql(self, statement: str) -> subprocess.CompletedProcess[str]:
         return self._call(
-            "psql", "-h", "127.0.0.1", "-p", str(self.port()), "-U", ROLE, "-d", "postgres", "-qAtX",
-            "-v", "ON_ERROR_STOP=1", "-c", statement,
-            env={"PGPASSWORD": secret("database-password")})
+            "psql",
+            "-h",
+            "127.0.0.1",
+            "-p",
+            str(self.port()),
+            "-U",
+            ROLE,
+            "-d",
+            "postgres",
+            "-qAtX",
+            "-v",
+            "ON_ERROR_STOP=1",
+            "-c",
+            statement,
+            env={"PGPASSWORD": secret("database-password")},
+        )
 
     def make_database(self, name: str) -> None:
         """Create a database if there is none of this name."""
@@ -213,8 +261,9 @@ class Cluster:
 
     def prepared_for(self, name: str) -> str:
         """What the database was last prepared for: a digest kept as its comment."""
-        found = self._sql("select shobj_description(oid, 'pg_database') from pg_database "
-                          f"where datname = '{name}'")
+        found = self._sql(
+            f"select shobj_description(oid, 'pg_database') from pg_database where datname = '{name}'"
+        )
         return found.stdout.strip() if found.returncode == 0 else ""
 
     def note_prepared(self, name: str, digest: str) -> None:

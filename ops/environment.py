@@ -31,8 +31,9 @@ def _stamped(stamp: Path, value: str) -> bool:
 
 def run(command: list[str], what: str, code: int, cwd: Path = ROOT) -> None:
     """Run a quiet command; on failure stop with the end of what it said."""
-    done = subprocess.run(command, cwd=cwd, env=QUIET, capture_output=True, text=True, check=False,
-                          stdin=subprocess.DEVNULL)
+    done = subprocess.run(
+        command, cwd=cwd, env=QUIET, capture_output=True, text=True, check=False, stdin=subprocess.DEVNULL
+    )
     if done.returncode == 0:
         return
     said = (done.stdout + "\n" + done.stderr).strip()
@@ -56,12 +57,39 @@ def make_venv(*, for_tests: bool) -> None:
         fresh = not (VENV / "made").exists()
         if fresh:
             run([sys.executable, "-m", "venv", "--clear", str(VENV)], "python -m venv", BUILD)
-            run([str(PYTHON), "-m", "pip", "install", "-q", "--require-hashes", "-r",
-                 str(LOCKS / "tools.txt")], "installing Python packages", NETWORK)
+            run(
+                [
+                    str(PYTHON),
+                    "-m",
+                    "pip",
+                    "install",
+                    "-q",
+                    "--require-hashes",
+                    "-r",
+                    str(LOCKS / "tools.txt"),
+                ],
+                "installing Python packages",
+                NETWORK,
+            )
             write_whole(VENV / "made", "")
         stamp.unlink(missing_ok=True)
-        run([str(PYTHON), "-m", "uv", "pip", "install", "-q", "--python", str(PYTHON),
-             "--require-hashes", "-r", str(lock)], "installing Python packages", NETWORK)
+        run(
+            [
+                str(PYTHON),
+                "-m",
+                "uv",
+                "pip",
+                "install",
+                "-q",
+                "--python",
+                str(PYTHON),
+                "--require-hashes",
+                "-r",
+                str(lock),
+            ],
+            "installing Python packages",
+            NETWORK,
+        )
         write_whole(stamp, wanted[lock.name])
 
 
@@ -81,14 +109,19 @@ def install_node_packages() -> None:
 def web_sources() -> list[Path]:
     """Every file that the built front end depends on."""
     top = [WEB / name for name in ("package-lock.json", "index.html", "vite.config.ts", "tsconfig.json")]
-    return top + [path for folder in ("src", "public") for path in (WEB / folder).rglob("*")
-                  if path.is_file()]
+    return top + [
+        path for folder in ("src", "public") for path in (WEB / folder).rglob("*") if path.is_file()
+    ]
 
 
 def code_files() -> list[Path]:
     """Every file that the running server has read."""
-    python = [path for folder in ("server", "welding") for path in (ROOT / folder).rglob("*")
-              if path.suffix in (".py", ".toml", ".html")]
+    python = [
+        path
+        for folder in ("server", "welding")
+        for path in (ROOT / folder).rglob("*")
+        if path.suffix in (".py", ".toml", ".html")
+    ]
     return [*python, *web_sources(), LOCKS / "app.txt"]
 
 
@@ -102,6 +135,5 @@ def build_web() -> None:
     with Step("building the front end"):
         stamp.unlink(missing_ok=True)
         run(["npm", "run", "--silent", "build"], "building the front end", BUILD, WEB)
-        run([str(PYTHON), "-m", "whitenoise.compress", "-q", "dist"], "compressing the front end",
-            BUILD, WEB)
+        run([str(PYTHON), "-m", "whitenoise.compress", "-q", "dist"], "compressing the front end", BUILD, WEB)
         write_whole(stamp, wanted)

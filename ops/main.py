@@ -7,6 +7,7 @@ import errno
 import os
 import subprocess
 import time
+from collections.abc import Callable
 
 from ops import checks
 from ops.cluster import Cluster
@@ -28,9 +29,9 @@ def main(arguments: list[str]) -> int:
     return _guarded(lambda: options.call(options))
 
 
-def _guarded(call) -> int:  # type: ignore[no-untyped-def]
+def _guarded(call: Callable[[], int]) -> int:
     try:
-        return int(call() or 0)
+        return call()
     except Stop as stop:
         say(f"\n{stop}")
         return stop.code
@@ -49,11 +50,13 @@ def _guarded(call) -> int:  # type: ignore[no-untyped-def]
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(
-        prog="./bead", description="Grounded Bead: draft, weld, log and print welding procedures.",
-        epilog="./bead core --help lists the calls of the core, which need no server.")
+        prog="./bead",
+        description="Grounded Bead: draft, weld, log and print welding procedures.",
+        epilog="./bead core --help lists the calls of the core, which need no server.",
+    )
     calls = parser.add_subparsers(dest="name", required=True, metavar="COMMAND")
 
-    def add(name, call, text):  # type: ignore[no-untyped-def]
+    def add(name: str, call: Callable[[argparse.Namespace], int], text: str) -> argparse.ArgumentParser:
         command = calls.add_parser(name, help=text, description=text)
         command.set_defaults(call=call)
         return command
@@ -110,8 +113,9 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
         name = DEMO_DATABASE if demo else DATABASE
         cluster.make_database(name)
         code = digest(code_files())
-        same = (web.healthy() and web.kind() == kind and web.code() == code
-                and options.port in (None, web.port()))
+        same = (
+            web.healthy() and web.kind() == kind and web.code() == code and options.port in (None, web.port())
+        )
         if not same:
             web.stop()
             _prepare(cluster, name, demo=demo)
@@ -135,7 +139,7 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
 
 def _prepare(cluster: Cluster, name: str, *, demo: bool) -> None:
     """Migrate and load, unless this very code has done it to this very database."""
-    sources = [path for path in SERVER.glob("apps/*/migrations/*.py")]
+    sources = SERVER.glob("apps/*/migrations/*.py")
     wanted = digest([*sources, SERVER / "apps" / "demo" / "data.py", LOCKS / "app.txt"])
     if cluster.prepared_for(name) == wanted and (home() / "static").is_dir():
         return
@@ -149,9 +153,13 @@ def _greet(port: int, *, demo: bool) -> None:
     if not demo:
         say("  No one can sign in yet? ./bead admin NAME makes an administrator.")
         return
-    code = "from apps.demo.data import PASSWORD, PEOPLE\nfor p in PEOPLE: print(p[0], p[3], p[1], p[2])\nprint(PASSWORD)"
-    lines = subprocess.run([str(PYTHON), "-c", code], cwd=SERVER, capture_output=True, text=True,
-                           check=True).stdout.splitlines()
+    code = (
+        "from apps.demo.data import PASSWORD, PEOPLE\n"
+        "for p in PEOPLE: print(p[0], p[3], p[1], p[2])\nprint(PASSWORD)"
+    )
+    lines = subprocess.run(
+        [str(PYTHON), "-c", code], cwd=SERVER, capture_output=True, text=True, check=True
+    ).stdout.splitlines()
     say(f"  Sign in with one click, or with the password {lines[-1]}:")
     for line in lines[:-1]:
         username, role, *name = line.split()
@@ -206,9 +214,28 @@ def lock(_: argparse.Namespace) -> int:
     """Lock the Python packages anew."""
     make_venv(for_tests=True)
     for name in ("tools", "app", "dev"):
-        run([str(PYTHON), "-m", "uv", "pip", "compile", "-q", "--generate-hashes", "--no-emit-index-url",
-             "--python-version", "3.11", "--custom-compile-command", "./bead lock", "-o", f"{name}.txt",
-             f"{name}.in"], f"locking {name}", NETWORK, LOCKS)
+        run(
+            [
+                str(PYTHON),
+                "-m",
+                "uv",
+                "pip",
+                "compile",
+                "-q",
+                "--generate-hashes",
+                "--no-emit-index-url",
+                "--python-version",
+                "3.11",
+                "--custom-compile-command",
+                "./bead lock",
+                "-o",
+                f"{name}.txt",
+                f"{name}.in",
+            ],
+            f"locking {name}",
+            NETWORK,
+            LOCKS,
+        )
     run(["npm", "install", "--package-lock-only"], "locking the front end", NETWORK, WEB)
     run(["node", "tools/complete-lock.mjs", "package-lock.json"], "completing the lock", NETWORK, WEB)
     return 0
@@ -221,5 +248,3 @@ def core(arguments: list[str]) -> int:
     make_venv(for_tests=False)
     env = {**os.environ, "PYTHONPATH": str(ROOT)}
     return subprocess.run([str(PYTHON), "-m", "welding", *arguments], env=env, check=False).returncode
-
-

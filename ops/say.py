@@ -8,7 +8,7 @@ import time
 USAGE, MISSING, PORT, DISK, NETWORK, DATABASE, BUILD = 2, 3, 4, 5, 6, 7, 8
 
 
-class Stop(Exception):  # noqa: N818 - not an error of ours: the way to end with a sentence
+class Stop(Exception):
     """End with a sentence and an exit code."""
 
     def __init__(self, sentence: str, code: int) -> None:

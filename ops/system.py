@@ -21,7 +21,8 @@ def postgres_bin(major: str | None = None) -> Path | None:
     """Folder of PostgreSQL's server programs, the newest or the one of this major version."""
     found = sorted(
         (path.parent for path in Path("/usr/lib/postgresql").glob("*/bin/postgres")),
-        key=lambda path: int(path.parent.name))
+        key=lambda path: int(path.parent.name),
+    )
     if major:
         found = [path for path in found if path.parent.name == major]
     return found[-1] if found else None
@@ -66,8 +67,11 @@ def check_room() -> None:
     """Stop with a sentence if the disk is nearly full."""
     free = shutil.disk_usage(ROOT).free
     if free < ROOM_NEEDED:
-        raise Stop(f"Only {free / 1e9:.1f} GB are free where the project lies; installing needs "
-                   f"{ROOM_NEEDED / 1e9:.1f} GB. Make room and run this again.", DISK)
+        raise Stop(
+            f"Only {free / 1e9:.1f} GB are free where the project lies; installing needs "
+            f"{ROOM_NEEDED / 1e9:.1f} GB. Make room and run this again.",
+            DISK,
+        )
 
 
 def install_packages(*, for_tests: bool) -> None:
@@ -78,18 +82,30 @@ def install_packages(*, for_tests: bool) -> None:
         return
     line = "apt-get install -y --no-install-recommends " + " ".join(missing)
     if os.geteuid() != 0:
-        raise Stop("Some system packages are missing. Run this once, then start again:\n"
-                   f"  sudo sh -c 'apt-get update && {line}'", MISSING)
+        raise Stop(
+            "Some system packages are missing. Run this once, then start again:\n"
+            f"  sudo sh -c 'apt-get update && {line}'",
+            MISSING,
+        )
     if shutil.which("apt-get") is None:
         raise Stop(f"This is no Debian system; install the equivalents of: {' '.join(missing)}", MISSING)
     with Step(f"installing {', '.join(missing)}"):
         environment = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
         for command in ("apt-get update", line):
-            done = subprocess.run(command.split(), env=environment, capture_output=True, text=True,
-                                  check=False, stdin=subprocess.DEVNULL)
+            done = subprocess.run(
+                command.split(),
+                env=environment,
+                capture_output=True,
+                text=True,
+                check=False,
+                stdin=subprocess.DEVNULL,
+            )
             if done.returncode:
-                raise Stop(f"'{command}' failed:\n{done.stderr.strip()[-800:]}\n"
-                           "Is there a network, and is another apt running?", NETWORK)
+                raise Stop(
+                    f"'{command}' failed:\n{done.stderr.strip()[-800:]}\n"
+                    "Is there a network, and is another apt running?",
+                    NETWORK,
+                )
     still = [name for name, present in needed if not present()]
     if still:
         raise Stop(f"After installing, still missing: {', '.join(still)}.", MISSING)

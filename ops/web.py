@@ -31,9 +31,15 @@ def environment(database_url: str, *, demo: bool) -> dict[str, str]:
 
 def manage(database_url: str, *arguments: str, demo: bool = False) -> str:
     """Run one of Django's management commands."""
-    done = subprocess.run([str(PYTHON), "manage.py", *arguments], cwd=SERVER, check=False, text=True,
-                          env=environment(database_url, demo=demo), capture_output=True,
-                          stdin=subprocess.DEVNULL)
+    done = subprocess.run(
+        [str(PYTHON), "manage.py", *arguments],
+        cwd=SERVER,
+        check=False,
+        text=True,
+        env=environment(database_url, demo=demo),
+        capture_output=True,
+        stdin=subprocess.DEVNULL,
+    )
     if done.returncode:
         raise Stop(f"manage.py {arguments[0]} failed:\n{(done.stdout + done.stderr)[-2500:]}", BUILD)
     return done.stdout
@@ -83,16 +89,51 @@ class WebServer:
         kind = "demo" if demo else "serve"
         log = (home() / "web.log").open("ab")
         process = subprocess.Popen(
-            [str(PYTHON), "-m", "gunicorn", "config.wsgi", "-k", "gthread", "-w", "2", "--threads", "16",
-             "--preload",
-             "--bind", f"127.0.0.1:{port}", "--no-control-socket", "--graceful-timeout", "5",
-             "--timeout", "60", "--max-requests", "20000", "--max-requests-jitter", "2000",
-             "--log-level", "warning"],
-            cwd=SERVER, env=environment(database_url, demo=demo), stdout=log, stderr=log,
-            stdin=subprocess.DEVNULL, start_new_session=True)
-        write_whole(self._note, json.dumps(
-            {"pid": process.pid, "started": _started(process.pid), "port": port,
-             "kind": kind, "code": code}))
+            [
+                str(PYTHON),
+                "-m",
+                "gunicorn",
+                "config.wsgi",
+                "-k",
+                "gthread",
+                "-w",
+                "2",
+                "--threads",
+                "16",
+                "--preload",
+                "--bind",
+                f"127.0.0.1:{port}",
+                "--no-control-socket",
+                "--graceful-timeout",
+                "5",
+                "--timeout",
+                "60",
+                "--max-requests",
+                "20000",
+                "--max-requests-jitter",
+                "2000",
+                "--log-level",
+                "warning",
+            ],
+            cwd=SERVER,
+            env=environment(database_url, demo=demo),
+            stdout=log,
+            stderr=log,
+            stdin=subprocess.DEVNULL,
+            start_new_session=True,
+        )
+        write_whole(
+            self._note,
+            json.dumps(
+                {
+                    "pid": process.pid,
+                    "started": _started(process.pid),
+                    "port": port,
+                    "kind": kind,
+                    "code": code,
+                }
+            ),
+        )
         for _ in range(600):
             if _answers(port):
                 return

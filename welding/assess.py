@@ -76,10 +76,17 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
     findings: list[Finding] = []
     code_name = ""
     if procedure.code and edition is None:
-        findings.append(Finding(
-            rule="code.known", verdict="undecided", path="code.id", title="Code not known here",
-            message=f"{procedure.code.id} is no code that this program has; its rules are not "
-                    "checked.", limit="a code that is on the list", remedy="Choose another code."))
+        findings.append(
+            Finding(
+                rule="code.known",
+                verdict="undecided",
+                path="code.id",
+                title="Code not known here",
+                message=f"{procedure.code.id} is no code that this program has; its rules are not checked.",
+                limit="a code that is on the list",
+                remedy="Choose another code.",
+            )
+        )
     if edition and procedure.code:
         code_name = edition.short_with(procedure.code)
         findings.append(content_complete(draft, edition.required_content))
@@ -88,9 +95,15 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
     findings += process_findings(draft)
     findings += position_findings(draft)
     findings += [
-        Finding(rule="joint.geometry", verdict="violates", path=wrong.path,
-                title="The joint cannot be cut like this", message=f"{wrong.message}.",
-                remedy="Correct the root face or the thickness.", citations=(COMMON_PRACTICE,))
+        Finding(
+            rule="joint.geometry",
+            verdict="violates",
+            path=wrong.path,
+            title="The joint cannot be cut like this",
+            message=f"{wrong.message}.",
+            remedy="Correct the root face or the thickness.",
+            citations=(COMMON_PRACTICE,),
+        )
         for wrong in sectioned.wrong
     ]
     return Evaluation(

@@ -11,7 +11,7 @@ from welding.documents.coupon import Coupon, PassRecord
 from welding.documents.fields import Reading, ends_of, mean_of
 from welding.documents.procedure import Pass, Procedure
 from welding.errors import UnknownEntryError
-from welding.finding import Finding
+from welding.finding import Finding, Verdict
 from welding.heat.energy import (
     arc_energy_from_energy_kj_mm,
     arc_energy_kj_mm,
@@ -22,8 +22,9 @@ from welding.heat.passes import HeatMethod, HeatRule, is_uneven, pass_heat
 from welding.quantities.writing import System, quantity_text, range_text
 from welding.ranges import Range
 
-THIS_PROCEDURE = Citation(document="this procedure", clause="range of the pass",
-                          provenance="practice", confidence="high")
+THIS_PROCEDURE = Citation(
+    document="this procedure", clause="range of the pass", provenance="practice", confidence="high"
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -102,8 +103,7 @@ def evaluate_pass(procedure: Procedure, record: PassRecord, system: System = "si
         arc_energy_kj_mm=energy,
         heat_input_kj_mm=heat,
         heat_input_kj_in=None if heat is None else heat * 25.4,
-        planned_heat_kj_mm=(
-            Range(planned_heat.min_kj_mm, planned_heat.max_kj_mm) if planned_heat else None),
+        planned_heat_kj_mm=(Range(planned_heat.min_kj_mm, planned_heat.max_kj_mm) if planned_heat else None),
         method=method,
         k=k,
         findings=tuple(judge.findings(travel, heat)),
@@ -148,26 +148,51 @@ class _Judge:
         planned, record = self.planned, self.record
         if planned is None:
             yield self._finding(
-                "pass.planned", "undecided", "number", "Pass is not in the procedure",
+                "pass.planned",
+                "undecided",
+                "number",
+                "Pass is not in the procedure",
                 f"The procedure plans {len(self.procedure.passes)} passes; nothing to compare "
-                f"pass {record.number} with.")
+                f"pass {record.number} with.",
+            )
         else:
             yield from self._reading("current", record.current_a, planned.current_a, "current_a")
             yield from self._reading("voltage", record.voltage_v, planned.voltage_v, "voltage_v")
-            yield from self._reading("wire_feed", record.wire_feed_m_min, planned.wire_feed_m_min,
-                                     "wire_feed_m_min")
+            yield from self._reading(
+                "wire_feed", record.wire_feed_m_min, planned.wire_feed_m_min, "wire_feed_m_min"
+            )
             if record.gas and planned.gas:
-                yield from self._reading("flow", record.gas.flow_l_min, planned.gas.flow_l_min,
-                                         "gas.flow_l_min")
+                yield from self._reading(
+                    "flow", record.gas.flow_l_min, planned.gas.flow_l_min, "gas.flow_l_min"
+                )
             yield from self._travel(travel, planned)
             yield from self._changed(planned)
         yield from self._heat(heat)
         yield from self._temperature()
 
-    def _finding(self, rule: str, verdict: str, path: str, title: str, message: str,
-                 **more: str) -> Finding:
-        return Finding(rule=rule, verdict=verdict, path=path, title=title,  # type: ignore[arg-type]
-                       message=message, citations=(THIS_PROCEDURE,), **more)  # type: ignore[arg-type]
+    def _finding(
+        self,
+        rule: str,
+        verdict: Verdict,
+        path: str,
+        title: str,
+        message: str,
+        *,
+        actual: str = "",
+        limit: str = "",
+        remedy: str = "",
+    ) -> Finding:
+        return Finding(
+            rule=rule,
+            verdict=verdict,
+            path=path,
+            title=title,
+            message=message,
+            actual=actual,
+            limit=limit,
+            remedy=remedy,
+            citations=(THIS_PROCEDURE,),
+        )
 
     def _reading(
         self, kind: str, reading: Reading | None, allowed: Range | None, path: str
@@ -180,22 +205,41 @@ class _Judge:
     def _within(
         self, kind: str, low: float, high: float, allowed: Range, path: str, remedy: str
     ) -> Iterator[Finding]:
-        name = {"current": "Current", "voltage": "Voltage", "wire_feed": "Wire feed",
-                "flow": "Gas flow", "travel": "Travel", "heat_input": "Heat input"}[kind]
+        name = {
+            "current": "Current",
+            "voltage": "Voltage",
+            "wire_feed": "Wire feed",
+            "flow": "Gas flow",
+            "travel": "Travel",
+            "heat_input": "Heat input",
+        }[kind]
         limit = range_text(allowed, kind, self.system)
         rule = f"{kind.replace('_', '-')}.range"
         seen = [value for value in (high, low) if not allowed.holds(value)]
         if not seen:
-            yield self._finding(rule, "complies", path, f"{name} holds",
-                                f"{quantity_text(high, kind, self.system)} lies within {limit}.",
-                                actual=quantity_text(high, kind, self.system), limit=limit)
+            yield self._finding(
+                rule,
+                "complies",
+                path,
+                f"{name} holds",
+                f"{quantity_text(high, kind, self.system)} lies within {limit}.",
+                actual=quantity_text(high, kind, self.system),
+                limit=limit,
+            )
             return
         value = seen[0]
         where = "above" if value > allowed.max else "below"
         actual = quantity_text(value, kind, self.system)
-        yield self._finding(rule, "violates", path, f"{name} {where} the range",
-                            f"{actual} is {where} {limit}.", actual=actual, limit=limit,
-                            remedy=remedy)
+        yield self._finding(
+            rule,
+            "violates",
+            path,
+            f"{name} {where} the range",
+            f"{actual} is {where} {limit}.",
+            actual=actual,
+            limit=limit,
+            remedy=remedy,
+        )
 
     def _travel(self, travel: float | None, planned: Pass) -> Iterator[Finding]:
         allowed = planned.travel_mm_min
@@ -205,8 +249,7 @@ class _Judge:
         if not allowed.holds(travel):
             too_slow = travel < allowed.min
             target = allowed.min if too_slow else allowed.max
-            remedy = (f"{quantity_text(target, 'travel', self.system)} or "
-                      f"{'faster' if too_slow else 'slower'}")
+            remedy = f"{quantity_text(target, 'travel', self.system)} or {'faster' if too_slow else 'slower'}"
             length = self.record.length_mm
             if length:
                 shown = quantity_text(length, "length", self.system)
@@ -223,52 +266,93 @@ class _Judge:
             yield from self._within("heat_input", heat, heat, allowed, "heat_input_kj_mm", "")
 
     def _changed(self, planned: Pass) -> Iterator[Finding]:
-        for name, title in (("process", "Other process"), ("polarity", "Other polarity"),
-                            ("transfer", "Other transfer")):
+        for name, title in (
+            ("process", "Other process"),
+            ("polarity", "Other polarity"),
+            ("transfer", "Other transfer"),
+        ):
             used, wanted = getattr(self.record, name), getattr(planned, name)
             if used is not None and wanted is not None and used != wanted:
-                yield self._finding(f"{name}.planned", "violates", name, f"{title} than planned",
-                                    f"{used} was used; {wanted} is planned.",
-                                    actual=used, limit=wanted)
+                yield self._finding(
+                    f"{name}.planned",
+                    "violates",
+                    name,
+                    f"{title} than planned",
+                    f"{used} was used; {wanted} is planned.",
+                    actual=used,
+                    limit=wanted,
+                )
         used_filler = self.record.filler.designation if self.record.filler else None
         wanted_filler = planned.filler.designation if planned.filler else None
         if used_filler and wanted_filler and used_filler.strip() != wanted_filler.strip():
-            yield self._finding("filler.planned", "violates", "filler.designation",
-                                "Other filler than planned",
-                                f"{used_filler} was used; {wanted_filler} is planned.",
-                                actual=used_filler, limit=wanted_filler)
+            yield self._finding(
+                "filler.planned",
+                "violates",
+                "filler.designation",
+                "Other filler than planned",
+                f"{used_filler} was used; {wanted_filler} is planned.",
+                actual=used_filler,
+                limit=wanted_filler,
+            )
 
     def _temperature(self) -> Iterator[Finding]:
         thermal, record = self.procedure.thermal, self.record
         if record.interpass and record.interpass.quenched:
             yield Finding(
-                rule="interpass.quenched", verdict="violates", path="interpass.quenched",
+                rule="interpass.quenched",
+                verdict="violates",
+                path="interpass.quenched",
                 title="Quenched before this pass",
                 message="A quenched piece counts as having no interpass record.",
                 remedy="Explain it in the remarks; it stays on the record.",
-                citations=(COMMON_PRACTICE,))
+                citations=(COMMON_PRACTICE,),
+            )
         if thermal is None:
             return
         value = record.before_c
         if value is None:
             if thermal.interpass_max_c is not None or thermal.preheat_min_c is not None:
-                yield self._finding("interpass.range", "undecided", "before_c",
-                                    "No temperature before this pass",
-                                    "The temperature before the pass was not read.",
-                                    remedy="Read it before the arc is struck.")
+                yield self._finding(
+                    "interpass.range",
+                    "undecided",
+                    "before_c",
+                    "No temperature before this pass",
+                    "The temperature before the pass was not read.",
+                    remedy="Read it before the arc is struck.",
+                )
             return
         shown = quantity_text(value, "temperature", self.system)
         high, low = thermal.interpass_max_c, thermal.preheat_min_c
         if high is not None and value > high:
             limit = quantity_text(high, "temperature", self.system)
-            yield self._finding("interpass.range", "violates", "before_c",
-                                "Too hot before this pass", f"{shown} is above {limit}.",
-                                actual=shown, limit=limit, remedy="Let it cool before the next pass.")
+            yield self._finding(
+                "interpass.range",
+                "violates",
+                "before_c",
+                "Too hot before this pass",
+                f"{shown} is above {limit}.",
+                actual=shown,
+                limit=limit,
+                remedy="Let it cool before the next pass.",
+            )
         elif low is not None and value < low:
             limit = quantity_text(low, "temperature", self.system)
-            yield self._finding("interpass.range", "violates", "before_c",
-                                "Too cold before this pass", f"{shown} is below {limit}.",
-                                actual=shown, limit=limit, remedy="Preheat before the next pass.")
+            yield self._finding(
+                "interpass.range",
+                "violates",
+                "before_c",
+                "Too cold before this pass",
+                f"{shown} is below {limit}.",
+                actual=shown,
+                limit=limit,
+                remedy="Preheat before the next pass.",
+            )
         elif high is not None or low is not None:
-            yield self._finding("interpass.range", "complies", "before_c", "Temperature holds",
-                                f"{shown} before the pass keeps its limits.", actual=shown)
+            yield self._finding(
+                "interpass.range",
+                "complies",
+                "before_c",
+                "Temperature holds",
+                f"{shown} before the pass keeps its limits.",
+                actual=shown,
+            )

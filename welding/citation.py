@@ -41,6 +41,4 @@ class Citation:
         return f"{name}, {self.clause}" if self.clause else name
 
 
-COMMON_PRACTICE = Citation(
-    document="common practice", provenance="practice", confidence="medium"
-)
+COMMON_PRACTICE = Citation(document="common practice", provenance="practice", confidence="medium")

@@ -42,8 +42,11 @@ def main(arguments: list[str]) -> int:
         print(json.dumps(options.call(options), ensure_ascii=False, indent=2, allow_nan=False))
     except DocumentError as error:
         for problem in error.problems:
-            print(f"{problem.path or 'document'}: {problem.message}"
-                  + (f" ({problem.value})" if problem.value else ""), file=sys.stderr)
+            print(
+                f"{problem.path or 'document'}: {problem.message}"
+                + (f" ({problem.value})" if problem.value else ""),
+                file=sys.stderr,
+            )
         return 2
     except (WeldingError, OSError) as error:
         print(error, file=sys.stderr)
@@ -99,12 +102,15 @@ def _number(text: str) -> float:
 
 
 def _read(options: argparse.Namespace) -> dict[str, Any]:
-    reading = read_any(options.text, kind=options.kind, shown_unit=options.unit,
-                       metal=options.metal)
+    reading = read_any(options.text, kind=options.kind, shown_unit=options.unit, metal=options.metal)
     if isinstance(reading, PipeReading):
         return dataclasses.asdict(reading)
-    return {"value": reading.value, "unit": reading.unit, "kind": reading.kind,
-            "understood": reading.understood}
+    return {
+        "value": reading.value,
+        "unit": reading.unit,
+        "kind": reading.kind,
+        "understood": reading.understood,
+    }
 
 
 def _heat(options: argparse.Namespace) -> dict[str, Any]:
@@ -117,7 +123,7 @@ def _heat(options: argparse.Namespace) -> dict[str, Any]:
         method = "energy"
     else:
         if options.travel is None:
-            raise WeldingError("--travel is needed, such as --travel \"10 ipm\"")
+            raise WeldingError('--travel is needed, such as --travel "10 ipm"')
         travel = read_quantity(options.travel, kind="travel").value
         if options.power is not None:
             arc_energy = arc_energy_from_power_kj_mm(power_w=options.power, travel_mm_min=travel)
@@ -126,30 +132,48 @@ def _heat(options: argparse.Namespace) -> dict[str, Any]:
         elif options.volts is None or options.amps is None:
             raise WeldingError("give --volts and --amps, or --energy and --length, or --power")
         else:
-            arc_energy = arc_energy_kj_mm(voltage_v=options.volts, current_a=options.amps,
-                                          travel_mm_min=travel)
-            per_inch = arc_energy_kj_in(voltage_v=options.volts, current_a=options.amps,
-                                        travel_in_min=travel / MM_PER_INCH)
+            arc_energy = arc_energy_kj_mm(
+                voltage_v=options.volts, current_a=options.amps, travel_mm_min=travel
+            )
+            per_inch = arc_energy_kj_in(
+                voltage_v=options.volts, current_a=options.amps, travel_in_min=travel / MM_PER_INCH
+            )
             method = "mean"
     result: dict[str, Any] = {
-        "arc_energy_kj_mm": arc_energy, "arc_energy_kj_in": per_inch,
-        "heat_input_kj_mm": None, "heat_input_kj_in": None, "k": None, "method": method,
+        "arc_energy_kj_mm": arc_energy,
+        "arc_energy_kj_in": per_inch,
+        "heat_input_kj_mm": None,
+        "heat_input_kj_in": None,
+        "k": None,
+        "method": method,
         "source": {"arc_energy": [ISO_TR_18491.text, AWS_HEAT_INPUT.text], "k": None},
     }
     if options.process:
         efficiency = thermal_efficiency(options.process)
-        result |= {"heat_input_kj_mm": efficiency.k * arc_energy,
-                   "heat_input_kj_in": efficiency.k * per_inch, "k": efficiency.k}
+        result |= {
+            "heat_input_kj_mm": efficiency.k * arc_energy,
+            "heat_input_kj_in": efficiency.k * per_inch,
+            "k": efficiency.k,
+        }
         result["source"]["k"] = {
-            "citation": efficiency.citation.text, "provenance": efficiency.citation.provenance,
-            "confidence": efficiency.citation.confidence, "unchecked": list(efficiency.unchecked)}
+            "citation": efficiency.citation.text,
+            "provenance": efficiency.citation.provenance,
+            "confidence": efficiency.citation.confidence,
+            "unchecked": list(efficiency.unchecked),
+        }
     return result
 
 
 def _pulse(options: argparse.Namespace) -> dict[str, Any]:
-    return dataclasses.asdict(rectangular_pulse(
-        peak_a=options.peak, background_a=options.background, peak_share=options.duty,
-        peak_v=options.peak_volts, background_v=options.background_volts))
+    return dataclasses.asdict(
+        rectangular_pulse(
+            peak_a=options.peak,
+            background_a=options.background,
+            peak_share=options.duty,
+            peak_v=options.peak_volts,
+            background_v=options.background_volts,
+        )
+    )
 
 
 def _evaluate(options: argparse.Namespace) -> dict[str, Any]:
@@ -160,9 +184,11 @@ def _evaluate(options: argparse.Namespace) -> dict[str, Any]:
     if b'"grounded-bead/coupon"' in data:
         coupon: Coupon = COUPON.read(data)
         log = evaluate_coupon(coupon, options.units)
-        return {**_plain(evaluate(coupon.procedure, options.units)),
-                "passes": [dataclasses.asdict(one) for one in log.passes],
-                "to_weld": list(log.to_weld)}
+        return {
+            **_plain(evaluate(coupon.procedure, options.units)),
+            "passes": [dataclasses.asdict(one) for one in log.passes],
+            "to_weld": list(log.to_weld),
+        }
     return _plain(evaluate(PROCEDURE.read(data), options.units))
 
 
@@ -171,6 +197,3 @@ def _plain(evaluation: Evaluation) -> dict[str, Any]:
     for heat in plain["heat_input"]:
         heat["pass"] = heat.pop("pass_number")
     return plain
-
-
-

@@ -38,8 +38,11 @@ class Table:
         confidence = row.get("confidence", self.citation.confidence)
         c = self.citation
         return Citation(
-            document=c.document, edition=c.edition, clause=c.clause,
-            provenance=c.provenance, confidence=confidence,
+            document=c.document,
+            edition=c.edition,
+            clause=c.clause,
+            provenance=c.provenance,
+            confidence=confidence,
         )
 
 
@@ -88,8 +91,11 @@ def parse_table(where: str, text: str) -> Table:
         if abs(found - total) > 1e-9:
             raise TableError(f"{where}: column {column} sums to {found:g}, {total:g} recorded")
     citation = Citation(
-        document=source["document"], edition=source["edition"], clause=source["clause"],
-        provenance=source["provenance"], confidence=source["confidence"],
+        document=source["document"],
+        edition=source["edition"],
+        clause=source["clause"],
+        provenance=source["provenance"],
+        confidence=source["confidence"],
     )
     return Table(raw["id"], raw["title"], citation, tuple(source.get("notes", ())), tuple(rows))
 

@@ -79,9 +79,17 @@ def units(request: HttpRequest) -> list[KindOut]:
     found = []
     for kind in KINDS.values():
         scale, offset = us_scale(kind)
-        found.append(KindOut(
-            name=kind.name, unit=kind.unit, us_unit=kind.us_unit, us_scale=scale, us_offset=offset,
-            decimals=kind.decimals, us_decimals=kind.us_decimals))
+        found.append(
+            KindOut(
+                name=kind.name,
+                unit=kind.unit,
+                us_unit=kind.us_unit,
+                us_scale=scale,
+                us_offset=offset,
+                decimals=kind.decimals,
+                us_decimals=kind.us_decimals,
+            )
+        )
     return found
 
 
@@ -89,8 +97,14 @@ def units(request: HttpRequest) -> list[KindOut]:
 def codes(request: HttpRequest) -> list[CodeOut]:
     """All code editions."""
     return [
-        CodeOut(id=one.id, title=one.title, short=one.short, levels=list(one.levels),
-                record_word=one.record_word, procedure_word=one.procedure_word)
+        CodeOut(
+            id=one.id,
+            title=one.title,
+            short=one.short,
+            levels=list(one.levels),
+            record_word=one.record_word,
+            procedure_word=one.procedure_word,
+        )
         for one in all_editions().values()
     ]
 
@@ -111,8 +125,12 @@ def read(request: HttpRequest, payload: ReadIn) -> ReadOut:
     found = read_any(payload.text, kind=kind.name, shown_unit=shown, metal=payload.metal)
     if isinstance(found, PipeReading):
         value = found.wall_mm if kind.name == "thickness" else found.outside_diameter_mm
-        return ReadOut(value=value, outside_diameter_mm=found.outside_diameter_mm,
-                       wall_mm=found.wall_mm, understood=found.understood)
+        return ReadOut(
+            value=value,
+            outside_diameter_mm=found.outside_diameter_mm,
+            wall_mm=found.wall_mm,
+            understood=found.understood,
+        )
     return ReadOut(value=found.value, understood=found.understood)
 
 

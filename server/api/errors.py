@@ -6,9 +6,10 @@ import logging
 import sys
 from typing import Any
 
-from django.core.exceptions import RequestDataTooBig
+from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
 from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -46,7 +47,10 @@ class Refusal(Exception):
     title = "Not possible"
 
     def __init__(
-        self, detail: str, *, errors: list[dict[str, str]] | None = None,
+        self,
+        detail: str,
+        *,
+        errors: list[dict[str, str]] | None = None,
         current: dict[str, Any] | None = None,
     ) -> None:
         super().__init__(detail)
@@ -79,7 +83,7 @@ class InvalidError(Refusal):
     status, type, title = 422, "invalid", "Not accepted"
 
 
-class DocumentRefused(Exception):  # noqa: N818 - carries a core error through pydantic
+class DocumentRefused(Exception):
     """A document refused by the core's codec, on its way out of request parsing."""
 
     def __init__(self, error: DocumentError) -> None:
@@ -88,12 +92,22 @@ class DocumentRefused(Exception):  # noqa: N818 - carries a core error through p
 
 
 def problem(
-    status: int, type_: str, title: str, detail: str,
-    errors: list[dict[str, str]] | None = None, current: dict[str, Any] | None = None,
+    status: int,
+    type_: str,
+    title: str,
+    detail: str,
+    errors: list[dict[str, str]] | None = None,
+    current: dict[str, Any] | None = None,
 ) -> JsonResponse:
     """A problem+json response."""
-    body = {"type": f"/problems/{type_}", "title": title, "status": status, "detail": detail,
-            "errors": errors or [], "current": current}
+    body = {
+        "type": f"/problems/{type_}",
+        "title": title,
+        "status": status,
+        "detail": detail,
+        "errors": errors or [],
+        "current": current,
+    }
     return JsonResponse(body, status=status, content_type="application/problem+json")
 
 
@@ -104,8 +118,12 @@ def _document(error: DocumentError) -> JsonResponse:
 
 def database_gone() -> JsonResponse:
     """The database does not answer."""
-    response = problem(503, "database", "The database does not answer",
-                       "Nothing was saved. What you typed stays on the screen and is sent again.")
+    response = problem(
+        503,
+        "database",
+        "The database does not answer",
+        "Nothing was saved. What you typed stays on the screen and is sent again.",
+    )
     response["Retry-After"] = "3"
     return response
 
@@ -126,14 +144,22 @@ def install_handlers(api: NinjaAPI) -> None:
         if isinstance(error, DocumentError):
             return _document(error)
         value = error.text if isinstance(error, UnreadableError) else ""
-        return problem(422, "unreadable", "Not understood", str(error),
-                       [{"path": "", "message": str(error), "value": value}])
+        return problem(
+            422,
+            "unreadable",
+            "Not understood",
+            str(error),
+            [{"path": "", "message": str(error), "value": value}],
+        )
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
         errors = [
-            {"path": ".".join(str(part) for part in item["loc"][1:] if part != "payload"),
-             "message": item["msg"].removeprefix("Value error, "), "value": ""}
+            {
+                "path": ".".join(str(part) for part in item["loc"][1:] if part != "payload"),
+                "message": item["msg"].removeprefix("Value error, "),
+                "value": "",
+            }
             for item in error.errors[:50]
         ]
         first = errors[0] if errors else {"path": "", "message": "not understood"}
@@ -142,11 +168,15 @@ def install_handlers(api: NinjaAPI) -> None:
 
     @api.exception_handler(AuthenticationError)
     def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-        return problem(401, "signed-out", "Signed out",
-                       "Sign in again; what you typed stays on the screen.")
+        return problem(401, "signed-out", "Signed out", "Sign in again; what you typed stays on the screen.")
 
     @api.exception_handler(HttpError)
     def http_error(request: HttpRequest, error: HttpError) -> HttpResponse:
+        # The framework hides why a body was refused; its cause knows.
+        if isinstance(error.__cause__, DocumentError):
+            return _document(error.__cause__)
+        if isinstance(error.__cause__, RequestDataTooBig):
+            return too_big(request, error.__cause__)
         kind = "csrf" if "CSRF" in str(error) else "refused"
         return problem(error.status_code, kind, "Not accepted", str(error))
 
@@ -161,6 +191,15 @@ def install_handlers(api: NinjaAPI) -> None:
         while left > 0 and (chunk := request.read(65_536)):
             left -= len(chunk)
         return problem(413, "too-big", "Too big", "A document has at most 2 MB.")
+
+    @api.exception_handler(MultiPartParserError)
+    def not_json(request: HttpRequest, error: MultiPartParserError) -> HttpResponse:
+        return problem(415, "not-json", "Not accepted", "Send JSON.")
+
+    @api.exception_handler(BadRequest)
+    @api.exception_handler(SuspiciousOperation)
+    def odd(request: HttpRequest, error: Exception) -> HttpResponse:
+        return problem(400, "odd", "Not accepted", "The request could not be read.")
 
     @api.exception_handler(OperationalError)
     def database_error(request: HttpRequest, error: OperationalError) -> HttpResponse:
@@ -179,8 +218,12 @@ def install_handlers(api: NinjaAPI) -> None:
 
 
 def _unexpected() -> JsonResponse:
-    return problem(500, "unexpected", "Something broke here",
-                   "It was written to the log. What you typed stays on the screen.")
+    return problem(
+        500,
+        "unexpected",
+        "Something broke here",
+        "It was written to the log. What you typed stays on the screen.",
+    )
 
 
 def server_error(request: HttpRequest) -> HttpResponse:
@@ -192,5 +235,6 @@ def server_error(request: HttpRequest) -> HttpResponse:
 
 def locked_out(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
     """Too many failed sign-ins."""
-    return problem(429, "throttled", "Too many attempts",
-                   "Too many failed sign-ins. Try again in 15 minutes.")
+    return problem(
+        429, "throttled", "Too many attempts", "Too many failed sign-ins. Try again in 15 minutes."
+    )

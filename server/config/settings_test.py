@@ -4,7 +4,7 @@ import os
 
 os.environ.setdefault("BEAD_SECRET_KEY", "only-for-tests")
 
-from config.settings import *  # noqa: E402, F403
+from config.settings import *  # noqa: F403
 from config.settings import DATABASES
 
 DEMO = True

@@ -1,5 +1,7 @@
 """Addresses: the API, the admin pages, and the one page that the browser application lives in."""
 
+from api.api import api
+from api.core import router as core
 from apps.accounts.api import router as accounts
 from apps.coupons.api import router as coupons
 from apps.jobs.api import router as jobs
@@ -8,8 +10,6 @@ from apps.procedures.api import router as procedures
 from django.contrib import admin
 from django.urls import path, re_path
 
-from api.api import api
-from api.core import router as core
 from config.views import page
 
 for _router in (accounts, core, jobs, procedures, coupons, printing):

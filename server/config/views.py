@@ -14,6 +14,7 @@ def page(request: HttpRequest) -> HttpResponse:
     """Serve the built page; its routes are the browser's."""
     index = settings.WEB_DIST / "index.html"
     if not index.is_file():
-        return HttpResponse("The front end is not built yet: run ./bead demo.", status=503,
-                            content_type="text/plain")
+        return HttpResponse(
+            "The front end is not built yet: run ./bead demo.", status=503, content_type="text/plain"
+        )
     return HttpResponse(index.read_bytes(), content_type="text/html; charset=utf-8")

@@ -14,9 +14,12 @@ from welding.documents.codec import PROCEDURE
 
 @pytest.fixture
 def people(db):
-    return {role.value: User.objects.create_user(role.value, password="long-enough-1", role=role,
-                                                 first_name=role.value.title(), last_name="Test")
-            for role in Role}
+    return {
+        role.value: User.objects.create_user(
+            role.value, password="long-enough-1", role=role, first_name=role.value.title(), last_name="Test"
+        )
+        for role in Role
+    }
 
 
 @pytest.fixture

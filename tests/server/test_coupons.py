@@ -13,8 +13,15 @@ from hypothesis import strategies as st
 from tests.welding import samples
 from welding.documents.codec import PASS_RECORD
 
-ENTRY = {"number": 1, "current_a": 240, "voltage_v": {"mean": 26, "min": 25.5, "max": 26.5},
-         "wire_feed_m_min": 8, "length_mm": 300, "time_s": 72, "before_c": 100}
+ENTRY = {
+    "number": 1,
+    "current_a": 240,
+    "voltage_v": {"mean": 26, "min": 25.5, "max": 26.5},
+    "wire_feed_m_min": 8,
+    "length_mm": 300,
+    "time_s": 72,
+    "before_c": 100,
+}
 
 
 @pytest.fixture
@@ -23,8 +30,9 @@ def coupon(people, draft):
 
 
 def log(api, coupon, entry, client_id=None):
-    return api("POST", f"/coupons/{coupon.pk}/passes", {
-        "client_id": str(client_id or uuid.uuid4()), "record": entry})
+    return api(
+        "POST", f"/coupons/{coupon.pk}/passes", {"client_id": str(client_id or uuid.uuid4()), "record": entry}
+    )
 
 
 def test_log_and_judge(api, coupon):
@@ -35,8 +43,10 @@ def test_log_and_judge(api, coupon):
     assert first["travel_mm_min"] == pytest.approx(250)
     assert first["heat_input_kj_mm"] == pytest.approx(1.19808)  # 26 x 240 x 60 / 250 / 1000 x 0.8
     assert not any(finding["verdict"] == "violates" for finding in first["findings"])
-    assert any(finding["rule"] == "travel.range" and finding["verdict"] == "violates"
-               for finding in second["findings"])
+    assert any(
+        finding["rule"] == "travel.range" and finding["verdict"] == "violates"
+        for finding in second["findings"]
+    )
     assert read["log"]["to_weld"] == [3]
     assert read["rows"][0]["logged_by"] == "Welder Test"
     _, lines = api["viewer"]("GET", f"/jobs/{coupon.job_id}/coupons")
@@ -85,16 +95,28 @@ def test_fit_up_has_a_version_too(api, coupon):
 
 
 def test_a_procedure_without_passes_starts_no_coupon(api, job):
-    _, made = api["engineer"]("POST", f"/jobs/{job.pk}/procedures", {"document": {
-        "format": "grounded-bead/procedure", "version": 1}})
+    _, made = api["engineer"](
+        "POST",
+        f"/jobs/{job.pk}/procedures",
+        {"document": {"format": "grounded-bead/procedure", "version": 1}},
+    )
     status, answer = api["engineer"]("POST", f"/revisions/{made['id']}/coupons", {})
     assert (status, answer["errors"][0]["path"]) == (422, "passes")
 
 
 def test_round_trip_through_a_file(api, job, coupon):
     log(api["welder"], coupon, ENTRY)
-    log(api["welder"], coupon, {**ENTRY, "number": 2, "segments": [{"time_s": 30}, {"time_s": 42.5}],
-                                "interpass": {"quenched": True}, "remarks": "second"})
+    log(
+        api["welder"],
+        coupon,
+        {
+            **ENTRY,
+            "number": 2,
+            "segments": [{"time_s": 30}, {"time_s": 42.5}],
+            "interpass": {"quenched": True},
+            "remarks": "second",
+        },
+    )
     client = api["engineer"].client
     file = client.get(f"/api/coupons/{coupon.pk}/export").content
     assert api["engineer"]("POST", f"/jobs/{job.pk}/import", raw=file)[1]["unchanged"] is True
@@ -115,10 +137,17 @@ def test_an_import_with_a_mistake_changes_nothing(api, job, coupon):
     assert api["engineer"]("GET", f"/jobs/{other['id']}/procedures")[1] == []
 
 
-@pytest.mark.parametrize("change", [
-    {"current_mean_a": -1}, {"length_mm": 0}, {"voltage_min_v": 30.0}, {"number": 0},
-    {"struck": True, "struck_reason": ""}, {"time_s": -5},
-])
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"current_mean_a": -1},
+        {"length_mm": 0},
+        {"voltage_min_v": 30.0},
+        {"number": 0},
+        {"struck": True, "struck_reason": ""},
+        {"time_s": -5},
+    ],
+)
 def test_the_database_refuses_odd_passes(api, coupon, change):
     log(api["welder"], coupon, ENTRY)
     with pytest.raises(IntegrityError), transaction.atomic():
@@ -127,15 +156,26 @@ def test_the_database_refuses_odd_passes(api, coupon, change):
 
 numbers = st.floats(1, 90, allow_nan=False).map(lambda x: round(x, 3))
 readings = numbers | st.tuples(numbers, numbers, numbers).map(sorted).map(
-    lambda t: {"mean": t[1], "min": t[0], "max": t[2]})
+    lambda t: {"mean": t[1], "min": t[0], "max": t[2]}
+)
 
 
-@given(st.fixed_dictionaries({"number": st.integers(1, 999)}, optional={
-    "current_a": readings, "voltage_v": readings, "length_mm": numbers, "time_s": numbers,
-    "before_c": numbers, "remarks": st.sampled_from(["", "stop ground", "déjà vu 😀"]),
-    "polarity": st.sampled_from(["DCEP", "AC"]), "energy_j": numbers,
-    "interpass": st.just({"place": "25 mm from the joint"}),
-}))
+@given(
+    st.fixed_dictionaries(
+        {"number": st.integers(1, 999)},
+        optional={
+            "current_a": readings,
+            "voltage_v": readings,
+            "length_mm": numbers,
+            "time_s": numbers,
+            "before_c": numbers,
+            "remarks": st.sampled_from(["", "stop ground", "déjà vu 😀"]),
+            "polarity": st.sampled_from(["DCEP", "AC"]),
+            "energy_j": numbers,
+            "interpass": st.just({"place": "25 mm from the joint"}),
+        },
+    )
+)
 @settings(max_examples=60)
 def test_a_row_holds_all_of_a_pass(plain):
     record = PASS_RECORD.take(plain)

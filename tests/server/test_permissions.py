@@ -23,12 +23,20 @@ def calls(draft, coupon):
         (ALL, "GET", f"/jobs/{draft.procedure.job_id}/coupons", None),
         (ALL, "POST", f"/coupons/{coupon.pk}/judge", {"record": entry}),
         (ENGINEERS, "POST", "/jobs", {"number": f"J-{uuid.uuid4()}"[:40], "title": "x"}),
-        (ENGINEERS, "POST", f"/jobs/{draft.procedure.job_id}/procedures",
-         {"document": {"format": "grounded-bead/procedure", "version": 1}}),
+        (
+            ENGINEERS,
+            "POST",
+            f"/jobs/{draft.procedure.job_id}/procedures",
+            {"document": {"format": "grounded-bead/procedure", "version": 1}},
+        ),
         (ENGINEERS, "PUT", f"/revisions/{draft.pk}", {"version": 1, "document": samples.procedure()}),
         (ENGINEERS, "POST", f"/revisions/{draft.pk}/next", None),
-        (ENGINEERS, "POST", f"/jobs/{draft.procedure.job_id}/import?as_number={uuid.uuid4()}",
-         samples.procedure()),
+        (
+            ENGINEERS,
+            "POST",
+            f"/jobs/{draft.procedure.job_id}/import?as_number={uuid.uuid4()}",
+            samples.procedure(),
+        ),
         (BENCH, "POST", f"/revisions/{draft.pk}/coupons", {"welder": "R. Okafor"}),
         (BENCH, "PATCH", f"/coupons/{coupon.pk}", {"version": 1, "welder": "R. Okafor"}),
         (LOGGERS, "POST", f"/coupons/{coupon.pk}/passes", {"client_id": str(uuid.uuid4()), "record": entry}),
@@ -50,8 +58,13 @@ def test_each_role_at_each_door(role, people, api, draft):
 
 def test_nobody_gets_in_unsigned(draft):
     nobody = Api(None)
-    for method, path in (("GET", "/jobs"), ("GET", f"/revisions/{draft.pk}"), ("POST", "/evaluate"),
-                         ("PUT", f"/revisions/{draft.pk}"), ("POST", "/read")):
+    for method, path in (
+        ("GET", "/jobs"),
+        ("GET", f"/revisions/{draft.pk}"),
+        ("POST", "/evaluate"),
+        ("PUT", f"/revisions/{draft.pk}"),
+        ("POST", "/read"),
+    ):
         status, answer = nobody(method, path, {})
         assert (status, answer["type"]) == (401, "/problems/signed-out"), path
 

@@ -22,10 +22,27 @@ def test_the_procedure_on_paper(api, draft, paper, width, height):
     reader, text = text_of(data)
     box = reader.pages[0].mediabox
     assert (round(float(box.width)), round(float(box.height))) == (width, height)
-    for words in ("FB-27-P03", "Girder butt, vertical", "220–260 A", "24.0–28.0 V", "200–300 mm/min",
-                  "0.84–1.75 kJ/mm", "21.5–44.4 kJ/in", "7.9–11.8 in/min", "75 °C", "167 °F", "Ar+18CO2",
-                  "ER70S-6", "60°", "gap 3", "page 1 of", "revision", "Cautions",
-                  "Local rules and qualified people decide", "ISO 15614-1:2017, level 2"):
+    for words in (
+        "FB-27-P03",
+        "Girder butt, vertical",
+        "220–260 A",
+        "24.0–28.0 V",
+        "200–300 mm/min",
+        "0.84–1.75 kJ/mm",
+        "21.5–44.4 kJ/in",
+        "7.9–11.8 in/min",
+        "75 °C",
+        "167 °F",
+        "Ar+18CO2",
+        "ER70S-6",
+        "60°",
+        "gap 3",
+        "page 1 of",
+        "revision",
+        "Cautions",
+        "Local rules and qualified people decide",
+        "ISO 15614-1:2017, level 2",
+    ):
         assert words in text, words
     fonts = {str(font) for page in reader.pages for font in page["/Resources"]["/Font"].values()}
     assert fonts  # embedded, not the reader's
@@ -33,20 +50,37 @@ def test_the_procedure_on_paper(api, draft, paper, width, height):
 
 def test_the_coupon_on_paper(api, people, draft):
     coupon = start_coupon(people["engineer"], draft, "R. Okafor")
-    log_pass(people["welder"], coupon, "6f1f3d1e-0000-4000-8000-000000000001", PASS_RECORD.take(
-        {"number": 1, "current_a": 240, "voltage_v": 26, "length_mm": 300, "time_s": 120, "before_c": 100}))
+    log_pass(
+        people["welder"],
+        coupon,
+        "6f1f3d1e-0000-4000-8000-000000000001",
+        PASS_RECORD.take(
+            {"number": 1, "current_a": 240, "voltage_v": 26, "length_mm": 300, "time_s": 120, "before_c": 100}
+        ),
+    )
     status, data = api["viewer"]("GET", f"/coupons/{coupon.pk}/print")
     assert status == 200
     _, text = text_of(data)
     # 300 mm in 120 s = 150 mm/min; 26 x 240 x 60 / 150 / 1000 x 0.8 = 1.9968 kJ/mm.
-    for words in ("FB-27-C01", "150 mm/min", "2.00 kJ/mm", "OUT", "below the range", "R. Okafor (welder)",
-                  "Still to weld: pass 2, 3", "WPQR"):
+    for words in (
+        "FB-27-C01",
+        "150 mm/min",
+        "2.00 kJ/mm",
+        "OUT",
+        "below the range",
+        "R. Okafor (welder)",
+        "Still to weld: pass 2, 3",
+        "WPQR",
+    ):
         assert words in text, words
 
 
 def test_an_empty_draft_prints_too(api, job):
-    _, made = api["engineer"]("POST", f"/jobs/{job.pk}/procedures", {"document": {
-        "format": "grounded-bead/procedure", "version": 1, "title": "<b>&amp;"}})
+    _, made = api["engineer"](
+        "POST",
+        f"/jobs/{job.pk}/procedures",
+        {"document": {"format": "grounded-bead/procedure", "version": 1, "title": "<b>&amp;"}},
+    )
     status, data = api["viewer"]("GET", f"/revisions/{made['id']}/print")
     assert status == 200
     assert "<b>&amp;" in text_of(data)[1]

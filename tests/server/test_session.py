@@ -8,8 +8,12 @@ from django.test import Client
 
 def sign_in(client, password, token=None):
     headers = {"X-CSRFToken": token} if token else {}
-    return client.post("/api/session", json.dumps({"username": "engineer", "password": password}),
-                       content_type="application/json", headers=headers)
+    return client.post(
+        "/api/session",
+        json.dumps({"username": "engineer", "password": password}),
+        content_type="application/json",
+        headers=headers,
+    )
 
 
 @pytest.fixture
@@ -52,8 +56,12 @@ def test_one_click_only_in_the_demo(people, strict, settings):
     people["viewer"].save()
 
     def click(name):
-        return strict.post("/api/session/demo", json.dumps({"username": name}),
-                           content_type="application/json", headers=headers).status_code
+        return strict.post(
+            "/api/session/demo",
+            json.dumps({"username": name}),
+            content_type="application/json",
+            headers=headers,
+        ).status_code
 
     settings.DEMO = False
     assert strict.get("/api/session").json()["demo"] == []

@@ -16,9 +16,15 @@ ROUND_TRIPS = {
     "no code": samples.procedure(code=None),
     "empty draft": {"format": "grounded-bead/procedure", "version": 1},
     "impact": samples.procedure(requirements={"impact": {"temperature_c": -20, "average_j": 27}}),
-    "pulse": samples.procedure(passes=[samples.a_pass(
-        1, pulse={"peak_a": 380, "background_a": 60, "peak_share": 0.25},
-        sources={"current_a": "own-trial", "gas.flow_l_min": "practice"})]),
+    "pulse": samples.procedure(
+        passes=[
+            samples.a_pass(
+                1,
+                pulse={"peak_a": 380, "background_a": 60, "peak_share": 0.25},
+                sources={"current_a": "own-trial", "gas.flow_l_min": "practice"},
+            )
+        ]
+    ),
 }
 
 
@@ -41,8 +47,17 @@ def test_nothing_of_a_document_is_lost():
 
 
 def test_coupon_round_trip():
-    document = samples.coupon([{"number": 1, "current_a": 240, "length_mm": 300, "time_s": 80,
-                                "voltage_v": {"mean": 25.2, "min": 24.9, "max": 25.6}}])
+    document = samples.coupon(
+        [
+            {
+                "number": 1,
+                "current_a": 240,
+                "length_mm": 300,
+                "time_s": 80,
+                "voltage_v": {"mean": 25.2, "min": 24.9, "max": 25.6},
+            }
+        ]
+    )
     written = COUPON.write(COUPON.take(document))
     assert COUPON.write(COUPON.read(written)) == written
     assert json.loads(written)["coupon"]["passes"][0]["voltage_v"] == {"mean": 25.2, "min": 24.9, "max": 25.6}
@@ -57,20 +72,37 @@ def test_every_mistake_is_listed_with_its_path():
     with pytest.raises(DocumentError) as caught:
         PROCEDURE.take(wrong)
     paths = {problem.path for problem in caught.value.problems}
-    assert paths == {"title", "zap", "passes.0.current_a", "passes.1.voltage_v", "passes.2.gas",
-                     "base_metals.0.thickness_mm"}
+    assert paths == {
+        "title",
+        "zap",
+        "passes.0.current_a",
+        "passes.1.voltage_v",
+        "passes.2.gas",
+        "base_metals.0.thickness_mm",
+    }
 
 
-@pytest.mark.parametrize("raw, reason", [
-    (b"", "not JSON"), (b"{", "not JSON"), (b"\xff\xfe", "UTF-8"), (b'{"a":1,"a":2}', "twice"),
-    (b"[" * 10_000, "deeper"), (b'{"version": NaN}', "NaN"), (b'{"version": Infinity}', "Infinity"),
-    (b"[]", "object"), (b'"x"', "object"), (b'{"title": "\\ud800"}', "JSON"),
-    (b" " * (LARGEST_BYTES + 1), "too many"),
-    (b'{"title": "a\\u0000b"}', "control character"), (b'{"version": 2}', "1"),
-    (b'{"format": "grounded-bead/coupon"}', "procedure"),
-    (b'{"passes": [{"number": 2, "process": "135"}]}', "number them 1, 2, 3"),
-    (b'{"passes": [{"number": 1, "process": "999"}]}', "135"),
-])
+@pytest.mark.parametrize(
+    "raw, reason",
+    [
+        (b"", "not JSON"),
+        (b"{", "not JSON"),
+        (b"\xff\xfe", "UTF-8"),
+        (b'{"a":1,"a":2}', "twice"),
+        (b"[" * 10_000, "deeper"),
+        (b'{"version": NaN}', "NaN"),
+        (b'{"version": Infinity}', "Infinity"),
+        (b"[]", "object"),
+        (b'"x"', "object"),
+        (b'{"title": "\\ud800"}', "JSON"),
+        (b" " * (LARGEST_BYTES + 1), "too many"),
+        (b'{"title": "a\\u0000b"}', "control character"),
+        (b'{"version": 2}', "1"),
+        (b'{"format": "grounded-bead/coupon"}', "procedure"),
+        (b'{"passes": [{"number": 2, "process": "135"}]}', "number them 1, 2, 3"),
+        (b'{"passes": [{"number": 1, "process": "999"}]}', "135"),
+    ],
+)
 def test_refused_whole(raw, reason):
     with pytest.raises(DocumentError, match=reason):
         PROCEDURE.read(raw)
@@ -83,8 +115,12 @@ def test_a_pass_logged_twice_is_refused():
 
 JSON_VALUES = st.recursive(
     st.none() | st.booleans() | st.floats(allow_nan=False, allow_infinity=False) | st.text(max_size=8),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(
-        st.sampled_from(["passes", "joint", "number", "thermal", "kind", "min"]), inner, max_size=4),
+    lambda inner: (
+        st.lists(inner, max_size=3)
+        | st.dictionaries(
+            st.sampled_from(["passes", "joint", "number", "thermal", "kind", "min"]), inner, max_size=4
+        )
+    ),
     max_leaves=12,
 )
 

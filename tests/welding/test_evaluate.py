@@ -26,50 +26,65 @@ def of_rule(evaluation, rule):
 def test_heat_range_by_hand():
     # 24 V x 220 A x 60 / 300 / 1000 = 1.056 and 28 x 260 x 60 / 200 / 1000 = 2.184; ISO: x 0.8.
     heat = judged().heat_input[0]
-    assert (heat.min_kj_mm, heat.max_kj_mm, heat.k) == (
-        pytest.approx(0.8448), pytest.approx(1.7472), 0.8)
+    assert (heat.min_kj_mm, heat.max_kj_mm, heat.k) == (pytest.approx(0.8448), pytest.approx(1.7472), 0.8)
     aws = judged(code={"id": "aws-d1.1:2020", "units": "us"}).heat_input[0]
     assert (aws.min_kj_mm, aws.max_kj_mm, aws.k) == (pytest.approx(1.056), pytest.approx(2.184), 1.0)
     assert aws.max_kj_in == pytest.approx(2.184 * 25.4)
     assert judged(code=None).heat_input[0].k == 0.8
 
 
-@pytest.mark.parametrize("window, verdict, word", [
-    ((0.8, 1.8), "complies", "within"), ((0.8, 1.5), "violates", "233 mm/min or faster"), ((1.0, 1.8), "violates", "253 mm/min or slower"),
-])
+@pytest.mark.parametrize(
+    "window, verdict, word",
+    [
+        ((0.8, 1.8), "complies", "within"),
+        ((0.8, 1.5), "violates", "233 mm/min or faster"),
+        ((1.0, 1.8), "violates", "253 mm/min or slower"),
+    ],
+)
 def test_wanted_window_and_the_travel_that_keeps_it(window, verdict, word):
     # 28 x 260 x 60 x 0.8 / 1.5 / 1000 = 232.96 mm/min; 24 x 220 x 60 x 0.8 / 1.0 / 1000 = 253.4.
-    found = of_rule(judged(thermal={**WINDOW, "heat_input_kj_mm": {"min": window[0], "max": window[1]}}),
-                    "heat-input.window")
+    found = of_rule(
+        judged(thermal={**WINDOW, "heat_input_kj_mm": {"min": window[0], "max": window[1]}}),
+        "heat-input.window",
+    )
     assert {f.verdict for f in found} == {verdict}
     assert word in found[0].remedy + found[0].message
 
 
-@pytest.mark.parametrize("passes, rule, verdict", [
-    ({"polarity": "DCEN"}, "polarity.process", "violates"),
-    ({"polarity": "DCEP"}, "polarity.process", "complies"),
-    ({"process": "141", "polarity": "DCEN", "gas": {"components_percent": {"Ar": 100}}},
-     "polarity.process", "complies"),
-    ({"process": "141", "polarity": "DCEP"}, "polarity.process", "violates"),
-    ({"gas": {"components_percent": {"Ar": 100}}}, "gas.process", "violates"),
-    ({"gas": {"components_percent": {"Ar": 82, "CO2": 18}}}, "gas.process", "complies"),
-    ({"process": "141"}, "gas.process", "violates"),
-    ({"process": "111"}, "gas.process", "violates"),
-    ({"process": "131"}, "gas.process", "violates"),
-    ({"transfer": "pulsed"}, "heat-input.estimate", "undecided"),
-])
+@pytest.mark.parametrize(
+    "passes, rule, verdict",
+    [
+        ({"polarity": "DCEN"}, "polarity.process", "violates"),
+        ({"polarity": "DCEP"}, "polarity.process", "complies"),
+        (
+            {"process": "141", "polarity": "DCEN", "gas": {"components_percent": {"Ar": 100}}},
+            "polarity.process",
+            "complies",
+        ),
+        ({"process": "141", "polarity": "DCEP"}, "polarity.process", "violates"),
+        ({"gas": {"components_percent": {"Ar": 100}}}, "gas.process", "violates"),
+        ({"gas": {"components_percent": {"Ar": 82, "CO2": 18}}}, "gas.process", "complies"),
+        ({"process": "141"}, "gas.process", "violates"),
+        ({"process": "111"}, "gas.process", "violates"),
+        ({"process": "131"}, "gas.process", "violates"),
+        ({"transfer": "pulsed"}, "heat-input.estimate", "undecided"),
+    ],
+)
 def test_process_checks(passes, rule, verdict):
     evaluation = judged(passes=[samples.a_pass(1, "root", **passes)])
     assert {finding.verdict for finding in of_rule(evaluation, rule)} == {verdict}
 
 
-@pytest.mark.parametrize("positions, joint, rule, verdict", [
-    (["PF"], samples.SINGLE_V, "position.weld", "complies"),
-    (["PB"], samples.SINGLE_V, "position.weld", "violates"),
-    (["2F"], samples.T_FILLET, "position.weld", "complies"),
-    (["1G"], samples.T_FILLET, "position.weld", "violates"),
-    (["PG"], samples.SINGLE_V, "position.progression", "violates"),
-])
+@pytest.mark.parametrize(
+    "positions, joint, rule, verdict",
+    [
+        (["PF"], samples.SINGLE_V, "position.weld", "complies"),
+        (["PB"], samples.SINGLE_V, "position.weld", "violates"),
+        (["2F"], samples.T_FILLET, "position.weld", "complies"),
+        (["1G"], samples.T_FILLET, "position.weld", "violates"),
+        (["PG"], samples.SINGLE_V, "position.progression", "violates"),
+    ],
+)
 def test_positions(positions, joint, rule, verdict):
     found = of_rule(judged(positions=positions, joint=joint), rule)
     assert {finding.verdict for finding in found} == {verdict}
@@ -118,8 +133,7 @@ def test_an_empty_draft_and_an_unknown_code_do_not_raise():
 
 
 def test_every_finding_has_a_number_or_a_reason_and_breaches_come_first():
-    evaluation = judged(thermal={**WINDOW, "heat_input_kj_mm": {"min": 1, "max": 1.2}},
-                        positions=["PB"])
+    evaluation = judged(thermal={**WINDOW, "heat_input_kj_mm": {"min": 1, "max": 1.2}}, positions=["PB"])
     verdicts = [finding.verdict for finding in evaluation.findings]
     assert verdicts == sorted(verdicts, key=["violates", "undecided", "complies"].index)
     assert all(finding.message.endswith(".") for finding in evaluation.findings)
@@ -127,7 +141,9 @@ def test_every_finding_has_a_number_or_a_reason_and_breaches_come_first():
 
 
 def test_sentences_follow_the_readers_units():
-    document = PROCEDURE.take(samples.procedure(thermal={**WINDOW, "heat_input_kj_mm": {"min": 1, "max": 1.2}}))
+    document = PROCEDURE.take(
+        samples.procedure(thermal={**WINDOW, "heat_input_kj_mm": {"min": 1, "max": 1.2}})
+    )
     us = " ".join(f.message + f.remedy for f in evaluate(document, "us").findings)
     assert "kJ/in" in us
     assert "kJ/mm" not in us
@@ -135,8 +151,17 @@ def test_sentences_follow_the_readers_units():
 
 def test_cautions_follow_the_hazard():
     plain = judged().cautions
-    stainless = judged(passes=[samples.a_pass(1, "root", process="141", polarity="DCEN",
-                                              filler={"designation": "ER308LSi", "diameter_mm": 1.6})])
+    stainless = judged(
+        passes=[
+            samples.a_pass(
+                1,
+                "root",
+                process="141",
+                polarity="DCEN",
+                filler={"designation": "ER308LSi", "diameter_mm": 1.6},
+            )
+        ]
+    )
     assert not any("chromium" in text for text in plain)
     assert any("chromium(VI)" in text for text in stainless.cautions)
     assert plain[-1] == "Local rules and qualified people decide."
@@ -149,19 +174,22 @@ def test_editions_are_found_by_their_folders():
 LOG = {"number": 1, "current_a": 240, "voltage_v": 26, "length_mm": 300, "time_s": 72, "before_c": 100}
 
 
-@pytest.mark.parametrize("change, rule, verdict, word", [
-    ({}, "travel.range", "complies", "within"),
-    ({"time_s": 120}, "travel.range", "violates", "200 mm/min or faster, about 90 s for 300 mm"),
-    ({"time_s": 40}, "travel.range", "violates", "slower"),
-    ({"current_a": 300}, "current.range", "violates", "above 220–260 A"),
-    ({"current_a": {"mean": 240, "min": 205, "max": 255}}, "current.range", "violates", "below"),
-    ({"before_c": 260}, "interpass.range", "violates", "cool"),
-    ({"before_c": 20}, "interpass.range", "violates", "Preheat"),
-    ({"before_c": None}, "interpass.range", "undecided", "not read"),
-    ({"polarity": "DCEN"}, "polarity.planned", "violates", "DCEP is planned"),
-    ({"interpass": {"quenched": True}}, "interpass.quenched", "violates", "no interpass record"),
-    ({"number": 9}, "pass.planned", "undecided", "9"),
-])
+@pytest.mark.parametrize(
+    "change, rule, verdict, word",
+    [
+        ({}, "travel.range", "complies", "within"),
+        ({"time_s": 120}, "travel.range", "violates", "200 mm/min or faster, about 90 s for 300 mm"),
+        ({"time_s": 40}, "travel.range", "violates", "slower"),
+        ({"current_a": 300}, "current.range", "violates", "above 220–260 A"),
+        ({"current_a": {"mean": 240, "min": 205, "max": 255}}, "current.range", "violates", "below"),
+        ({"before_c": 260}, "interpass.range", "violates", "cool"),
+        ({"before_c": 20}, "interpass.range", "violates", "Preheat"),
+        ({"before_c": None}, "interpass.range", "undecided", "not read"),
+        ({"polarity": "DCEN"}, "polarity.planned", "violates", "DCEP is planned"),
+        ({"interpass": {"quenched": True}}, "interpass.quenched", "violates", "no interpass record"),
+        ({"number": 9}, "pass.planned", "undecided", "9"),
+    ],
+)
 def test_log_against_ranges(change, rule, verdict, word):
     entry = {key: value for key, value in {**LOG, **change}.items() if value is not None}
     result = evaluate_coupon(COUPON.take(samples.coupon([entry]))).passes[0]
@@ -199,8 +227,9 @@ def run(capsys, *arguments):
 
 
 def test_cli_heat_and_read(capsys):
-    _, heat, _ = run(capsys, "heat", "--volts", "25", "--amps", "250", "--travel", "10 ipm",
-                     "--process", "135")
+    _, heat, _ = run(
+        capsys, "heat", "--volts", "25", "--amps", "250", "--travel", "10 ipm", "--process", "135"
+    )
     assert heat["arc_energy_kj_in"] == 37.5
     assert heat["arc_energy_kj_mm"] == pytest.approx(1.4764, abs=5e-5)
     assert heat["heat_input_kj_mm"] == pytest.approx(1.1811, abs=5e-5)
@@ -210,17 +239,39 @@ def test_cli_heat_and_read(capsys):
     assert "mass" in err
     assert run(capsys, "heat", "--volts", "25", "--amps", "250", "--travel", "10 ipm")[1]["k"] is None
     assert run(capsys, "heat", "--energy", "45000", "--length", "150 mm")[1][
-        "arc_energy_kj_mm"] == pytest.approx(0.3)
+        "arc_energy_kj_mm"
+    ] == pytest.approx(0.3)
     assert run(capsys, "heat", "--power", "3000", "--travel", "180 mm/min")[1][
-        "arc_energy_kj_mm"] == pytest.approx(1.0)
-    assert run(capsys, "pulse", "--peak", "100", "--background", "10", "--duty", "0.3",
-               "--peak-volts", "12", "--background-volts", "9")[1]["mean_power_w"] == pytest.approx(423)
+        "arc_energy_kj_mm"
+    ] == pytest.approx(1.0)
+    assert run(
+        capsys,
+        "pulse",
+        "--peak",
+        "100",
+        "--background",
+        "10",
+        "--duty",
+        "0.3",
+        "--peak-volts",
+        "12",
+        "--background-volts",
+        "9",
+    )[1]["mean_power_w"] == pytest.approx(423)
 
 
-@pytest.mark.parametrize("arguments", [
-    ["heat"], ["heat", "--volts", "x"], ["nonsense"], ["read"], ["evaluate", "/no/such/file"],
-    ["heat", "--volts", "25", "--amps", "0", "--travel", "10 ipm"], ["heat", "--energy", "5"],
-])
+@pytest.mark.parametrize(
+    "arguments",
+    [
+        ["heat"],
+        ["heat", "--volts", "x"],
+        ["nonsense"],
+        ["read"],
+        ["evaluate", "/no/such/file"],
+        ["heat", "--volts", "25", "--amps", "0", "--travel", "10 ipm"],
+        ["heat", "--energy", "5"],
+    ],
+)
 def test_cli_refuses_with_exit_2(capsys, arguments):
     code, out, err = run(capsys, *arguments)
     assert (code, out) == (2, None)
@@ -233,7 +284,8 @@ def test_cli_evaluate(capsys, tmp_path):
     _, out, _ = run(capsys, "evaluate", str(file))
     assert [heat["pass"] for heat in out["heat_input"]] == [1, 2, 3]
     assert out["section"]["total_mm2"] == pytest.approx(
-        out["section"]["area_mm2"] + out["section"]["reinforcement_mm2"])
+        out["section"]["area_mm2"] + out["section"]["reinforcement_mm2"]
+    )
     file.write_text(json.dumps(samples.coupon([LOG])))
     assert run(capsys, "evaluate", str(file))[1]["to_weld"] == [2, 3]
     file.write_text('{"format": "grounded-bead/procedure", "version": 1, "zap": 1}')

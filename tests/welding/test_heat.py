@@ -20,13 +20,17 @@ def test_us_worked_check():
     # AWS form V·I·60/travel, from memory: 25 V, 250 A, 10 in/min = 37.5 kJ/in = 1.4764 kJ/mm.
     assert energy.arc_energy_kj_in(voltage_v=25, current_a=250, travel_in_min=10) == 37.5
     assert energy.arc_energy_kj_mm(voltage_v=25, current_a=250, travel_mm_min=254) == pytest.approx(
-        1.4764, abs=5e-5)
+        1.4764, abs=5e-5
+    )
 
 
-@pytest.mark.parametrize("process, volts, amps, mm_s, expected", [
-    ("111", 24, 150, 3.0, 0.960),  # EN 1011-1 form, k 0.8, from memory
-    ("141", 11, 90, 1.2, 0.495),   # k 0.6
-])
+@pytest.mark.parametrize(
+    "process, volts, amps, mm_s, expected",
+    [
+        ("111", 24, 150, 3.0, 0.960),  # EN 1011-1 form, k 0.8, from memory
+        ("141", 11, 90, 1.2, 0.495),  # k 0.6
+    ],
+)
 def test_heat_input_with_k(process, volts, amps, mm_s, expected):
     arc_energy = energy.arc_energy_kj_mm(voltage_v=volts, current_a=amps, travel_mm_min=mm_s * 60)
     assert energy.thermal_efficiency(process).k * arc_energy == pytest.approx(expected, abs=5e-4)
@@ -38,12 +42,16 @@ def test_measured_energy():
 
 @given(positive, positive, positive)
 def test_against_pint(volts, amps, travel):
-    second = (UNITS.Quantity(volts, "V") * UNITS.Quantity(amps, "A")
-              / UNITS.Quantity(travel, "mm/min")).to("kJ/mm").magnitude
+    second = (
+        (UNITS.Quantity(volts, "V") * UNITS.Quantity(amps, "A") / UNITS.Quantity(travel, "mm/min"))
+        .to("kJ/mm")
+        .magnitude
+    )
     ours = energy.arc_energy_kj_mm(voltage_v=volts, current_a=amps, travel_mm_min=travel)
     assert ours == pytest.approx(second)
     assert energy.travel_for_energy_mm_min(
-        voltage_v=volts, current_a=amps, energy_kj_mm=ours) == pytest.approx(travel)
+        voltage_v=volts, current_a=amps, energy_kj_mm=ours
+    ) == pytest.approx(travel)
 
 
 def test_measured_energy_against_an_integral():
@@ -66,7 +74,9 @@ def test_range_bounds_all_corners(volts, amps, travel):
     found = energy.arc_energy_range_kj_mm(voltage_v=v, current_a=i, travel_mm_min=s)
     corners = [
         energy.arc_energy_kj_mm(voltage_v=a, current_a=b, travel_mm_min=c)
-        for a in (v.min, v.max) for b in (i.min, i.max) for c in (s.min, s.max)
+        for a in (v.min, v.max)
+        for b in (i.min, i.max)
+        for c in (s.min, s.max)
     ]
     assert found.min == pytest.approx(min(corners))
     assert found.max == pytest.approx(max(corners))
@@ -79,9 +89,15 @@ def test_fewer_amps_can_be_hotter():
     assert (slow, fast) == (pytest.approx(20.0), pytest.approx(18.0))
 
 
-@pytest.mark.parametrize("peak, background, share, mean", [
-    (100, 5, 0.30, 33.5), (100, 10, 0.50, 55.0), (100, 35, 0.30, 54.5), (100, 50, 0.70, 85.0),
-])  # common practice, arithmetic
+@pytest.mark.parametrize(
+    "peak, background, share, mean",
+    [
+        (100, 5, 0.30, 33.5),
+        (100, 10, 0.50, 55.0),
+        (100, 35, 0.30, 54.5),
+        (100, 50, 0.70, 85.0),
+    ],
+)  # common practice, arithmetic
 def test_pulse_means_against_a_sampled_wave(peak, background, share, mean):
     found = rectangular_pulse(peak_a=peak, background_a=background, peak_share=share)
     wave = np.where(np.arange(10_000) < share * 10_000, peak, background).astype(float)
@@ -99,20 +115,28 @@ def test_pulse_power_is_not_the_product_of_means():
 
 def test_k_is_known_or_refused_never_guessed():
     assert {p: energy.thermal_efficiency(p).k for p in ("111", "121", "135", "136", "141")} == {
-        "111": 0.8, "121": 1.0, "135": 0.8, "136": 0.8, "141": 0.6}
+        "111": 0.8,
+        "121": 1.0,
+        "135": 0.8,
+        "136": 0.8,
+        "141": 0.6,
+    }
     with pytest.raises(UnknownEntryError, match="311"):
         energy.thermal_efficiency("311")
 
 
-@pytest.mark.parametrize("call, arguments", [
-    (energy.arc_energy_kj_mm, {"voltage_v": 0, "current_a": 1, "travel_mm_min": 1}),
-    (energy.arc_energy_kj_in, {"voltage_v": 1, "current_a": -1, "travel_in_min": 1}),
-    (energy.arc_energy_from_energy_kj_mm, {"energy_j": 1, "length_mm": 0}),
-    (energy.arc_energy_from_power_kj_mm, {"power_w": 1, "travel_mm_min": float("nan")}),
-    (energy.travel_mm_min, {"length_mm": 1, "time_s": 0}),
-    (energy.travel_for_energy_mm_min, {"voltage_v": 1, "current_a": 1, "energy_kj_mm": 0}),
-    (rectangular_pulse, {"peak_a": 1, "background_a": 1, "peak_share": 1.5}),
-])
+@pytest.mark.parametrize(
+    "call, arguments",
+    [
+        (energy.arc_energy_kj_mm, {"voltage_v": 0, "current_a": 1, "travel_mm_min": 1}),
+        (energy.arc_energy_kj_in, {"voltage_v": 1, "current_a": -1, "travel_in_min": 1}),
+        (energy.arc_energy_from_energy_kj_mm, {"energy_j": 1, "length_mm": 0}),
+        (energy.arc_energy_from_power_kj_mm, {"power_w": 1, "travel_mm_min": float("nan")}),
+        (energy.travel_mm_min, {"length_mm": 1, "time_s": 0}),
+        (energy.travel_for_energy_mm_min, {"voltage_v": 1, "current_a": 1, "energy_kj_mm": 0}),
+        (rectangular_pulse, {"peak_a": 1, "background_a": 1, "peak_share": 1.5}),
+    ],
+)
 def test_documented_refusals(call, arguments):
     with pytest.raises(OutOfRangeError):
         call(**arguments)

@@ -21,8 +21,11 @@ from welding.joints.shapes import Polygon, centroid, polygon_area, segment_area
 def beads_of(document):
     result = section_of(PROCEDURE.take(document))
     assert result.section is not None
-    return result, [ShapelyPolygon(shape.points) for shape in result.drawing.shapes
-                    if isinstance(shape, Polygon) and shape.role == "bead"]
+    return result, [
+        ShapelyPolygon(shape.points)
+        for shape in result.drawing.shapes
+        if isinstance(shape, Polygon) and shape.role == "bead"
+    ]
 
 
 def test_single_v_by_hand():
@@ -33,8 +36,7 @@ def test_single_v_by_hand():
 
 @given(st.floats(3, 60), st.floats(0, 8), st.floats(0, 1), st.floats(5, 120))
 def test_groove_area_against_integration(thickness, gap, land_share, angle):
-    groove = ButtGroove(thickness_mm=thickness, gap_mm=gap, land_mm=land_share * thickness,
-                        angle_deg=angle)
+    groove = ButtGroove(thickness_mm=thickness, gap_mm=gap, land_mm=land_share * thickness, angle_deg=angle)
     by_integral, _ = quad(lambda h: 2 * groove.half_width(h), 0, thickness, points=[groove.land_mm])
     assert groove.area_mm2 == pytest.approx(by_integral, rel=1e-6)
 
@@ -45,13 +47,19 @@ def test_segment_against_integration(chord, rise):
     if rise > radius:  # more than a half disc: integrate the complement
         expected = math.pi * radius**2 - segment_area(chord, 2 * radius - rise)
     else:
-        expected, _ = quad(lambda x: math.sqrt(max(radius**2 - x**2, 0)) - (radius - rise),
-                           -chord / 2, chord / 2)
+        expected, _ = quad(
+            lambda x: math.sqrt(max(radius**2 - x**2, 0)) - (radius - rise), -chord / 2, chord / 2
+        )
     assert segment_area(chord, rise) == pytest.approx(expected, rel=1e-6)
 
 
-ROLES = {1: ["root"], 3: ["root", "fill", "cap"], 7: ["root", "hot", *["fill"] * 3, "cap", "cap"],
-         14: ["root", *["fill"] * 12, "cap"], 25: ["root", *["fill"] * 21, *["cap"] * 3]}
+ROLES = {
+    1: ["root"],
+    3: ["root", "fill", "cap"],
+    7: ["root", "hot", *["fill"] * 3, "cap", "cap"],
+    14: ["root", *["fill"] * 12, "cap"],
+    25: ["root", *["fill"] * 21, *["cap"] * 3],
+}
 
 
 @pytest.mark.parametrize("joint", ["v", "square", "t"])
@@ -68,8 +76,9 @@ def test_beads_tile_the_section(joint, count):
 
 
 def test_beads_are_equal_where_nothing_forces_otherwise():
-    _, beads = beads_of(samples.procedure(passes=[
-        samples.a_pass(i + 1, role) for i, role in enumerate(ROLES[7])]))
+    _, beads = beads_of(
+        samples.procedure(passes=[samples.a_pass(i + 1, role) for i, role in enumerate(ROLES[7])])
+    )
     areas = [bead.area for bead in beads]
     assert max(areas) / min(areas) < 1.01
 
@@ -106,14 +115,19 @@ def test_layers_keep_roles_apart():
     assert sum(layers[:-1]) in (3, 4, 5)
 
 
-@pytest.mark.parametrize("change, path", [
-    ({"joint": None}, "joint"),
-    ({"base_metals": []}, "base_metals.0.thickness_mm"),
-    ({"joint": {"kind": "t", "weld": "fillet"}}, "joint.leg1_mm"),
-    ({"joint": {"kind": "lap", "weld": "fillet", "leg1_mm": 5}}, "joint.kind"),
-    ({"joint": {"kind": "butt", "weld": "cjp-groove", "preparation": {"form": "single-u"}}},
-     "joint.preparation.form"),
-])
+@pytest.mark.parametrize(
+    "change, path",
+    [
+        ({"joint": None}, "joint"),
+        ({"base_metals": []}, "base_metals.0.thickness_mm"),
+        ({"joint": {"kind": "t", "weld": "fillet"}}, "joint.leg1_mm"),
+        ({"joint": {"kind": "lap", "weld": "fillet", "leg1_mm": 5}}, "joint.kind"),
+        (
+            {"joint": {"kind": "butt", "weld": "cjp-groove", "preparation": {"form": "single-u"}}},
+            "joint.preparation.form",
+        ),
+    ],
+)
 def test_what_cannot_be_drawn_says_what_is_missing(change, path):
     result = section_of(PROCEDURE.take(samples.procedure(**change)))
     assert result.drawing is None

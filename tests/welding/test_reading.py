@@ -65,24 +65,34 @@ def test_steel_gauges_against_their_definition():
         assert table[gauge] == pytest.approx(weight / 16 / 41.82, abs=6e-5), gauge
 
 
-@pytest.mark.parametrize("text, kind, low, high", [
-    ("165-200 A", "current", 165, 200),
-    ("24.5 to 26", "voltage", 24.5, 26),
-    ("180 ± 10", "current", 170, 190),
-    ("9-10 ipm", "travel", 228.6, 254),
-    ("3/32-1/8", "wire_diameter", 2.38125, 3.175),
-    ("12–16 l/min", "flow", 12, 16),
-    ("-20 - 10 C", "temperature", -20, 10),
-    ("100±10 F", "temperature", 32.222222, 43.333333),
-    ("180", "current", 180, 180),
-])
+@pytest.mark.parametrize(
+    "text, kind, low, high",
+    [
+        ("165-200 A", "current", 165, 200),
+        ("24.5 to 26", "voltage", 24.5, 26),
+        ("180 ± 10", "current", 170, 190),
+        ("9-10 ipm", "travel", 228.6, 254),
+        ("3/32-1/8", "wire_diameter", 2.38125, 3.175),
+        ("12–16 l/min", "flow", 12, 16),
+        ("-20 - 10 C", "temperature", -20, 10),
+        ("100±10 F", "temperature", 32.222222, 43.333333),
+        ("180", "current", 180, 180),
+    ],
+)
 def test_ranges(text, kind, low, high):
     read = read_range(text, kind=kind)
     assert (read.min, read.max) == (pytest.approx(low), pytest.approx(high))
 
 
-@pytest.mark.parametrize("text, reason", [("200-100", "backwards"), ("1-1/2", "one number or two"),
-                                          ("100-5000", "plausible"), ("20-25 kg", "mass")])
+@pytest.mark.parametrize(
+    "text, reason",
+    [
+        ("200-100", "backwards"),
+        ("1-1/2", "one number or two"),
+        ("100-5000", "plausible"),
+        ("20-25 kg", "mass"),
+    ],
+)
 def test_refused_ranges(text, reason):
     with pytest.raises(UnreadableError, match=reason):
         read_range(text, kind="gap" if "/" in text else "current")
@@ -93,8 +103,10 @@ US = {"in": "inch", "in/min": "inch/minute", "ft³/h": "foot**3/hour", "kJ/in": 
 SI = {"mm": "mm", "mm/min": "mm/min", "m/min": "m/min", "L/min": "L/min", "kJ/mm": "kJ/mm"}
 
 
-@given(st.sampled_from(["length", "travel", "wire_feed", "flow", "heat_input"]),
-       st.floats(min_value=0.2, max_value=50))
+@given(
+    st.sampled_from(["length", "travel", "wire_feed", "flow", "heat_input"]),
+    st.floats(min_value=0.2, max_value=50),
+)
 def test_us_display_and_back_against_pint(kind_name, value):
     kind = KINDS[kind_name]
     expected = PINT.Quantity(value, SI[kind.unit]).to(US[kind.us_unit]).magnitude
@@ -119,19 +131,34 @@ def test_writing():
     assert number_text(0.0, "gap") == "0"
 
 
-@pytest.mark.parametrize("text, shares", [
-    ("Ar+18CO2", {"Ar": 82, "CO2": 18}), ("82Ar/18CO2", {"Ar": 82, "CO2": 18}),
-    ("C25", {"Ar": 75, "CO2": 25}), ("argon", {"Ar": 100}), ("CO₂", {"CO2": 100}),
-    ("90He/7.5Ar/2.5CO2", {"He": 90, "Ar": 7.5, "CO2": 2.5}), ("Ar + 5 O2", {"Ar": 95, "O2": 5}),
-])
+@pytest.mark.parametrize(
+    "text, shares",
+    [
+        ("Ar+18CO2", {"Ar": 82, "CO2": 18}),
+        ("82Ar/18CO2", {"Ar": 82, "CO2": 18}),
+        ("C25", {"Ar": 75, "CO2": 25}),
+        ("argon", {"Ar": 100}),
+        ("CO₂", {"CO2": 100}),
+        ("90He/7.5Ar/2.5CO2", {"He": 90, "Ar": 7.5, "CO2": 2.5}),
+        ("Ar + 5 O2", {"Ar": 95, "O2": 5}),
+    ],
+)
 def test_gases(text, shares):
     assert read_gas(text) == pytest.approx(shares)
     assert read_gas(gas_text(shares)) == pytest.approx(shares)
 
 
-@pytest.mark.parametrize("text, reason", [("98/2", "does not name"), ("Ar+120CO2", "leave nothing"),
-                                          ("Xe", "no gas"), ("Ar+CO2", "not said"), ("", "nothing"),
-                                          ("80Ar/10CO2", "sum to 90")])
+@pytest.mark.parametrize(
+    "text, reason",
+    [
+        ("98/2", "does not name"),
+        ("Ar+120CO2", "leave nothing"),
+        ("Xe", "no gas"),
+        ("Ar+CO2", "not said"),
+        ("", "nothing"),
+        ("80Ar/10CO2", "sum to 90"),
+    ],
+)
 def test_refused_gases(text, reason):
     with pytest.raises(UnreadableError, match=reason):
         read_gas(text)

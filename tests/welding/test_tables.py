@@ -10,7 +10,7 @@ from welding.table import parse_table
 
 ROOT = Path(welding.__file__).parent
 FILES = sorted(ROOT.rglob("tables/*.toml"))
-GOOD = '''
+GOOD = """
 id = "t"
 title = "T"
 [source]
@@ -30,7 +30,7 @@ b = 1.0
 [[rows]]
 a = "y"
 b = 2.0
-'''
+"""
 
 
 @pytest.mark.parametrize("path", FILES, ids=lambda p: p.stem)
@@ -40,16 +40,19 @@ def test_every_table_has_its_passport(path):
     assert (table.unchecked == (table.id,)) == (table.citation.provenance == "memory")
 
 
-@pytest.mark.parametrize("old, new, reason", [
-    ('title = "T"', 'title = "T"\nzap = 1', "unknown zap"),
-    ('provenance = "memory"', "", "missing provenance"),
-    ('provenance = "memory"', 'provenance = "hearsay"', "hearsay"),
-    ("row_count = 2", "row_count = 3", "announced"),
-    ("b = 2.0", "b = 2.5", "sums to"),
-    ("b = 2.0", "c = 2.0", "unknown c"),
-    ('a = "y"', 'a = "x"', "twice"),
-    ('a = "y"', 'b = 9', "b"),
-])
+@pytest.mark.parametrize(
+    "old, new, reason",
+    [
+        ('title = "T"', 'title = "T"\nzap = 1', "unknown zap"),
+        ('provenance = "memory"', "", "missing provenance"),
+        ('provenance = "memory"', 'provenance = "hearsay"', "hearsay"),
+        ("row_count = 2", "row_count = 3", "announced"),
+        ("b = 2.0", "b = 2.5", "sums to"),
+        ("b = 2.0", "c = 2.0", "unknown c"),
+        ('a = "y"', 'a = "x"', "twice"),
+        ('a = "y"', "b = 9", "b"),
+    ],
+)
 def test_a_slip_is_an_error(old, new, reason):
     assert parse_table("good", GOOD).rows[1]["b"] == 2.0
     with pytest.raises(TableError, match=reason):

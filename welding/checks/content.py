@@ -47,15 +47,25 @@ def content_complete(draft: Draft, table: Table) -> Finding:
     missing = missing_content(draft.procedure, table)
     if not missing:
         return Finding(
-            rule="content.complete", verdict="complies", title="Everything is stated",
+            rule="content.complete",
+            verdict="complies",
+            title="Everything is stated",
             message=f"All {len(table.rows)} kinds of item that {table.citation.document} asks for "
-                    "are stated.",
-            citations=(table.citation,), unchecked=table.unchecked)
+            "are stated.",
+            citations=(table.citation,),
+            unchecked=table.unchecked,
+        )
     first = ", ".join(problem.message for problem in missing[:3])
     more = f" and {len(missing) - 3} more" if len(missing) > 3 else ""
     return Finding(
-        rule="content.complete", verdict="undecided", path=missing[0].path,
+        rule="content.complete",
+        verdict="undecided",
+        path=missing[0].path,
         title=f"{len(missing)} {'item' if len(missing) == 1 else 'items'} not stated",
         message=f"Still to state: {first}{more}.",
-        actual=f"{len(missing)} missing", limit="all stated",
-        remedy="Fill them in.", citations=(table.citation,), unchecked=table.unchecked)
+        actual=f"{len(missing)} missing",
+        limit="all stated",
+        remedy="Fill them in.",
+        citations=(table.citation,),
+        unchecked=table.unchecked,
+    )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from welding.checks.context import Draft
 from welding.citation import COMMON_PRACTICE, Citation
@@ -12,8 +13,9 @@ from welding.heat.energy import travel_for_energy_mm_min
 from welding.heat.passes import PassHeat
 from welding.ranges import Range
 
-WANTED = Citation(document="this procedure", clause="wanted heat input", provenance="practice",
-                  confidence="high")
+WANTED = Citation(
+    document="this procedure", clause="wanted heat input", provenance="practice", confidence="high"
+)
 
 
 def heat_findings(draft: Draft) -> Iterator[Finding]:
@@ -27,62 +29,78 @@ def heat_findings(draft: Draft) -> Iterator[Finding]:
             yield _window(draft, one, heat, window)
         if heat.method == "mean-estimate":
             yield Finding(
-                rule="heat-input.estimate", verdict="undecided", obligation="recommendation",
+                rule="heat-input.estimate",
+                verdict="undecided",
+                obligation="recommendation",
                 path=f"passes.{one.number - 1}.transfer",
                 title=f"Heat input is an estimate, pass {one.number}",
                 message="Mean volts times mean amps misjudges a pulsed or controlled arc, "
-                        "typically by 5 to 20 %.",
-                limit="measured energy or power", remedy="Measure energy or power at the coupon.",
-                citations=heat.citations, unchecked=heat.unchecked)
+                "typically by 5 to 20 %.",
+                limit="measured energy or power",
+                remedy="Measure energy or power at the coupon.",
+                citations=heat.citations,
+                unchecked=heat.unchecked,
+            )
     if thermal and thermal.preheat_min_c is not None and thermal.interpass_max_c is not None:
         low, high = thermal.preheat_min_c, thermal.interpass_max_c
         fits = low <= high
         yield Finding(
-            rule="temperature.order", verdict="complies" if fits else "violates",
+            rule="temperature.order",
+            verdict="complies" if fits else "violates",
             path="thermal.interpass_max_c",
             title="Preheat is below interpass" if fits else "Preheat above interpass",
             message=f"Preheat is {draft.write(low, 'temperature')} at least, interpass "
-                    f"{draft.write(high, 'temperature')} at most.",
-            actual=draft.write(high, "temperature"), limit=draft.write(low, "temperature"),
+            f"{draft.write(high, 'temperature')} at most.",
+            actual=draft.write(high, "temperature"),
+            limit=draft.write(low, "temperature"),
             remedy="" if fits else "Raise the interpass maximum or lower the preheat.",
-            citations=(COMMON_PRACTICE,))
+            citations=(COMMON_PRACTICE,),
+        )
 
 
 def _window(draft: Draft, one: Pass, heat: PassHeat, window: Range) -> Finding:
     unit = "heat_input"
     actual = draft.write_range(Range(heat.min_kj_mm, heat.max_kj_mm), unit)
     limit = draft.write_range(window, unit)
-    common = {
-        "rule": "heat-input.window",
-        "path": f"passes.{one.number - 1}.travel_mm_min",
-        "actual": actual, "limit": limit,
-        "citations": (WANTED, *heat.citations), "unchecked": heat.unchecked,
-    }
+    holds = Finding(
+        rule="heat-input.window",
+        verdict="complies",
+        path=f"passes.{one.number - 1}.travel_mm_min",
+        title=f"Heat input holds, pass {one.number}",
+        message=f"{actual} lies within the wanted {limit}.",
+        actual=actual,
+        limit=limit,
+        citations=(WANTED, *heat.citations),
+        unchecked=heat.unchecked,
+    )
     if heat.max_kj_mm > window.max * (1 + 1e-9):
         slowest = _corner_travel(one, heat.k, window.max, top=True)
-        return Finding(
-            **common, verdict="violates",  # type: ignore[arg-type]
+        return replace(
+            holds,
+            verdict="violates",
             title=f"Heat input too high, pass {one.number}",
             message=f"{draft.write(heat.max_kj_mm, unit)} at the slow, hot corner is above the "
-                    f"wanted {draft.write(window.max, unit)}.",
-            remedy=f"Travel {draft.write(slowest, 'travel', 'up')} or faster holds it.")
+            f"wanted {draft.write(window.max, unit)}.",
+            remedy=f"Travel {draft.write(slowest, 'travel', 'up')} or faster holds it.",
+        )
     if heat.min_kj_mm < window.min * (1 - 1e-9):
         fastest = _corner_travel(one, heat.k, window.min, top=False)
-        return Finding(
-            **common, verdict="violates",  # type: ignore[arg-type]
+        return replace(
+            holds,
+            verdict="violates",
             title=f"Heat input too low, pass {one.number}",
             message=f"{draft.write(heat.min_kj_mm, unit)} at the fast, cool corner is below the "
-                    f"wanted {draft.write(window.min, unit)}.",
-            remedy=f"Travel {draft.write(fastest, 'travel', 'down')} or slower holds it.")
-    return Finding(
-        **common, verdict="complies",  # type: ignore[arg-type]
-        title=f"Heat input holds, pass {one.number}",
-        message=f"{actual} lies within the wanted {limit}.")
+            f"wanted {draft.write(window.min, unit)}.",
+            remedy=f"Travel {draft.write(fastest, 'travel', 'down')} or slower holds it.",
+        )
+    return holds
 
 
 def _corner_travel(one: Pass, k: float, limit_kj_mm: float, *, top: bool) -> float:
-    assert one.voltage_v is not None and one.current_a is not None  # noqa: S101 - heat exists
+    if one.voltage_v is None or one.current_a is None:
+        raise ValueError("a pass with a heat input has volts and amps")
     return travel_for_energy_mm_min(
         voltage_v=one.voltage_v.max if top else one.voltage_v.min,
         current_a=one.current_a.max if top else one.current_a.min,
-        energy_kj_mm=limit_kj_mm / k)
+        energy_kj_mm=limit_kj_mm / k,
+    )

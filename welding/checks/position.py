@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from welding.checks.context import Draft
 from welding.finding import Finding
@@ -19,29 +20,40 @@ def position_findings(draft: Draft) -> Iterator[Finding]:
         weld = "fillet" if joint.weld == "fillet" else "groove"
     for index, position in enumerate(draft.procedure.positions):
         row = rows[position]
-        common = {"path": f"positions.{index}", "actual": position,
-                  "citations": (table.citation,), "unchecked": table.unchecked}
+        base = Finding(
+            rule="position.progression",
+            verdict="undecided",
+            path=f"positions.{index}",
+            title=f"{position}: uphill or downhill?",
+            message=f"{position} is {row['words']}; which way the passes run is not stated.",
+            actual=position,
+            limit="up or down",
+            remedy="State the progression in each pass.",
+            citations=(table.citation,),
+            unchecked=table.unchecked,
+        )
         if weld is not None:
             fits = weld in row["welds"]
-            yield Finding(
-                **common, rule="position.weld",  # type: ignore[arg-type]
+            yield replace(
+                base,
+                rule="position.weld",
                 verdict="complies" if fits else "violates",
                 title=f"{position} suits the weld" if fits else f"{position} is not for this weld",
                 message=f"{position} ({row['words']}) is a position of "
-                        f"{' and '.join(row['welds'])} welds; this is a {weld} weld.",
+                f"{' and '.join(row['welds'])} welds; this is a {weld} weld.",
                 limit=f"a position of {weld} welds",
-                remedy="" if fits else f"Choose a position of {weld} welds.")
+                remedy="" if fits else f"Choose a position of {weld} welds.",
+            )
         said = {one.progression for one in draft.procedure.passes if one.progression}
         if row["progression"] == "open" and not said:
-            yield Finding(
-                **common, rule="position.progression",  # type: ignore[arg-type]
-                verdict="undecided", title=f"{position}: uphill or downhill?",
-                message=f"{position} is {row['words']}; which way the passes run is not stated.",
-                limit="up or down", remedy="State the progression in each pass.")
+            yield base
         elif row["progression"] in ("up", "down") and said - {row["progression"]}:
-            yield Finding(
-                **common, rule="position.progression",  # type: ignore[arg-type]
-                verdict="violates", title=f"{position} runs {row['progression']}",
+            yield replace(
+                base,
+                verdict="violates",
+                title=f"{position} runs {row['progression']}",
                 message=f"{position} is {row['words']}; a pass is stated to run "
-                        f"{'down' if row['progression'] == 'up' else 'up'}.",
-                limit=row["progression"], remedy="Correct the progression or the position.")
+                f"{'down' if row['progression'] == 'up' else 'up'}.",
+                limit=row["progression"],
+                remedy="Correct the progression or the position.",
+            )

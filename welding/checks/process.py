@@ -9,10 +9,12 @@ from welding.citation import Citation
 from welding.documents.procedure import Pass
 from welding.finding import Finding
 
-ISO_4063 = Citation(document="ISO 4063", clause="definitions of processes", provenance="memory",
-                    confidence="high")
-POLARITY = Citation(document="common practice", clause="polarity by process",
-                    provenance="practice", confidence="high")
+ISO_4063 = Citation(
+    document="ISO 4063", clause="definitions of processes", provenance="memory", confidence="high"
+)
+POLARITY = Citation(
+    document="common practice", clause="polarity by process", provenance="practice", confidence="high"
+)
 
 SELF_SHIELDED = ("111", "112", "114")
 TIG = ("141", "142", "143", "145", "146")
@@ -46,8 +48,7 @@ def _gas(index: int, one: Pass) -> Iterator[Finding]:
         remedy = "Remove the gas, or choose the gas-shielded process."
     elif one.process in ACTIVE_WIRE and active == 0:
         bad = f"process {one.process} is active-gas welding, {text} is inert"
-        remedy = ("Call it 131, or choose an active gas." if one.process == "135"
-                  else "Choose an active gas.")
+        remedy = "Call it 131, or choose an active gas." if one.process == "135" else "Choose an active gas."
     elif one.process in INERT_WIRE and active > 0:
         bad = f"process {one.process} is inert-gas welding, {text} is active"
         remedy = "Call it 135, or choose an inert gas."
@@ -55,12 +56,18 @@ def _gas(index: int, one: Pass) -> Iterator[Finding]:
         bad = f"{text} burns the tungsten away; TIG needs an inert gas"
         remedy = "Choose argon or an argon-helium mix."
     yield Finding(
-        rule="gas.process", verdict="violates" if bad else "complies", path=path,
-        title=f"Gas does not fit the process, pass {one.number}" if bad
+        rule="gas.process",
+        verdict="violates" if bad else "complies",
+        path=path,
+        title=f"Gas does not fit the process, pass {one.number}"
+        if bad
         else f"Gas fits the process, pass {one.number}",
-        message=f"{bad[:1].upper()}{bad[1:]}." if bad
-        else f"{text} fits process {one.process}.",
-        actual=text, limit=f"process {one.process}", remedy=remedy, citations=(ISO_4063,))
+        message=f"{bad[:1].upper()}{bad[1:]}." if bad else f"{text} fits process {one.process}.",
+        actual=text,
+        limit=f"process {one.process}",
+        remedy=remedy,
+        citations=(ISO_4063,),
+    )
 
 
 def _polarity(index: int, one: Pass) -> Iterator[Finding]:
@@ -70,12 +77,17 @@ def _polarity(index: int, one: Pass) -> Iterator[Finding]:
     fits = one.polarity in usual
     expected = " or ".join(usual)
     yield Finding(
-        rule="polarity.process", verdict="complies" if fits else "violates",
-        obligation="recommendation", path=f"passes.{index}.polarity",
-        title=f"Polarity is the usual one, pass {one.number}" if fits
+        rule="polarity.process",
+        verdict="complies" if fits else "violates",
+        obligation="recommendation",
+        path=f"passes.{index}.polarity",
+        title=f"Polarity is the usual one, pass {one.number}"
+        if fits
         else f"Polarity is unusual, pass {one.number}",
         message=f"Process {one.process} runs on {expected}; {one.polarity} is stated."
         + ("" if fits else " Wrong polarity gives a harsh, shallow arc."),
-        actual=one.polarity, limit=expected,
+        actual=one.polarity,
+        limit=expected,
         remedy="" if fits else f"Check the filler's class, then set {usual[0]}.",
-        citations=(POLARITY,))
+        citations=(POLARITY,),
+    )

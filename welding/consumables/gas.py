@@ -4,12 +4,22 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from typing import Any
 
 from welding.errors import UnreadableError
 
 _NAMES = {
-    "AR": "Ar", "ARGON": "Ar", "HE": "He", "HELIUM": "He", "CO2": "CO2", "O2": "O2",
-    "OXYGEN": "O2", "H2": "H2", "HYDROGEN": "H2", "N2": "N2", "NITROGEN": "N2",
+    "AR": "Ar",
+    "ARGON": "Ar",
+    "HE": "He",
+    "HELIUM": "He",
+    "CO2": "CO2",
+    "O2": "O2",
+    "OXYGEN": "O2",
+    "H2": "H2",
+    "HYDROGEN": "H2",
+    "N2": "N2",
+    "NITROGEN": "N2",
 }
 _PART = re.compile(r"^(\d+(?:\.\d+)?)?\s*%?\s*([A-Z]+2?)\s*(\d+(?:\.\d+)?)?\s*%?$")
 _C_MIX = re.compile(r"^C\s?(\d{1,2})$")
@@ -43,15 +53,15 @@ def read_gas(text: str) -> dict[str, float]:
         share = float(mix[1])
         return {"Ar": 100 - share, "CO2": share}
     if re.fullmatch(r"[\d./ %]+", clean):
-        raise UnreadableError(
-            text, f"{text.strip()} does not name its gases: write Ar+25CO2 or 75Ar/25He")
+        raise UnreadableError(text, f"{text.strip()} does not name its gases: write Ar+25CO2 or 75Ar/25He")
     shares: dict[str, float | None] = {}
     for part in re.split(r"\s*[+/,;]\s*|(?<=[A-Z2%])\s+(?=\d)", clean):
         match = _PART.match(part)
         name = _NAMES.get(match[2]) if match else None
         if match is None or name is None:
-            raise UnreadableError(text, f"{part.lower()!r} is no gas known here: Ar, He, CO2, O2, "
-                                        "H2 and N2 are")
+            raise UnreadableError(
+                text, f"{part.lower()!r} is no gas known here: Ar, He, CO2, O2, H2 and N2 are"
+            )
         if name in shares:
             raise UnreadableError(text, f"{name} stands twice")
         number = match[1] or match[3]
@@ -69,15 +79,17 @@ def read_gas(text: str) -> dict[str, float]:
     return {name: share for name, share in shares.items() if share}
 
 
-def gas_text(components: Mapping[str, float]) -> str:
+def gas_text(components: Mapping[Any, float]) -> str:
     """Write a gas: its largest component, then the others by falling share.
 
     Example:
         >>> gas_text({"CO2": 18, "Ar": 82})
         'Ar+18CO2'
     """
-    ordered = sorted(((share, name) for name, share in components.items() if share > 0),
-                     key=lambda item: (-item[0], item[1]))
+    ordered = sorted(
+        ((share, name) for name, share in components.items() if share > 0),
+        key=lambda item: (-item[0], item[1]),
+    )
     if not ordered:
         return ""
     return "+".join([ordered[0][1], *(f"{share:g}{name}" for share, name in ordered[1:])])

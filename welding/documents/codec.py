@@ -75,8 +75,7 @@ def check_json(raw: bytes) -> None:
         DocumentError: One of these, or not JSON at all.
     """
     if len(raw) > LARGEST_BYTES:
-        raise _refused(f"{len(raw):,} bytes are too many; a document has at most "
-                       f"{LARGEST_BYTES:,}")
+        raise _refused(f"{len(raw):,} bytes are too many; a document has at most {LARGEST_BYTES:,}")
     depth = deepest = 0
     in_text = escaped = False
     for byte in raw:

@@ -27,7 +27,7 @@ class GasUsed:
     flow_l_min: f.FlowReadingLMin | None = None
 
     def __post_init__(self) -> None:
-        _whole(dict(self.components_percent))
+        _whole(self.components_percent)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

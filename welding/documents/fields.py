@@ -33,8 +33,9 @@ def _plausible(kind_name: str) -> AfterValidator:
 
     def check(value: float) -> float:
         if not kind.limits.allows(value):
-            raise ValueError(f"{value:g} {kind.unit} is not plausible for {kind.words}: "
-                             f"{kind.limits.text} is taken")
+            raise ValueError(
+                f"{value:g} {kind.unit} is not plausible for {kind.words}: {kind.limits.text} is taken"
+            )
         return value
 
     return AfterValidator(check)
@@ -129,18 +130,69 @@ FlowReadingLMin = Annotated[Reading, _plausible_reading("flow")]
 # --- enumerations, field terms --------------------------------------------------------------
 
 Process = Literal[
-    "111", "112", "114", "121", "122", "124", "125", "126", "131", "132", "133", "135", "136",
-    "138", "141", "142", "143", "145", "146", "15", "311",
+    "111",
+    "112",
+    "114",
+    "121",
+    "122",
+    "124",
+    "125",
+    "126",
+    "131",
+    "132",
+    "133",
+    "135",
+    "136",
+    "138",
+    "141",
+    "142",
+    "143",
+    "145",
+    "146",
+    "15",
+    "311",
 ]
 JointKind = Literal["butt", "t", "corner", "lap", "edge", "branch"]
 WeldKind = Literal["cjp-groove", "pjp-groove", "fillet", "plug", "slot", "build-up"]
 PreparationForm = Literal[
-    "square", "single-v", "double-v", "single-bevel", "double-bevel", "single-u", "double-u",
-    "single-j", "double-j", "flare-v", "flare-bevel", "compound-bevel",
+    "square",
+    "single-v",
+    "double-v",
+    "single-bevel",
+    "double-bevel",
+    "single-u",
+    "double-u",
+    "single-j",
+    "double-j",
+    "flare-v",
+    "flare-bevel",
+    "compound-bevel",
 ]
 Position = Literal[
-    "PA", "PB", "PC", "PD", "PE", "PF", "PG", "PH", "PJ", "PK", "H-L045", "J-L045",
-    "1G", "2G", "3G", "4G", "5G", "6G", "6GR", "1F", "2F", "3F", "4F", "5F",
+    "PA",
+    "PB",
+    "PC",
+    "PD",
+    "PE",
+    "PF",
+    "PG",
+    "PH",
+    "PJ",
+    "PK",
+    "H-L045",
+    "J-L045",
+    "1G",
+    "2G",
+    "3G",
+    "4G",
+    "5G",
+    "6G",
+    "6GR",
+    "1F",
+    "2F",
+    "3F",
+    "4F",
+    "5F",
 ]
 Role = Literal["root", "hot", "fill", "cap", "back", "tack"]
 Transfer = Literal["short-circuit", "globular", "spray", "pulsed", "controlled-short-circuit"]

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
@@ -149,12 +150,10 @@ class Filler:
     batch: f.Line | None = None
 
 
-GasShares = dict[
-    Literal["Ar", "He", "CO2", "O2", "H2", "N2", "NO"], f.Percent
-]
+GasShares = dict[Literal["Ar", "He", "CO2", "O2", "H2", "N2", "NO"], f.Percent]
 
 
-def _whole(components: dict[str, float]) -> None:
+def _whole(components: Mapping[Any, float]) -> None:
     total = sum(components.values())
     if abs(total - 100) > 0.05:
         raise ValueError(f"the components sum to {total:g} %, not to 100 %")
@@ -168,7 +167,7 @@ class Gas:
     flow_l_min: f.FlowRangeLMin | None = None
 
     def __post_init__(self) -> None:
-        _whole(dict(self.components_percent))
+        _whole(self.components_percent)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -180,7 +179,7 @@ class Purge:
     oxygen_ppm: Annotated[float, Field(ge=0, le=1e6)] | None = None
 
     def __post_init__(self) -> None:
-        _whole(dict(self.components_percent))
+        _whole(self.components_percent)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -16,10 +16,16 @@ from welding.ranges import Range, positive
 from welding.table import load_table
 
 MM_PER_INCH = 25.4
-ISO_TR_18491 = Citation(document="ISO/TR 18491", edition="2015", clause="arc energy",
-                        provenance="memory", confidence="high")
-AWS_HEAT_INPUT = Citation(document="AWS D1.1", edition="2020", clause="heat input, V·I·60/travel",
-                          provenance="memory", confidence="high")
+ISO_TR_18491 = Citation(
+    document="ISO/TR 18491", edition="2015", clause="arc energy", provenance="memory", confidence="high"
+)
+AWS_HEAT_INPUT = Citation(
+    document="AWS D1.1",
+    edition="2020",
+    clause="heat input, V·I·60/travel",
+    provenance="memory",
+    confidence="high",
+)
 
 
 def travel_mm_min(*, length_mm: float, time_s: float) -> float:
@@ -152,10 +158,8 @@ def arc_energy_range_kj_mm(*, voltage_v: Range, current_a: Range, travel_mm_min:
         OutOfRangeError: A range reaches zero or below.
     """
     return Range(
-        arc_energy_kj_mm(voltage_v=voltage_v.min, current_a=current_a.min,
-                         travel_mm_min=travel_mm_min.max),
-        arc_energy_kj_mm(voltage_v=voltage_v.max, current_a=current_a.max,
-                         travel_mm_min=travel_mm_min.min),
+        arc_energy_kj_mm(voltage_v=voltage_v.min, current_a=current_a.min, travel_mm_min=travel_mm_min.max),
+        arc_energy_kj_mm(voltage_v=voltage_v.max, current_a=current_a.max, travel_mm_min=travel_mm_min.min),
     )
 
 
@@ -206,5 +210,6 @@ def thermal_efficiency(process: str) -> Efficiency:
     for row in table.rows:
         if row["process"] == process:
             return Efficiency(row["k"], table.citation_of(row), table.unchecked)
-    raise UnknownEntryError(f"no thermal efficiency k is known here for process {process}; "
-                            "look it up and give it")
+    raise UnknownEntryError(
+        f"no thermal efficiency k is known here for process {process}; look it up and give it"
+    )

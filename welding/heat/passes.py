@@ -68,13 +68,18 @@ def pass_heat(one: Pass, rule: HeatRule) -> PassHeat | None:
         citations += (efficiency.citation,)
     try:
         energy: Range = arc_energy_range_kj_mm(
-            voltage_v=one.voltage_v, current_a=one.current_a, travel_mm_min=one.travel_mm_min)
+            voltage_v=one.voltage_v, current_a=one.current_a, travel_mm_min=one.travel_mm_min
+        )
     except OutOfRangeError:
         return None
     return PassHeat(
         pass_number=one.number,
-        min_kj_mm=k * energy.min, max_kj_mm=k * energy.max,
-        min_kj_in=k * energy.min * 25.4, max_kj_in=k * energy.max * 25.4,
+        min_kj_mm=k * energy.min,
+        max_kj_mm=k * energy.max,
+        min_kj_in=k * energy.min * 25.4,
+        max_kj_in=k * energy.max * 25.4,
         method="mean-estimate" if is_uneven(one) else "mean",
-        k=k, citations=citations, unchecked=unchecked,
+        k=k,
+        citations=citations,
+        unchecked=unchecked,
     )

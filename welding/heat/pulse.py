@@ -21,8 +21,12 @@ class PulseMeans:
 
 
 def rectangular_pulse(
-    *, peak_a: float, background_a: float, peak_share: float,
-    peak_v: float | None = None, background_v: float | None = None,
+    *,
+    peak_a: float,
+    background_a: float,
+    peak_share: float,
+    peak_v: float | None = None,
+    background_v: float | None = None,
 ) -> PulseMeans:
     """Means of a rectangular pulse (common practice; heat input takes the mean of the product).
 

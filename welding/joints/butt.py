@@ -44,8 +44,9 @@ class ButtGroove:
 
     def __post_init__(self) -> None:
         if self.land_mm > self.thickness_mm:
-            raise OutOfRangeError("root_face_mm", self.land_mm,
-                                  f"0 to the thickness, {self.thickness_mm:g} mm")
+            raise OutOfRangeError(
+                "root_face_mm", self.land_mm, f"0 to the thickness, {self.thickness_mm:g} mm"
+            )
 
     @property
     def slope(self) -> float:
@@ -81,9 +82,7 @@ def back_chord_mm(groove: ButtGroove) -> float:
     return groove.gap_mm + 2 * (TOE_MM + 1.0)
 
 
-def bead_polygons(
-    groove: ButtGroove, rise_mm: float, numbers: list[int], roles: list[str]
-) -> list[Polygon]:
+def bead_polygons(groove: ButtGroove, rise_mm: float, numbers: list[int], roles: list[str]) -> list[Polygon]:
     """Beads from the root up, disjoint, filling groove and cap exactly.
 
     Args:
@@ -99,11 +98,7 @@ def bead_polygons(
         return []
     total = groove.area_mm2 + cap_area(groove, rise_mm)
     crowned = _layer_tops(groove, rise_mm, total, roles, BULGE)
-    tops = (
-        crowned
-        or _layer_tops(groove, rise_mm, total, roles, 0.0)
-        or [(groove.thickness_mm, len(numbers))]
-    )
+    tops = crowned or _layer_tops(groove, rise_mm, total, roles, 0.0) or [(groove.thickness_mm, len(numbers))]
     bulge = BULGE if crowned else 0.0
     polygons: list[Polygon] = []
     below, index = 0.0, 0
@@ -111,8 +106,9 @@ def bead_polygons(
         last = layer == len(tops) - 1
         low_bulge = bulge if layer else 0.0
         for bead in range(count):
-            outline = _bead(groove, rise_mm, below, height, low_bulge, bulge, last,
-                            bead / count, (bead + 1) / count)
+            outline = _bead(
+                groove, rise_mm, below, height, low_bulge, bulge, last, bead / count, (bead + 1) / count
+            )
             polygons.append(Polygon(role="bead", points=outline, pass_number=numbers[index]))
             index += 1
         below = height
@@ -160,8 +156,15 @@ def _layer_tops(
 
 
 def _bead(
-    groove: ButtGroove, rise_mm: float, below: float, height: float,
-    low_bulge: float, bulge: float, last: bool, left: float, right: float,
+    groove: ButtGroove,
+    rise_mm: float,
+    below: float,
+    height: float,
+    low_bulge: float,
+    bulge: float,
+    last: bool,
+    left: float,
+    right: float,
 ) -> tuple[Point, ...]:
     t = groove.thickness_mm
 
@@ -201,17 +204,15 @@ def back_polygons(groove: ButtGroove, rise_mm: float, numbers: list[int]) -> lis
     chord, t = back_chord_mm(groove), groove.thickness_mm
     beads = []
     for index, number in enumerate(numbers):
-        xs = spaced(-chord / 2 + chord * index / len(numbers),
-                    -chord / 2 + chord * (index + 1) / len(numbers), 13)
+        xs = spaced(
+            -chord / 2 + chord * index / len(numbers), -chord / 2 + chord * (index + 1) / len(numbers), 13
+        )
         arc = [(x, t + arc_y(x, chord, rise_mm)) for x in xs]
-        beads.append(Polygon(role="bead", points=((xs[0], t), *arc, (xs[-1], t)),
-                             pass_number=number))
+        beads.append(Polygon(role="bead", points=((xs[0], t), *arc, (xs[-1], t)), pass_number=number))
     return beads
 
 
-def member_shapes(
-    groove: ButtGroove, thicknesses: tuple[float, float], backing: bool
-) -> list[Shape]:
+def member_shapes(groove: ButtGroove, thicknesses: tuple[float, float], backing: bool) -> list[Shape]:
     """The two prepared plates, flush at the root, and a backing bar where there is one."""
     t = groove.thickness_mm
     reach = _reach(groove, max(thicknesses))
@@ -219,17 +220,32 @@ def member_shapes(
     for side, own in ((-1, thicknesses[0]), (1, thicknesses[1])):
         top = t - own
         corner = (side * groove.half_width(t), 0.0)
-        step = [(side * (groove.half_width(t) + TOE_MM + own - t), top),
-                (side * (groove.half_width(t) + TOE_MM), 0.0)] if own > t else []
-        shapes.append(Polygon(role="member", points=(
-            (side * reach, top), *step, corner,
-            (side * groove.half_width(groove.land_mm), t - groove.land_mm),
-            (side * groove.gap_mm / 2, t), (side * reach, t),
-        )))
+        step = (
+            [
+                (side * (groove.half_width(t) + TOE_MM + own - t), top),
+                (side * (groove.half_width(t) + TOE_MM), 0.0),
+            ]
+            if own > t
+            else []
+        )
+        shapes.append(
+            Polygon(
+                role="member",
+                points=(
+                    (side * reach, top),
+                    *step,
+                    corner,
+                    (side * groove.half_width(groove.land_mm), t - groove.land_mm),
+                    (side * groove.gap_mm / 2, t),
+                    (side * reach, t),
+                ),
+            )
+        )
     if backing:
         half, deep = groove.gap_mm / 2 + max(6.0, 0.4 * t), max(3.0, 0.2 * t)
-        shapes.append(Polygon(role="backing", points=(
-            (-half, t), (half, t), (half, t + deep), (-half, t + deep))))
+        shapes.append(
+            Polygon(role="backing", points=((-half, t), (half, t), (half, t + deep), (-half, t + deep)))
+        )
     return shapes
 
 
@@ -251,16 +267,14 @@ def dimension_shapes(
             Line(points=((-top, -0.3 * text_mm), (-top, y - 0.4 * text_mm))),
             Line(points=((top, -0.3 * text_mm), (top, y - 0.4 * text_mm))),
             Line(points=((-top, y), (top, y)), ticks=True),
-            Label(at=(0.0, y - 0.35 * text_mm), anchor="middle", value=groove.angle_deg,
-                  value_kind="angle"),
+            Label(at=(0.0, y - 0.35 * text_mm), anchor="middle", value=groove.angle_deg, value_kind="angle"),
         ]
     x = -reach - 1.1 * text_mm
     shapes += [
         Line(points=((-reach - 0.2 * text_mm, 0.0), (x - 0.4 * text_mm, 0.0))),
         Line(points=((-reach - 0.2 * text_mm, t), (x - 0.4 * text_mm, t))),
         Line(points=((x, 0.0), (x, t)), ticks=True),
-        Label(at=(x - 0.5 * text_mm, t / 2 + 0.35 * text_mm), anchor="end", value=t,
-              value_kind="length"),
+        Label(at=(x - 0.5 * text_mm, t / 2 + 0.35 * text_mm), anchor="end", value=t, value_kind="length"),
     ]
     half, y = groove.gap_mm / 2, t + foot + 1.5 * text_mm
     if groove.gap_mm > 0:
@@ -268,18 +282,36 @@ def dimension_shapes(
             Line(points=((-half, t + 0.2 * text_mm), (-half, y + 0.3 * text_mm))),
             Line(points=((half, t + 0.2 * text_mm), (half, y + 0.3 * text_mm))),
         ]
-    shapes.append(Label(at=(half + 0.5 * text_mm, y + 0.35 * text_mm), anchor="start", text="gap",
-                        value=groove.gap_mm, value_kind="length"))
+    shapes.append(
+        Label(
+            at=(half + 0.5 * text_mm, y + 0.35 * text_mm),
+            anchor="start",
+            text="gap",
+            value=groove.gap_mm,
+            value_kind="length",
+        )
+    )
     if groove.angle_deg > 0:
-        shapes.append(Label(at=(-half - 0.5 * text_mm, y + 0.35 * text_mm), anchor="end",
-                            text="land", value=groove.land_mm, value_kind="length"))
+        shapes.append(
+            Label(
+                at=(-half - 0.5 * text_mm, y + 0.35 * text_mm),
+                anchor="end",
+                text="land",
+                value=groove.land_mm,
+                value_kind="length",
+            )
+        )
     return shapes
 
 
 def number_labels(beads: list[Polygon]) -> list[Label]:
     """Pass numbers at the beads' centroids."""
     return [
-        Label(at=centroid(bead.points), anchor="middle", text=str(bead.pass_number),
-              pass_number=bead.pass_number)
+        Label(
+            at=centroid(bead.points),
+            anchor="middle",
+            text=str(bead.pass_number),
+            pass_number=bead.pass_number,
+        )
         for bead in beads
     ]

@@ -96,8 +96,7 @@ def bead_polygons(
             points = [at(outer, low), at(outer, high), at(inner, high)]
             if inner > 0:
                 points.append(at(inner, low))
-            beads.append(Polygon(role="bead", points=tuple(points),
-                                 pass_number=numbers[done + bead]))
+            beads.append(Polygon(role="bead", points=tuple(points), pass_number=numbers[done + bead]))
         done += count
     return beads
 
@@ -109,8 +108,7 @@ def member_shapes(fillet: Fillet, thicknesses: tuple[float, float]) -> list[Shap
     up = max(1.5 * fillet.leg2_mm, 0.5 * stem, 5.0)
     return [
         Polygon(role="member", points=((-out, 0.0), (out, 0.0), (out, plate), (-out, plate))),
-        Polygon(role="member", points=(
-            (-stem / 2, 0.0), (-stem / 2, -up), (stem / 2, -up), (stem / 2, 0.0))),
+        Polygon(role="member", points=((-stem / 2, 0.0), (-stem / 2, -up), (stem / 2, -up), (stem / 2, 0.0))),
     ]
 
 
@@ -127,15 +125,29 @@ def dimension_shapes(fillet: Fillet, thicknesses: tuple[float, float], text_mm: 
         Line(points=((stem / 2, 0.2 * text_mm), (stem / 2, y + 0.3 * text_mm))),
         Line(points=((toe, 0.2 * text_mm), (toe, y + 0.3 * text_mm))),
         Line(points=((stem / 2, y), (toe, y)), ticks=True),
-        Label(at=((stem / 2 + toe) / 2, y + 1.25 * text_mm), anchor="middle", text="leg",
-              value=fillet.leg1_mm, value_kind="length"),
+        Label(
+            at=((stem / 2 + toe) / 2, y + 1.25 * text_mm),
+            anchor="middle",
+            text="leg",
+            value=fillet.leg1_mm,
+            value_kind="length",
+        ),
         Line(points=((stem / 2 + 0.2 * text_mm, -fillet.leg2_mm), (x + 0.3 * text_mm, -fillet.leg2_mm))),
         Line(points=((x, -fillet.leg2_mm), (x, 0.0)), ticks=True),
-        Label(at=(x + 0.5 * text_mm, -fillet.leg2_mm / 2 + 0.35 * text_mm), anchor="start",
-              text="leg", value=fillet.leg2_mm, value_kind="length"),
+        Label(
+            at=(x + 0.5 * text_mm, -fillet.leg2_mm / 2 + 0.35 * text_mm),
+            anchor="start",
+            text="leg",
+            value=fillet.leg2_mm,
+            value_kind="length",
+        ),
         Line(points=((left, 0.0), (left, plate)), ticks=True),
-        Label(at=(left - 0.5 * text_mm, plate / 2 + 0.35 * text_mm), anchor="end", value=plate,
-              value_kind="length"),
+        Label(
+            at=(left - 0.5 * text_mm, plate / 2 + 0.35 * text_mm),
+            anchor="end",
+            value=plate,
+            value_kind="length",
+        ),
         Line(points=((-stem / 2, -up - 0.8 * text_mm), (stem / 2, -up - 0.8 * text_mm)), ticks=True),
         Label(at=(0.0, -up - 1.2 * text_mm), anchor="middle", value=stem, value_kind="length"),
     ]

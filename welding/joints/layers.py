@@ -16,9 +16,7 @@ NATURAL_ASPECT = 1.9
 MOST_IN_LAYER = 8
 
 
-def layers_of(
-    roles: Sequence[str], shape: Callable[[float, float], tuple[float, float]]
-) -> list[int]:
+def layers_of(roles: Sequence[str], shape: Callable[[float, float], tuple[float, float]]) -> list[int]:
     """Split passes into layers.
 
     Args:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from welding.documents.procedure import Joint, Pass, Procedure
 from welding.errors import OutOfRangeError, Problem
 from welding.joints import butt, fillet
-from welding.joints.shapes import Drawing, Label, Polygon, Shape
+from welding.joints.shapes import Drawing, Label, Polygon, Shape, segment_area
 
 ASSUMED_CAP_MM = 1.5
 """Cap height drawn where the procedure names none (common practice, always said)."""
@@ -46,8 +46,9 @@ def section_of(procedure: Procedure) -> Sectioned:
         return _butt(procedure, joint)
     if joint.kind == "t" and joint.weld == "fillet":
         return _fillet(procedure, joint)
-    return Sectioned(missing=(Problem(
-        "joint.kind", f"a drawing of {joint.weld} on a {joint.kind} joint: not drawn yet"),))
+    return Sectioned(
+        missing=(Problem("joint.kind", f"a drawing of {joint.weld} on a {joint.kind} joint: not drawn yet"),)
+    )
 
 
 def _thicknesses(procedure: Procedure) -> tuple[tuple[float, float] | None, tuple[Problem, ...]]:
@@ -68,8 +69,7 @@ def _butt(procedure: Procedure, joint: Joint) -> Sectioned:
     if preparation is None:
         missing += (Problem("joint.preparation", "the edge preparation"),)
     elif preparation.form not in ("square", "single-v"):
-        missing += (Problem("joint.preparation.form",
-                            f"a drawing of {preparation.form}: not drawn yet"),)
+        missing += (Problem("joint.preparation.form", f"a drawing of {preparation.form}: not drawn yet"),)
     elif preparation.root_gap_mm is None:
         missing += (Problem("joint.preparation.root_gap_mm", "the root gap"),)
     if preparation and preparation.form == "single-v":
@@ -105,7 +105,7 @@ def _butt(procedure: Procedure, joint: Joint) -> Sectioned:
     if back:
         foot = max(rise, ASSUMED_CAP_MM)
         beads += butt.back_polygons(groove, foot, [one.number for one in back])
-        reinforcement += butt.segment_area(butt.back_chord_mm(groove), foot)
+        reinforcement += segment_area(butt.back_chord_mm(groove), foot)
     area = groove.area_mm2
     backing = joint.backing in ("metal", "ceramic", "flux")
     text_mm = _text_height(2 * groove.half_width(thin) + max(0.6 * thin, 10.0), thin)
@@ -113,13 +113,18 @@ def _butt(procedure: Procedure, joint: Joint) -> Sectioned:
         *butt.member_shapes(groove, thicknesses, backing),
         *beads,
         *butt.number_labels(beads),
-        *butt.dimension_shapes(groove, max(thicknesses), rise, text_mm,
-                               max(foot, max(3.0, 0.2 * thin) if backing else 0.0)),
+        *butt.dimension_shapes(
+            groove, max(thicknesses), rise, text_mm, max(foot, max(3.0, 0.2 * thin) if backing else 0.0)
+        ),
     ]
     form = "square butt" if square else "single-V butt"
     return Sectioned(
-        section=Section(area_mm2=area, reinforcement_mm2=reinforcement,
-                        total_mm2=area + reinforcement, assumptions=tuple(assumptions)),
+        section=Section(
+            area_mm2=area,
+            reinforcement_mm2=reinforcement,
+            total_mm2=area + reinforcement,
+            assumptions=tuple(assumptions),
+        ),
         drawing=_framed(shapes, text_mm, f"Section of a {form}, {len(procedure.passes)} passes"),
     )
 
@@ -149,8 +154,7 @@ def _fillet(procedure: Procedure, joint: Joint) -> Sectioned:
     ]
     area = weld.area_mm2
     return Sectioned(
-        section=Section(area_mm2=area, reinforcement_mm2=0.0, total_mm2=area,
-                        assumptions=tuple(assumptions)),
+        section=Section(area_mm2=area, reinforcement_mm2=0.0, total_mm2=area, assumptions=tuple(assumptions)),
         drawing=_framed(shapes, text_mm, f"Section of a T fillet, {len(procedure.passes)} passes"),
     )
 
@@ -191,7 +195,11 @@ def _framed(shapes: list[Shape], text_mm: float, caption: str) -> Drawing:
             ys += [y for _, y in shape.points]
     margin = 0.4 * text_mm
     return Drawing(
-        x=min(xs) - margin, y=min(ys) - margin,
-        width=max(xs) - min(xs) + 2 * margin, height=max(ys) - min(ys) + 2 * margin,
-        text_mm=text_mm, shapes=tuple(shapes), caption=caption,
+        x=min(xs) - margin,
+        y=min(ys) - margin,
+        width=max(xs) - min(xs) + 2 * margin,
+        height=max(ys) - min(ys) + 2 * margin,
+        text_mm=text_mm,
+        shapes=tuple(shapes),
+        caption=caption,
     )

@@ -68,8 +68,7 @@ def polygon_area(points: Sequence[Point]) -> float:
         6.0
     """
     twice = sum(
-        x1 * y2 - x2 * y1
-        for (x1, y1), (x2, y2) in zip(points, [*points[1:], points[0]], strict=True)
+        x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in zip(points, [*points[1:], points[0]], strict=True)
     )
     return abs(twice) / 2
 

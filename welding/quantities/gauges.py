@@ -10,10 +10,19 @@ from welding.errors import UnreadableError
 from welding.table import load_table
 
 _METALS = {
-    "steel": "steel", "carbon": "steel", "carbon steel": "steel", "mild steel": "steel",
-    "galvanised": "galvanised", "galvanized": "galvanised", "galv": "galvanised",
-    "stainless": "stainless", "stainless steel": "stainless",
-    "aluminium": "aluminium", "aluminum": "aluminium", "alu": "aluminium", "copper": "copper",
+    "steel": "steel",
+    "carbon": "steel",
+    "carbon steel": "steel",
+    "mild steel": "steel",
+    "galvanised": "galvanised",
+    "galvanized": "galvanised",
+    "galv": "galvanised",
+    "stainless": "stainless",
+    "stainless steel": "stainless",
+    "aluminium": "aluminium",
+    "aluminum": "aluminium",
+    "alu": "aluminium",
+    "copper": "copper",
 }
 _GAUGE = re.compile(r"^(\d{1,2})\s*(?:ga|gauge|g\.a\.)\.?(?:\s+(.+))?$", re.IGNORECASE)
 
@@ -36,8 +45,9 @@ def read_gauge(text: str, metal: str | None) -> tuple[float, str] | None:
         )
     family = _METALS.get(said)
     if family is None:
-        raise UnreadableError(text, f"no gauge table for {said!r}: steel, galvanised, stainless, "
-                                    "aluminium and copper have one")
+        raise UnreadableError(
+            text, f"no gauge table for {said!r}: steel, galvanised, stainless, aluminium and copper have one"
+        )
     if family in ("aluminium", "copper"):
         # Brown & Sharpe, as fluids computes it: d = 0.005 in x 92^((36-n)/39).
         if not 0 <= number <= 36:
@@ -46,5 +56,6 @@ def read_gauge(text: str, metal: str | None) -> tuple[float, str] | None:
     for row in load_table("welding.quantities", "sheet_gauges").rows:
         if row["gauge"] == number and f"{family}_in" in row:
             return row[f"{family}_in"] * 25.4, f"{number} gauge {family}"
-    raise UnreadableError(text, f"gauge {number} is not in the table for {family}: give the "
-                                "thickness in mm or inches")
+    raise UnreadableError(
+        text, f"gauge {number} is not in the table for {family}: give the thickness in mm or inches"
+    )

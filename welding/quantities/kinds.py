@@ -38,8 +38,16 @@ class Kind:
 
 
 def _kind(
-    name: str, words: str, dimension: str, unit: str, us_unit: str,
-    low: float, high: float, decimals: int, us_decimals: int, low_open: bool = True,
+    name: str,
+    words: str,
+    dimension: str,
+    unit: str,
+    us_unit: str,
+    low: float,
+    high: float,
+    decimals: int,
+    us_decimals: int,
+    low_open: bool = True,
 ) -> Kind:
     limits = Limits(low, high, unit, low_open=low_open)
     return Kind(name, words, dimension, unit, us_unit, limits, decimals, us_decimals)
@@ -57,8 +65,7 @@ KINDS: dict[str, Kind] = {
         _kind("travel", "a travel speed", "speed", "mm/min", "in/min", 0, 20_000, 0, 1),
         _kind("wire_feed", "a wire feed speed", "speed", "m/min", "in/min", 0, 60, 2, 0),
         _kind("flow", "a gas flow", "flow", "L/min", "ft³/h", 0, 250, 1, 0),
-        _kind("temperature", "a temperature", "temperature", "°C", "°F", -100, 1_300, 0, 0,
-              low_open=False),
+        _kind("temperature", "a temperature", "temperature", "°C", "°F", -100, 1_300, 0, 0, low_open=False),
         _kind("current", "a current", "current", "A", "A", 0, 2_000, 0, 0),
         _kind("voltage", "a voltage", "voltage", "V", "V", 0, 100, 1, 1),
         _kind("angle", "an angle", "angle", "°", "°", 0, 360, 1, 1, low_open=False),
@@ -72,10 +79,19 @@ KINDS: dict[str, Kind] = {
 }
 
 DEFAULT_KIND: dict[str, str] = {
-    "length": "length", "speed": "speed", "flow": "flow", "temperature": "temperature",
-    "current": "current", "voltage": "voltage", "angle": "angle", "time": "time",
-    "energy": "energy", "power": "power", "energy per length": "heat_input",
-    "hydrogen": "hydrogen", "area": "area",
+    "length": "length",
+    "speed": "speed",
+    "flow": "flow",
+    "temperature": "temperature",
+    "current": "current",
+    "voltage": "voltage",
+    "angle": "angle",
+    "time": "time",
+    "energy": "energy",
+    "power": "power",
+    "energy per length": "heat_input",
+    "hydrogen": "hydrogen",
+    "area": "area",
 }
 """The kind taken for a dimension when the caller did not say what is asked for."""
 

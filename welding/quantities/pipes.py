@@ -18,8 +18,18 @@ _PIPE = re.compile(
 
 # DN of the sizes below NPS 4 (ISO 6708, from memory); from there on DN is 25 x NPS.
 _DN_TO_NPS = {
-    6: 0.125, 8: 0.25, 10: 0.375, 15: 0.5, 20: 0.75, 25: 1.0, 32: 1.25, 40: 1.5, 50: 2.0,
-    65: 2.5, 80: 3.0, 90: 3.5,
+    6: 0.125,
+    8: 0.25,
+    10: 0.375,
+    15: 0.5,
+    20: 0.75,
+    25: 1.0,
+    32: 1.25,
+    40: 1.5,
+    50: 2.0,
+    65: 2.5,
+    80: 3.0,
+    90: 3.5,
 }
 
 
@@ -48,8 +58,9 @@ def read_pipe(text: str) -> tuple[float, float, str] | None:
             label = f"NPS {size} schedule {schedule}"
     except (ValueError, KeyError, IndexError, ZeroDivisionError):
         raise UnreadableError(
-            text, f"pipe {size} schedule {schedule} is not in ASME B36.10M or B36.19M: "
-                  "give outside diameter and wall instead"
+            text,
+            f"pipe {size} schedule {schedule} is not in ASME B36.10M or B36.19M: "
+            "give outside diameter and wall instead",
         ) from None
     return round(found[2] * 1000, 1), round(found[3] * 1000, 2), label
 

@@ -94,9 +94,7 @@ def read_quantity(
         feet = _FEET.match(clean)
         if feet:
             inches = _magnitude(text, feet["inches"].strip())[0] + 12 * int(feet["feet"])
-            return _checked(
-                text, units.convert(inches, "inch", "mm"), wanted or KINDS["length"], clean
-            )
+            return _checked(text, units.convert(inches, "inch", "mm"), wanted or KINDS["length"], clean)
     number, is_fraction, unit_text = _magnitude(text, clean)
     if unit_text:
         dimension, unit = _unit(text, unit_text, wanted)
@@ -105,18 +103,14 @@ def read_quantity(
         return _checked(text, units.convert(number, unit, kind_.unit), kind_, said)
     is_length = wanted is None or wanted.dimension == "length"
     if is_length and (is_fraction or _is_wire_size(clean, number)):
-        return _checked(
-            text, units.convert(number, "inch", "mm"), wanted or KINDS["length"], f"{clean} in"
-        )
+        return _checked(text, units.convert(number, "inch", "mm"), wanted or KINDS["length"], f"{clean} in")
     if shown_unit is None and wanted is None:
         raise UnreadableError(text, f"{clean} has no unit: add one, such as {clean} mm")
     value, kind_ = _in_shown_unit(text, number, shown_unit, wanted)
     return _checked(text, value, kind_, f"{clean} {shown_unit or kind_.unit}")
 
 
-def read_range(
-    text: str, *, kind: str, shown_unit: str | None = None, metal: str | None = None
-) -> Range:
+def read_range(text: str, *, kind: str, shown_unit: str | None = None, metal: str | None = None) -> Range:
     """Read a range: ``165-200 A``, ``24.5 to 26 V``, ``180 ± 10``, or one value for both ends.
 
     A unit on the right end holds for the left end too. Arguments and errors as in
@@ -164,9 +158,7 @@ def read_any(
 def _clean(text: str) -> str:
     if len(text) > LONGEST:
         raise UnreadableError(text[:LONGEST], f"{len(text)} characters are too many for a quantity")
-    spaced = _VULGAR.sub(
-        lambda m: f"{m[1]}{' ' if m[1] else ''}{unicodedata.normalize('NFKC', m[2])}", text
-    )
+    spaced = _VULGAR.sub(lambda m: f"{m[1]}{' ' if m[1] else ''}{unicodedata.normalize('NFKC', m[2])}", text)
     plain = spaced.replace("⁄", "/").replace("−", "-").replace("\u00a0", " ").replace("\u202f", " ")
     plain = re.sub(r"\s+", " ", plain).strip()
     if not plain:
@@ -191,8 +183,7 @@ def _magnitude(text: str, clean: str) -> tuple[Fraction, bool, str]:
             )
         return sign * Fraction(digits.replace(",", ".")), False, unit
     top, bottom = (
-        (match["mixed_top"], match["mixed_bottom"]) if match["whole"] else
-        (match["top"], match["bottom"])
+        (match["mixed_top"], match["mixed_bottom"]) if match["whole"] else (match["top"], match["bottom"])
     )
     if int(bottom) == 0:
         raise UnreadableError(text, f"{clean!r} divides by zero")
@@ -209,8 +200,9 @@ def _unit(text: str, unit_text: str, wanted: Kind | None) -> tuple[str, str]:
         raise UnreadableError(text, f"{unit_text!r} is no unit known here{asked}")
     if wanted and found[0] != wanted.dimension:
         raise UnreadableError(
-            text, f"{unit_text} measures {found[0]}; {wanted.words} is asked for, "
-                  f"in {wanted.unit}" + (f" or {wanted.us_unit}" if wanted.us_unit != wanted.unit else "")
+            text,
+            f"{unit_text} measures {found[0]}; {wanted.words} is asked for, "
+            f"in {wanted.unit}" + (f" or {wanted.us_unit}" if wanted.us_unit != wanted.unit else ""),
         )
     return found
 
@@ -235,8 +227,8 @@ def _in_shown_unit(
 def _checked(text: str, value: float, kind: Kind, understood: str) -> QuantityReading:
     if not kind.limits.allows(value):
         raise UnreadableError(
-            text, f"{_short(value)} {kind.unit} is not plausible for {kind.words}: "
-                  f"{kind.limits.text} is taken"
+            text,
+            f"{_short(value)} {kind.unit} is not plausible for {kind.words}: {kind.limits.text} is taken",
         )
     return QuantityReading(value=value, unit=kind.unit, kind=kind.name, understood=understood)
 
@@ -244,9 +236,7 @@ def _checked(text: str, value: float, kind: Kind, understood: str) -> QuantityRe
 def _range(text: str, low: float, high: float, kind: str) -> Range:
     if low > high:
         unit = kind_named(kind).unit
-        raise UnreadableError(
-            text, f"the range runs backwards: {_short(low)} is above {_short(high)} {unit}"
-        )
+        raise UnreadableError(text, f"the range runs backwards: {_short(low)} is above {_short(high)} {unit}")
     kind_limits = kind_named(kind).limits
     if not kind_limits.allows(low):
         raise UnreadableError(text, f"{_short(low)} is outside {kind_limits.text}")

@@ -70,11 +70,26 @@ SPELLINGS: dict[str, tuple[str, str]] = {
 }
 
 _LABEL_UNIT = {
-    "mm": "mm", "in": "inch", "mm/min": "mm/min", "in/min": "inch/minute", "m/min": "m/min",
-    "L/min": "liter/minute", "ft³/h": "foot**3/hour", "°C": "degC", "°F": "degF", "A": "ampere",
-    "V": "volt", "°": "degree", "s": "second", "J": "joule", "W": "watt",
-    "kJ/mm": "kilojoule/millimeter", "kJ/in": "kilojoule/inch", "ml/100 g": "dimensionless",
-    "mm²": "mm**2", "in²": "inch**2",
+    "mm": "mm",
+    "in": "inch",
+    "mm/min": "mm/min",
+    "in/min": "inch/minute",
+    "m/min": "m/min",
+    "L/min": "liter/minute",
+    "ft³/h": "foot**3/hour",
+    "°C": "degC",
+    "°F": "degF",
+    "A": "ampere",
+    "V": "volt",
+    "°": "degree",
+    "s": "second",
+    "J": "joule",
+    "W": "watt",
+    "kJ/mm": "kilojoule/millimeter",
+    "kJ/in": "kilojoule/inch",
+    "ml/100 g": "dimensionless",
+    "mm²": "mm**2",
+    "in²": "inch**2",
 }
 
 

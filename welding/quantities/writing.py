@@ -13,9 +13,7 @@ System = Literal["si", "us"]
 Rounding = Literal["nearest", "up", "down"]
 
 
-def number_text(
-    value: float, kind_name: str, system: System = "si", rounding: Rounding = "nearest"
-) -> str:
+def number_text(value: float, kind_name: str, system: System = "si", rounding: Rounding = "nearest") -> str:
     """The number alone, rounded as the kind is shown, without trailing zeros after the point.
 
     A limit that is advised is rounded to its safe side: ``up`` or ``down``.
@@ -32,8 +30,9 @@ def number_text(
     if rounding != "nearest":
         step = 10**decimals
         # A hair of slack: 233.0000001 is 233, not 234.
-        shown = (math.ceil(shown * step - 1e-6) if rounding == "up"
-                 else math.floor(shown * step + 1e-6)) / step
+        shown = (
+            math.ceil(shown * step - 1e-6) if rounding == "up" else math.floor(shown * step + 1e-6)
+        ) / step
     text = f"{shown:.{decimals}f}"
     if kind_name in ("heat_input", "voltage"):
         return text
@@ -46,9 +45,7 @@ def unit_text(kind_name: str, system: System = "si") -> str:
     return kind.unit if system == "si" else kind.us_unit
 
 
-def quantity_text(
-    value: float, kind_name: str, system: System = "si", rounding: Rounding = "nearest"
-) -> str:
+def quantity_text(value: float, kind_name: str, system: System = "si", rounding: Rounding = "nearest") -> str:
     """Number and unit.
 
     Example:

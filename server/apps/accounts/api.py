@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from api.errors import InvalidError, ProblemOut
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
 from django.http import Http404, HttpRequest
@@ -11,7 +12,6 @@ from django.middleware.csrf import get_token
 from ninja import Router, Schema
 from ninja.security import APIKeyCookie
 
-from api.errors import InvalidError, ProblemOut
 from apps.accounts.models import Role, User
 from apps.accounts.permissions import ALLOWED
 
@@ -67,16 +67,23 @@ class DemoSignIn(Schema):
 
 
 def _person(user: User) -> PersonOut:
-    return PersonOut(id=user.pk, username=user.username, name=user.shown_name, role=user.role,
-                     allowed=sorted(action.name for action in ALLOWED[Role(user.role)]))
+    return PersonOut(
+        id=user.pk,
+        username=user.username,
+        name=user.shown_name,
+        role=user.role,
+        allowed=sorted(action.name for action in ALLOWED[Role(user.role)]),
+    )
 
 
 def _session(request: HttpRequest) -> SessionOut:
     get_token(request)  # sets the cookie that every change has to bring back
     demo = []
     if settings.DEMO:
-        demo = [DemoPersonOut(username=one.username, name=one.shown_name, role=one.role)
-                for one in User.objects.filter(is_active=True, username__startswith="demo-").order_by("id")]
+        demo = [
+            DemoPersonOut(username=one.username, name=one.shown_name, role=one.role)
+            for one in User.objects.filter(is_active=True, username__startswith="demo-").order_by("id")
+        ]
     user = request.user
     return SessionOut(person=_person(user) if isinstance(user, User) else None, demo=demo)
 
@@ -92,8 +99,10 @@ def sign_in(request: HttpRequest, payload: SignIn) -> SessionOut:
     """Sign in with name and password; throttled."""
     user = authenticate(request, username=payload.username, password=payload.password)
     if not isinstance(user, User):
-        raise InvalidError("Name and password do not fit.", errors=[
-            {"path": "password", "message": "Name and password do not fit.", "value": ""}])
+        raise InvalidError(
+            "Name and password do not fit.",
+            errors=[{"path": "password", "message": "Name and password do not fit.", "value": ""}],
+        )
     login(request, user)
     return _session(request)
 

@@ -19,8 +19,12 @@ class Role(models.TextChoices):
     ADMINISTRATOR = "administrator", "administrator"
 
 
-@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent(),
-                 exclude=["password", "last_login"])
+@pghistory.track(
+    pghistory.InsertEvent(),
+    pghistory.UpdateEvent(),
+    pghistory.DeleteEvent(),
+    exclude=["password", "last_login"],
+)
 class User(AbstractUser):
     """A person who signs in."""
 

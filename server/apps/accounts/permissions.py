@@ -5,6 +5,7 @@ from __future__ import annotations
 from enum import StrEnum
 
 from api.errors import NotAllowedError
+
 from apps.accounts.models import Role, User
 
 

@@ -5,6 +5,14 @@ from __future__ import annotations
 import json
 from typing import Any
 
+from api.documents import PIECE
+from api.downloads import attachment
+from api.errors import InvalidError, ProblemOut
+from api.people import person
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog
 from apps.coupons.queries import coupon_document
@@ -30,14 +38,6 @@ from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut, ImportedOut
 from apps.procedures.services.import_procedure import import_procedure
-from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
-from ninja import Router, Status
-
-from api.documents import PIECE
-from api.downloads import attachment
-from api.errors import InvalidError, ProblemOut
-from api.people import person
 from welding.assess import evaluate
 from welding.assess_coupon import PassResult, evaluate_coupon, evaluate_pass
 from welding.documents.codec import COUPON, PROCEDURE, check_json
@@ -49,7 +49,8 @@ REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 4
 
 def _coupon(coupon_id: int) -> Coupon:
     return get_object_or_404(
-        Coupon.objects.select_related("job", "revision__procedure", "created_by"), pk=coupon_id)
+        Coupon.objects.select_related("job", "revision__procedure", "created_by"), pk=coupon_id
+    )
 
 
 def _row(pass_id: int) -> PassLog:
@@ -69,12 +70,22 @@ def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
     for one in job.coupons.select_related("revision__procedure").order_by("number"):
         document = coupon_document(one)
         log = evaluate_coupon(document)
-        lines.append(CouponLineOut(
-            id=one.pk, number=one.number, status=one.status, revision_id=one.revision_id,
-            procedure_number=one.revision.procedure.number, letter=one.revision.letter,
-            title=one.revision.title, welder=_welder(one.people),
-            planned=len(document.procedure.passes), logged=len(log.passes),
-            flagged=sum(result.out_of_range for result in log.passes), changed_at=one.changed_at))
+        lines.append(
+            CouponLineOut(
+                id=one.pk,
+                number=one.number,
+                status=one.status,
+                revision_id=one.revision_id,
+                procedure_number=one.revision.procedure.number,
+                letter=one.revision.letter,
+                title=one.revision.title,
+                welder=_welder(one.people),
+                planned=len(document.procedure.passes),
+                logged=len(log.passes),
+                flagged=sum(result.out_of_range for result in log.passes),
+                changed_at=one.changed_at,
+            )
+        )
     return lines
 
 
@@ -94,18 +105,41 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
     document = coupon_document(one)
     rows = list(one.passes.select_related("logged_by").order_by("number", "id"))
     return CouponOut(
-        id=one.pk, job_id=one.job_id, number=one.number, status=one.status, version=one.version,
-        revision_id=one.revision_id, procedure_number=one.revision.procedure.number,
-        letter=one.revision.letter, procedure=document.procedure, piece=document.coupon,
+        id=one.pk,
+        job_id=one.job_id,
+        number=one.number,
+        status=one.status,
+        version=one.version,
+        revision_id=one.revision_id,
+        procedure_number=one.revision.procedure.number,
+        letter=one.revision.letter,
+        procedure=document.procedure,
+        piece=document.coupon,
         people=list(document.people),
-        rows=[PassRowOut(id=row.pk, version=row.version, record=to_record(row),
-                         logged_by=row.logged_by.shown_name, logged_at=row.logged_at)
-              for row in rows if not row.struck],
-        struck=[StruckOut(number=row.number, reason=row.struck_reason,
-                          logged_by=row.logged_by.shown_name, logged_at=row.logged_at)
-                for row in rows if row.struck],
+        rows=[
+            PassRowOut(
+                id=row.pk,
+                version=row.version,
+                record=to_record(row),
+                logged_by=row.logged_by.shown_name,
+                logged_at=row.logged_at,
+            )
+            for row in rows
+            if not row.struck
+        ],
+        struck=[
+            StruckOut(
+                number=row.number,
+                reason=row.struck_reason,
+                logged_by=row.logged_by.shown_name,
+                logged_at=row.logged_at,
+            )
+            for row in rows
+            if row.struck
+        ],
         evaluation=evaluate(document.procedure, units),
-        log=evaluate_coupon(document, units))
+        log=evaluate_coupon(document, units),
+    )
 
 
 @router.patch("/coupons/{int:coupon_id}", response={200: VersionOut, **REFUSALS})
@@ -178,8 +212,13 @@ def import_document(request: HttpRequest, job_id: int, as_number: str = "") -> I
     number = as_number.strip()[:60]
     if isinstance(head, dict) and head.get("format") == "grounded-bead/coupon":
         found = import_coupon(user, job, COUPON.read(raw), number)
-        return ImportedOut(kind="coupon", id=found.coupon.pk, number=found.coupon.number,
-                           unchanged=found.unchanged)
+        return ImportedOut(
+            kind="coupon", id=found.coupon.pk, number=found.coupon.number, unchanged=found.unchanged
+        )
     taken = import_procedure(user, job, PROCEDURE.read(raw), number)
-    return ImportedOut(kind="procedure", id=taken.revision.pk, number=taken.revision.procedure.number,
-                       unchanged=taken.unchanged)
+    return ImportedOut(
+        kind="procedure",
+        id=taken.revision.pk,
+        number=taken.revision.procedure.number,
+        unchanged=taken.unchanged,
+    )

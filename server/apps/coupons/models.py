@@ -5,11 +5,12 @@ from __future__ import annotations
 from typing import ClassVar
 
 import pghistory
+from django.db import models
+from django.db.models import Q
+
 from apps.accounts.models import User
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
-from django.db import models
-from django.db.models import Q
 
 
 class Status(models.TextChoices):
@@ -52,8 +53,9 @@ class Coupon(models.Model):
 
 def _positive(*names: str) -> list[models.CheckConstraint]:
     return [
-        models.CheckConstraint(condition=Q(**{f"{name}__isnull": True}) | Q(**{f"{name}__gt": 0}),
-                               name=f"pass_{name}_positive")
+        models.CheckConstraint(
+            condition=Q(**{f"{name}__isnull": True}) | Q(**{f"{name}__gt": 0}), name=f"pass_{name}_positive"
+        )
         for name in names
     ]
 
@@ -63,10 +65,13 @@ def _ordered(*names: str) -> list[models.CheckConstraint]:
     constraints = []
     for stem, unit in (name.split(":") for name in names):
         mean, low, high = (f"{stem}_{part}_{unit}" for part in ("mean", "min", "max"))
-        constraints.append(models.CheckConstraint(
-            condition=(Q(**{f"{low}__isnull": True}) | Q(**{f"{low}__lte": models.F(mean)}))
-            & (Q(**{f"{high}__isnull": True}) | Q(**{f"{high}__gte": models.F(mean)})),
-            name=f"pass_{stem}_ordered"))
+        constraints.append(
+            models.CheckConstraint(
+                condition=(Q(**{f"{low}__isnull": True}) | Q(**{f"{low}__lte": models.F(mean)}))
+                & (Q(**{f"{high}__isnull": True}) | Q(**{f"{high}__gte": models.F(mean)})),
+                name=f"pass_{stem}_ordered",
+            )
+        )
     return constraints
 
 
@@ -105,13 +110,22 @@ class PassLog(models.Model):
 
         ordering: ClassVar = ["number", "id"]
         constraints: ClassVar = [
-            models.UniqueConstraint(fields=["coupon", "number"], condition=Q(struck=False),
-                                    name="pass_number_once"),
+            models.UniqueConstraint(
+                fields=["coupon", "number"], condition=Q(struck=False), name="pass_number_once"
+            ),
             models.CheckConstraint(condition=Q(number__gte=1, number__lte=999), name="pass_number"),
-            models.CheckConstraint(condition=Q(struck=False) | ~Q(struck_reason=""),
-                                   name="pass_struck_with_reason"),
-            *_positive("current_mean_a", "voltage_mean_v", "wire_feed_mean_m_min", "length_mm",
-                       "time_s", "travel_mm_min", "energy_j"),
+            models.CheckConstraint(
+                condition=Q(struck=False) | ~Q(struck_reason=""), name="pass_struck_with_reason"
+            ),
+            *_positive(
+                "current_mean_a",
+                "voltage_mean_v",
+                "wire_feed_mean_m_min",
+                "length_mm",
+                "time_s",
+                "travel_mm_min",
+                "energy_j",
+            ),
             *_ordered("current:a", "voltage:v", "wire_feed:m_min"),
         ]
 

@@ -9,8 +9,11 @@ from welding.documents.codec import PASS_RECORD
 from welding.documents.coupon import PassRecord
 
 _PLAIN = ("length_mm", "time_s", "travel_mm_min", "before_c", "energy_j")
-_SPREAD = (("current_a", "current", "a"), ("voltage_v", "voltage", "v"),
-           ("wire_feed_m_min", "wire_feed", "m_min"))
+_SPREAD = (
+    ("current_a", "current", "a"),
+    ("voltage_v", "voltage", "v"),
+    ("wire_feed_m_min", "wire_feed", "m_min"),
+)
 
 
 def to_columns(record: PassRecord) -> dict[str, Any]:
@@ -36,8 +39,11 @@ def to_plain(row: PassLog) -> dict[str, Any]:
         if (value := getattr(row, name)) is not None:
             plain[name] = value
     for name, stem, unit in _SPREAD:
-        spread = {part: value for part in ("mean", "min", "max")
-                  if (value := getattr(row, f"{stem}_{part}_{unit}")) is not None}
+        spread = {
+            part: value
+            for part in ("mean", "min", "max")
+            if (value := getattr(row, f"{stem}_{part}_{unit}")) is not None
+        }
         if spread:
             plain[name] = spread["mean"] if set(spread) == {"mean"} else spread
     return plain

@@ -6,9 +6,9 @@ from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
+from api.documents import PassRecordIn, PieceIn
 from ninja import Schema
 
-from api.documents import PassRecordIn, PieceIn
 from welding.assess import Evaluation
 from welding.assess_coupon import CouponEvaluation
 from welding.documents.coupon import CouponPiece, PassRecord, Person

@@ -2,6 +2,15 @@
 
 from __future__ import annotations
 
+from api.downloads import attachment
+from api.errors import ProblemOut
+from api.people import person
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Router
+
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.coupons.queries import coupon_document
@@ -9,15 +18,6 @@ from apps.printing import sheets
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
 from apps.procedures.models import Revision
-from django.conf import settings
-from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
-from django.utils import timezone
-from ninja import Router
-
-from api.downloads import attachment
-from api.errors import ProblemOut
-from api.people import person
 from welding.assess import evaluate
 from welding.assess_coupon import evaluate_coupon
 from welding.documents.codec import PROCEDURE
@@ -33,21 +33,34 @@ def _address(request: HttpRequest, path: str) -> str:
 def print_procedure(request: HttpRequest, revision_id: int, paper: Paper = "a4") -> HttpResponse:
     """The procedure as a sheet for the booth."""
     require(person(request), Action.VIEW)
-    revision = get_object_or_404(Revision.objects.select_related("procedure__job", "saved_by"), pk=revision_id)
+    revision = get_object_or_404(
+        Revision.objects.select_related("procedure__job", "saved_by"), pk=revision_id
+    )
     document = PROCEDURE.take(revision.document)
     evaluation = evaluate(document)
     address = _address(request, f"/procedures/{revision.pk}")
-    data = pdf("printing/procedure.html", {
-        "word": sheets.sheet_word(document), "revision": revision, "document": document,
-        "job": revision.procedure.job, "code": sheets.code_line(document, evaluation),
-        "facts": sheets.facts(document, evaluation), "heat_word": evaluation.heat_word,
-        "rows": sheets.planned_rows(document, evaluation),
-        "drawing": drawing_svg(evaluation.drawing) if evaluation.drawing else "",
-        "breaches": [f for f in evaluation.findings if f.verdict == "violates"],
-        "missing": evaluation.missing, "cautions": evaluation.cautions,
-        "assumptions": evaluation.section.assumptions if evaluation.section else (),
-        "qr": qr_svg(address), "address": address, "printed": timezone.now(),
-    }, paper)
+    data = pdf(
+        "printing/procedure.html",
+        {
+            "word": sheets.sheet_word(document),
+            "revision": revision,
+            "document": document,
+            "job": revision.procedure.job,
+            "code": sheets.code_line(document, evaluation),
+            "facts": sheets.facts(document, evaluation),
+            "heat_word": evaluation.heat_word,
+            "rows": sheets.planned_rows(document, evaluation),
+            "drawing": drawing_svg(evaluation.drawing) if evaluation.drawing else "",
+            "breaches": [f for f in evaluation.findings if f.verdict == "violates"],
+            "missing": evaluation.missing,
+            "cautions": evaluation.cautions,
+            "assumptions": evaluation.section.assumptions if evaluation.section else (),
+            "qr": qr_svg(address),
+            "address": address,
+            "printed": timezone.now(),
+        },
+        paper,
+    )
     name = f"{revision.procedure.number}-{revision.letter}.pdf"
     return attachment(data, "application/pdf", name, inline=True)
 
@@ -62,25 +75,41 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
     log = evaluate_coupon(document)
     address = _address(request, f"/coupons/{coupon.pk}")
     fit_up = document.coupon.fit_up
-    data = pdf("printing/coupon.html", {
-        "word": f"{sheets.record_word(document.procedure)}: coupon log",
-        "coupon": coupon, "document": document, "job": coupon.job,
-        "code": sheets.code_line(document.procedure, evaluation),
-        "heat_word": evaluation.heat_word,
-        "facts": [
-            *sheets.facts(document.procedure, evaluation),
-            ("Preheat as read", [sheets.both(document.coupon.preheat_c, "temperature")]),
-            ("Ambient", [sheets.both(document.coupon.ambient_c, "temperature")]),
-            ("Gap before and after tacking", [
-                sheets.both(fit_up.gap_before_tack_mm if fit_up else None, "gap"),
-                sheets.both(fit_up.gap_after_tack_mm if fit_up else None, "gap")]),
-            ("People", [sheets.Both(f"{one.name} ({one.role})", "") for one in document.people]
-             or [sheets.NOTHING]),
-        ],
-        "rows": sheets.logged_rows(document, log), "to_weld": log.to_weld,
-        "drawing": drawing_svg(evaluation.drawing) if evaluation.drawing else "",
-        "struck": coupon.passes.filter(struck=True).select_related("logged_by"),
-        "cautions": evaluation.cautions, "qr": qr_svg(address), "address": address,
-        "printed": timezone.now(),
-    }, paper)
+    data = pdf(
+        "printing/coupon.html",
+        {
+            "word": f"{sheets.record_word(document.procedure)}: coupon log",
+            "coupon": coupon,
+            "document": document,
+            "job": coupon.job,
+            "code": sheets.code_line(document.procedure, evaluation),
+            "heat_word": evaluation.heat_word,
+            "facts": [
+                *sheets.facts(document.procedure, evaluation),
+                ("Preheat as read", [sheets.both(document.coupon.preheat_c, "temperature")]),
+                ("Ambient", [sheets.both(document.coupon.ambient_c, "temperature")]),
+                (
+                    "Gap before and after tacking",
+                    [
+                        sheets.both(fit_up.gap_before_tack_mm if fit_up else None, "gap"),
+                        sheets.both(fit_up.gap_after_tack_mm if fit_up else None, "gap"),
+                    ],
+                ),
+                (
+                    "People",
+                    [sheets.Both(f"{one.name} ({one.role})", "") for one in document.people]
+                    or [sheets.NOTHING],
+                ),
+            ],
+            "rows": sheets.logged_rows(document, log),
+            "to_weld": log.to_weld,
+            "drawing": drawing_svg(evaluation.drawing) if evaluation.drawing else "",
+            "struck": coupon.passes.filter(struck=True).select_related("logged_by"),
+            "cautions": evaluation.cautions,
+            "qr": qr_svg(address),
+            "address": address,
+            "printed": timezone.now(),
+        },
+        paper,
+    )
     return attachment(data, "application/pdf", f"{coupon.number}.pdf", inline=True)

@@ -83,8 +83,14 @@ def joint_words(document: Procedure) -> str:
     joint = document.joint
     if joint is None:
         return BLANK
-    kinds = {"t": "T joint", "butt": "butt", "corner": "corner", "lap": "lap", "edge": "edge",
-             "branch": "branch"}
+    kinds = {
+        "t": "T joint",
+        "butt": "butt",
+        "corner": "corner",
+        "lap": "lap",
+        "edge": "edge",
+        "branch": "branch",
+    }
     welds = {"cjp-groove": "complete penetration", "pjp-groove": "partial penetration"}
     parts = [kinds[joint.kind], welds.get(joint.weld, joint.weld)]
     if joint.preparation:
@@ -105,13 +111,11 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
     ] or [NOTHING]
     rows: list[tuple[str, list[Both]]] = [
         ("Metals", metals),
-        ("Thickness", [both(metal.thickness_mm, "thickness") for metal in document.base_metals]
-         or [NOTHING]),
+        ("Thickness", [both(metal.thickness_mm, "thickness") for metal in document.base_metals] or [NOTHING]),
         ("Joint", [Both(joint_words(document), "")]),
         ("Position", [Both(", ".join(document.positions) or BLANK, "")]),
         ("Preheat, at least", [both(thermal.preheat_min_c if thermal else None, "temperature")]),
-        ("Between passes, at most",
-         [both(thermal.interpass_max_c if thermal else None, "temperature")]),
+        ("Between passes, at most", [both(thermal.interpass_max_c if thermal else None, "temperature")]),
     ]
     if thermal and thermal.heat_input_kj_mm:
         rows.append(("Heat input wanted", [both_range(thermal.heat_input_kj_mm, "heat_input")]))
@@ -127,19 +131,26 @@ def planned_rows(document: Procedure, evaluation: Evaluation) -> list[dict[str, 
     rows = []
     for one in reversed(document.passes):
         found = heat.get(one.number)
-        rows.append({
-            "number": one.number, "role": one.role, "process": one.process,
-            "filler": _filler(one), "gas": _gas(one),
-            "flow": both_range(one.gas.flow_l_min if one.gas else None, "flow"),
-            "purge": gas_text(one.purge.components_percent) if one.purge else "", "polarity": one.polarity or BLANK,
-            "current": both_range(one.current_a, "current"),
-            "voltage": both_range(one.voltage_v, "voltage"),
-            "feed": both_range(one.wire_feed_m_min, "wire_feed"),
-            "travel": both_range(one.travel_mm_min, "travel"),
-            "heat": both_range(Range(found.min_kj_mm, found.max_kj_mm), "heat_input")
-            if found else NOTHING,
-            "technique": _technique(one),
-        })
+        rows.append(
+            {
+                "number": one.number,
+                "role": one.role,
+                "process": one.process,
+                "filler": _filler(one),
+                "gas": _gas(one),
+                "flow": both_range(one.gas.flow_l_min if one.gas else None, "flow"),
+                "purge": gas_text(one.purge.components_percent) if one.purge else "",
+                "polarity": one.polarity or BLANK,
+                "current": both_range(one.current_a, "current"),
+                "voltage": both_range(one.voltage_v, "voltage"),
+                "feed": both_range(one.wire_feed_m_min, "wire_feed"),
+                "travel": both_range(one.travel_mm_min, "travel"),
+                "heat": both_range(Range(found.min_kj_mm, found.max_kj_mm), "heat_input")
+                if found
+                else NOTHING,
+                "technique": _technique(one),
+            }
+        )
     return rows
 
 
@@ -149,8 +160,9 @@ def _filler(one: Pass) -> list[str]:
     diameter = one.filler.diameter_mm
     size = ""
     if diameter:
-        size = (f"{number_text(diameter, 'wire_diameter')} mm "
-                f"({number_text(diameter, 'wire_diameter', 'us')} in)")
+        size = (
+            f"{number_text(diameter, 'wire_diameter')} mm ({number_text(diameter, 'wire_diameter', 'us')} in)"
+        )
     return [text for text in (one.filler.designation or BLANK, size) if text]
 
 
@@ -161,8 +173,11 @@ def _gas(one: Pass) -> str:
 
 
 def _technique(one: Pass) -> str:
-    parts = [one.transfer or "", {"up": "uphill", "down": "downhill"}.get(one.progression or "", ""),
-             one.bead or ""]
+    parts = [
+        one.transfer or "",
+        {"up": "uphill", "down": "downhill"}.get(one.progression or "", ""),
+        one.bead or "",
+    ]
     if one.weave_max_mm:
         parts.append(f"to {number_text(one.weave_max_mm, 'gap')} mm")
     return ", ".join(part for part in parts if part) or BLANK
@@ -172,8 +187,10 @@ def logged_rows(document: Coupon, log: CouponEvaluation) -> list[dict[str, Any]]
     """The log of a coupon, in welding order."""
     results = {one.pass_number: one for one in log.passes}
     planned = {one.number: one for one in document.procedure.passes}
-    return [_logged(record, results[record.number], planned.get(record.number))
-            for record in sorted(document.coupon.passes, key=lambda one: one.number)]
+    return [
+        _logged(record, results[record.number], planned.get(record.number))
+        for record in sorted(document.coupon.passes, key=lambda one: one.number)
+    ]
 
 
 def _logged(record: PassRecord, result: PassResult, planned: Pass | None) -> dict[str, Any]:
@@ -190,7 +207,10 @@ def _logged(record: PassRecord, result: PassResult, planned: Pass | None) -> dic
         "before": both(record.before_c, "temperature"),
         "heat": both(result.heat_input_kj_mm, "heat_input"),
         "k": f"{result.k:g}" if result.k is not None else BLANK,
-        "out": [f"{finding.title}: {finding.message}" for finding in result.findings
-                if finding.verdict == "violates"],
+        "out": [
+            f"{finding.title}: {finding.message}"
+            for finding in result.findings
+            if finding.verdict == "violates"
+        ],
         "remarks": record.remarks or "",
     }

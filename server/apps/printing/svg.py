@@ -25,8 +25,10 @@ def drawing_svg(drawing: Drawing) -> str:
     for shape in drawing.shapes:
         if isinstance(shape, Polygon):
             points = " ".join(f"{x:.3f},{y:.3f}" for x, y in shape.points)
-            parts.append(f'<polygon points="{points}" fill="{_FILL[shape.role]}" stroke="#000" '
-                         f'stroke-width="{stroke:.3f}" stroke-linejoin="round"/>')
+            parts.append(
+                f'<polygon points="{points}" fill="{_FILL[shape.role]}" stroke="#000" '
+                f'stroke-width="{stroke:.3f}" stroke-linejoin="round"/>'
+            )
         elif isinstance(shape, Line):
             parts += _line(shape, stroke, drawing.text_mm)
         else:
@@ -36,13 +38,14 @@ def drawing_svg(drawing: Drawing) -> str:
 
 def _line(line: Line, stroke: float, text_mm: float) -> list[str]:
     points = " ".join(f"{x:.3f},{y:.3f}" for x, y in line.points)
-    parts = [f'<polyline points="{points}" fill="none" stroke="#000" '
-             f'stroke-width="{stroke * 0.6:.3f}"/>']
+    parts = [f'<polyline points="{points}" fill="none" stroke="#000" stroke-width="{stroke * 0.6:.3f}"/>']
     if line.ticks:
         half = text_mm * 0.22
         for x, y in (line.points[0], line.points[-1]):
-            parts.append(f'<line x1="{x - half:.3f}" y1="{y + half:.3f}" x2="{x + half:.3f}" '
-                         f'y2="{y - half:.3f}" stroke="#000" stroke-width="{stroke:.3f}"/>')
+            parts.append(
+                f'<line x1="{x - half:.3f}" y1="{y + half:.3f}" x2="{x + half:.3f}" '
+                f'y2="{y - half:.3f}" stroke="#000" stroke-width="{stroke:.3f}"/>'
+            )
     return parts
 
 
@@ -54,5 +57,7 @@ def _label(label: Label, text_mm: float) -> str:
     if label.value is not None:
         shown = f"{label.value:g}°" if label.value_kind == "angle" else number_text(label.value, "gap")
         text = f"{text} {shown}".strip()
-    return (f'<text x="{x:.3f}" y="{y:.3f}" text-anchor="{label.anchor}" font-size="{size:.3f}" '
-            f'font-weight="{weight}" font-family="Inter">{escape(text)}</text>')
+    return (
+        f'<text x="{x:.3f}" y="{y:.3f}" text-anchor="{label.anchor}" font-size="{size:.3f}" '
+        f'font-weight="{weight}" font-family="Inter">{escape(text)}</text>'
+    )

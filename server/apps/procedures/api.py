@@ -4,6 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
+from api.downloads import attachment
+from api.errors import ProblemOut
+from api.people import person
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
@@ -23,13 +30,6 @@ from apps.procedures.schemas import (
 from apps.procedures.services.begin_revision import begin_revision
 from apps.procedures.services.create_procedure import create_procedure
 from apps.procedures.services.save_revision import save_revision
-from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
-from ninja import Router, Status
-
-from api.downloads import attachment
-from api.errors import ProblemOut
-from api.people import person
 from welding.assess import evaluate
 from welding.documents.codec import PROCEDURE
 from welding.quantities.writing import System
@@ -51,14 +51,30 @@ def list_procedures(request: HttpRequest, job_id: int) -> list[RevisionLineOut]:
     for one in newest_revisions(get_object_or_404(Job, pk=job_id)):
         coupon_count: int = getattr(one, "coupon_count", 0)
         standing = standing_of(one, coupon_count, getattr(one, "welding_count", 0))
-        lines.append(RevisionLineOut(
-            id=one.pk, procedure_id=one.procedure.pk, number=one.procedure.number, letter=one.letter,
-            title=one.title, stage=one.stage, code_id=one.code_id, code_level=one.code_level,
-            processes=one.processes, positions=one.positions, thickness_min_mm=one.thickness_min_mm,
-            thickness_max_mm=one.thickness_max_mm, pass_count=one.pass_count,
-            coupon_count=coupon_count, saved_by=one.saved_by.shown_name, saved_at=one.saved_at,
-            breaches=standing.breaches, cautions=standing.cautions,
-            open_questions=standing.open_questions, next_step=standing.next_step))
+        lines.append(
+            RevisionLineOut(
+                id=one.pk,
+                procedure_id=one.procedure.pk,
+                number=one.procedure.number,
+                letter=one.letter,
+                title=one.title,
+                stage=one.stage,
+                code_id=one.code_id,
+                code_level=one.code_level,
+                processes=one.processes,
+                positions=one.positions,
+                thickness_min_mm=one.thickness_min_mm,
+                thickness_max_mm=one.thickness_max_mm,
+                pass_count=one.pass_count,
+                coupon_count=coupon_count,
+                saved_by=one.saved_by.shown_name,
+                saved_at=one.saved_at,
+                breaches=standing.breaches,
+                cautions=standing.cautions,
+                open_questions=standing.open_questions,
+                next_step=standing.next_step,
+            )
+        )
     return lines
 
 
@@ -77,15 +93,27 @@ def read_revision(request: HttpRequest, revision_id: int, units: System = "si") 
     one = _revision(revision_id)
     document = PROCEDURE.take(one.document)
     return RevisionOut(
-        id=one.pk, job_id=one.procedure.job_id, procedure_id=one.procedure.pk,
-        number=one.procedure.number, letter=one.letter, stage=one.stage, version=one.version,
-        document=document, saved_by=one.saved_by.shown_name, saved_at=one.saved_at,
+        id=one.pk,
+        job_id=one.procedure.job_id,
+        procedure_id=one.procedure.pk,
+        number=one.procedure.number,
+        letter=one.letter,
+        stage=one.stage,
+        version=one.version,
+        document=document,
+        saved_by=one.saved_by.shown_name,
+        saved_at=one.saved_at,
         frozen=one.frozen_at is not None,
-        siblings=[SiblingOut(id=other.pk, letter=other.letter, stage=other.stage)
-                  for other in one.procedure.revisions.order_by("id")],
-        coupons=[CouponRefOut(id=coupon.pk, number=coupon.number, status=coupon.status)
-                 for coupon in one.coupons.order_by("number")],
-        evaluation=evaluate(document, units))
+        siblings=[
+            SiblingOut(id=other.pk, letter=other.letter, stage=other.stage)
+            for other in one.procedure.revisions.order_by("id")
+        ],
+        coupons=[
+            CouponRefOut(id=coupon.pk, number=coupon.number, status=coupon.status)
+            for coupon in one.coupons.order_by("number")
+        ],
+        evaluation=evaluate(document, units),
+    )
 
 
 @router.put("/revisions/{int:revision_id}", response={200: SavedOut, **REFUSALS})
@@ -110,8 +138,13 @@ def history(request: HttpRequest, revision_id: int) -> list[EventOut]:
     events = one.events.select_related("saved_by").order_by("-pgh_id")[:200]  # type: ignore[attr-defined]
     words = {"insert": "created", "update": "saved", "delete": "deleted"}
     return [
-        EventOut(at=event.pgh_created_at, what=words.get(event.pgh_label, event.pgh_label),
-                 by=event.saved_by.shown_name, version=event.version, stage=event.stage)
+        EventOut(
+            at=event.pgh_created_at,
+            what=words.get(event.pgh_label, event.pgh_label),
+            by=event.saved_by.shown_name,
+            version=event.version,
+            stage=event.stage,
+        )
         for event in events
     ]
 
@@ -121,7 +154,8 @@ def export(request: HttpRequest, revision_id: int) -> HttpResponse:
     """The procedure document as a file."""
     require(person(request), Action.VIEW)
     one = _revision(revision_id)
-    return attachment(PROCEDURE.write(PROCEDURE.take(one.document)), "application/json",
-                      f"{one.procedure.number}-{one.letter}.procedure.json")
-
-
+    return attachment(
+        PROCEDURE.write(PROCEDURE.take(one.document)),
+        "application/json",
+        f"{one.procedure.number}-{one.letter}.procedure.json",
+    )

@@ -6,11 +6,12 @@ from typing import ClassVar
 
 import pghistory
 import pgtrigger
-from apps.accounts.models import User
-from apps.jobs.models import Job
 from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.db.models import Q
+
+from apps.accounts.models import User
+from apps.jobs.models import Job
 
 
 class Stage(models.TextChoices):
@@ -70,14 +71,16 @@ class Revision(models.Model):
         ordering: ClassVar = ["procedure", "id"]
         constraints: ClassVar = [
             models.UniqueConstraint(fields=["procedure", "letter"], name="revision_letter_once"),
-            models.UniqueConstraint(fields=["procedure"], condition=Q(stage="draft"),
-                                    name="revision_one_draft"),
+            models.UniqueConstraint(
+                fields=["procedure"], condition=Q(stage="draft"), name="revision_one_draft"
+            ),
             models.CheckConstraint(condition=Q(letter__regex=r"^[A-Z]{1,3}$"), name="revision_letter"),
             models.CheckConstraint(condition=Q(stage__in=Stage.values), name="revision_stage_known"),
             models.CheckConstraint(
                 condition=Q(stage="draft", frozen_at__isnull=True)
                 | (~Q(stage="draft") & Q(frozen_at__isnull=False)),
-                name="revision_frozen_past_draft"),
+                name="revision_frozen_past_draft",
+            ),
             models.CheckConstraint(condition=Q(version__gte=1), name="revision_version"),
         ]
         triggers: ClassVar = [
@@ -85,13 +88,17 @@ class Revision(models.Model):
                 name="frozen_document",
                 operation=pgtrigger.Update,
                 condition=pgtrigger.Q(old__frozen_at__isnull=False)
-                & (pgtrigger.Q(old__document__df=pgtrigger.F("new__document"))
-                   | pgtrigger.Q(old__content_hash__df=pgtrigger.F("new__content_hash"))
-                   | pgtrigger.Q(new__frozen_at__isnull=True)),
+                & (
+                    pgtrigger.Q(old__document__df=pgtrigger.F("new__document"))
+                    | pgtrigger.Q(old__content_hash__df=pgtrigger.F("new__content_hash"))
+                    | pgtrigger.Q(new__frozen_at__isnull=True)
+                ),
             ),
             pgtrigger.Protect(
-                name="frozen_stays", operation=pgtrigger.Delete,
-                condition=pgtrigger.Q(old__frozen_at__isnull=False)),
+                name="frozen_stays",
+                operation=pgtrigger.Delete,
+                condition=pgtrigger.Q(old__frozen_at__isnull=False),
+            ),
         ]
 
     def __str__(self) -> str:

@@ -35,9 +35,7 @@ def _count(evaluation: Evaluation, verdict: str, obligation: str) -> int:
     return sum(f.verdict == verdict and f.obligation == obligation for f in evaluation.findings)
 
 
-def _next(
-    revision: Revision, evaluation: Evaluation, breaches: int, coupon_count: int, welding: int
-) -> str:
+def _next(revision: Revision, evaluation: Evaluation, breaches: int, coupon_count: int, welding: int) -> str:
     if revision.stage == Stage.TRIAL:
         if not coupon_count:
             return "Start a coupon"

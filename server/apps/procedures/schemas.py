@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from datetime import datetime
 
+from api.documents import ProcedureIn
 from ninja import Schema
 
-from api.documents import ProcedureIn
 from welding.assess import Evaluation
 from welding.documents.procedure import Procedure
 

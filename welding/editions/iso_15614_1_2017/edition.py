@@ -9,8 +9,9 @@ from welding.finding import Finding
 from welding.heat.energy import ISO_TR_18491
 from welding.table import load_table
 
-LEVELS = Citation(document="ISO 15614-1", edition="2017", clause="levels of testing",
-                  provenance="memory", confidence="high")
+LEVELS = Citation(
+    document="ISO 15614-1", edition="2017", clause="levels of testing", provenance="memory", confidence="high"
+)
 
 
 def draft_findings(draft: Draft) -> Iterator[Finding]:
@@ -18,9 +19,15 @@ def draft_findings(draft: Draft) -> Iterator[Finding]:
     code = draft.procedure.code
     if code is not None and code.level is None:
         yield Finding(
-            rule="code.level", verdict="undecided", path="code.level", title="No level named",
+            rule="code.level",
+            verdict="undecided",
+            path="code.level",
+            title="No level named",
             message="Level 1 or 2 is not stated; level 2 is taken where none is named.",
-            limit="level 1 or 2", remedy="Name the level.", citations=(LEVELS,))
+            limit="level 1 or 2",
+            remedy="Name the level.",
+            citations=(LEVELS,),
+        )
 
 
 EDITION = Edition(

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from api.errors import StaleError
 from django.db import transaction
 from django.utils import timezone
 
-from api.errors import StaleError
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
@@ -24,14 +24,27 @@ def edit_piece(user: User, coupon: Coupon, version: int, change: dict[str, Any])
     """
     require(user, Action.EDIT_PIECE)
     changed = Coupon.objects.filter(pk=coupon.pk, version=version).update(
-        **change, version=version + 1, changed_at=timezone.now())
+        **change, version=version + 1, changed_at=timezone.now()
+    )
     coupon.refresh_from_db()
     if not changed:
-        raise StaleError("The coupon was changed in the meantime.", current={
-            "version": coupon.version, "piece": coupon.piece, "people": coupon.people,
-            "status": coupon.status})
+        raise StaleError(
+            "The coupon was changed in the meantime.",
+            current={
+                "version": coupon.version,
+                "piece": coupon.piece,
+                "people": coupon.people,
+                "status": coupon.status,
+            },
+        )
     # The parts were valid alone; the whole must be, too, or nothing is kept.
-    COUPON.take({"format": "grounded-bead/coupon", "version": 1,
-                 "procedure": coupon.procedure_document, "coupon": coupon.piece,
-                 "people": coupon.people})
+    COUPON.take(
+        {
+            "format": "grounded-bead/coupon",
+            "version": 1,
+            "procedure": coupon.procedure_document,
+            "coupon": coupon.piece,
+            "people": coupon.people,
+        }
+    )
     return coupon

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from uuid import uuid4
 
+from api.errors import ConflictError
 from django.db import transaction
 from django.utils import timezone
 
-from api.errors import ConflictError
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog
@@ -53,7 +53,8 @@ def import_coupon(user: User, job: Job, document: Document, as_number: str = "")
             return Imported(there, unchanged=True)
         raise ConflictError(
             f"{number} stands in {job.number} with other contents. Import it under another number.",
-            errors=[{"path": "number", "message": "taken by other contents", "value": number}])
+            errors=[{"path": "number", "message": "taken by other contents", "value": number}],
+        )
     revision = import_procedure(user, job, document.procedure).revision
     if revision.stage == Stage.DRAFT:
         revision.stage, revision.frozen_at = Stage.TRIAL, timezone.now()
@@ -61,8 +62,14 @@ def import_coupon(user: User, job: Job, document: Document, as_number: str = "")
     plain = COUPON.plain(document)
     piece = {key: value for key, value in plain["coupon"].items() if key != "passes"}
     coupon = Coupon.objects.create(
-        job=job, revision=revision, number=number, piece=piece, people=plain.get("people", []),
-        procedure_document=PROCEDURE.plain(document.procedure), created_by=user)
+        job=job,
+        revision=revision,
+        number=number,
+        piece=piece,
+        people=plain.get("people", []),
+        procedure_document=PROCEDURE.plain(document.procedure),
+        created_by=user,
+    )
     for record in document.coupon.passes:
         PassLog.objects.create(coupon=coupon, client_id=uuid4(), logged_by=user, **to_columns(record))
     return Imported(coupon, unchanged=False)

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from uuid import UUID
 
+from api.errors import ConflictError, InvalidError, StaleError
 from django.db import IntegrityError, transaction
 from django.utils import timezone
 
-from api.errors import ConflictError, InvalidError, StaleError
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog
@@ -28,8 +28,9 @@ def log_pass(user: User, coupon: Coupon, client_id: UUID, record: PassRecord) ->
         return there
     try:
         with transaction.atomic():
-            return PassLog.objects.create(coupon=coupon, client_id=client_id, logged_by=user,
-                                          **to_columns(record))
+            return PassLog.objects.create(
+                coupon=coupon, client_id=client_id, logged_by=user, **to_columns(record)
+            )
     except IntegrityError:
         twin = PassLog.objects.filter(client_id=client_id, coupon=coupon).first()
         if twin:  # the same entry arrived twice at once
@@ -40,7 +41,8 @@ def log_pass(user: User, coupon: Coupon, client_id: UUID, record: PassRecord) ->
             f"Pass {record.number} is in the log already, by {who}. What you typed is kept: give it "
             "another number, or correct that entry.",
             errors=[{"path": "number", "message": "logged already", "value": str(record.number)}],
-            current={"pass": to_plain(other)} if other else None) from None
+            current={"pass": to_plain(other)} if other else None,
+        ) from None
 
 
 def correct_pass(user: User, row: PassLog, version: int, record: PassRecord) -> PassLog:
@@ -55,10 +57,13 @@ def correct_pass(user: User, row: PassLog, version: int, record: PassRecord) -> 
     try:
         with transaction.atomic():
             changed = PassLog.objects.filter(pk=row.pk, version=version, struck=False).update(
-                **to_columns(record), version=version + 1, changed_at=timezone.now())
+                **to_columns(record), version=version + 1, changed_at=timezone.now()
+            )
     except IntegrityError:
-        raise ConflictError(f"Pass {record.number} is in the log already.", errors=[
-            {"path": "number", "message": "logged already", "value": str(record.number)}]) from None
+        raise ConflictError(
+            f"Pass {record.number} is in the log already.",
+            errors=[{"path": "number", "message": "logged already", "value": str(record.number)}],
+        ) from None
     row.refresh_from_db()
     if not changed:
         _stale(row)
@@ -75,10 +80,12 @@ def strike_pass(user: User, row: PassLog, version: int, reason: str) -> PassLog:
     """
     require(user, Action.LOG_PASS)
     if not reason.strip():
-        raise InvalidError("Say why the entry is struck.", errors=[
-            {"path": "reason", "message": "say why", "value": ""}])
+        raise InvalidError(
+            "Say why the entry is struck.", errors=[{"path": "reason", "message": "say why", "value": ""}]
+        )
     changed = PassLog.objects.filter(pk=row.pk, version=version, struck=False).update(
-        struck=True, struck_reason=reason.strip(), version=version + 1, changed_at=timezone.now())
+        struck=True, struck_reason=reason.strip(), version=version + 1, changed_at=timezone.now()
+    )
     row.refresh_from_db()
     if not changed:
         _stale(row)
@@ -87,5 +94,7 @@ def strike_pass(user: User, row: PassLog, version: int, reason: str) -> PassLog:
 
 def _stale(row: PassLog) -> None:
     word = "struck" if row.struck else "changed"
-    raise StaleError(f"Pass {row.number} was {word} in the meantime.",
-                     current={"version": row.version, "pass": to_plain(row), "struck": row.struck})
+    raise StaleError(
+        f"Pass {row.number} was {word} in the meantime.",
+        current={"version": row.version, "pass": to_plain(row), "struck": row.struck},
+    )

@@ -5,10 +5,10 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from api.errors import InvalidError
 from django.db import transaction
 from django.utils import timezone
 
-from api.errors import InvalidError
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
@@ -53,13 +53,21 @@ def start_coupon(user: User, revision: Revision, welder: str = "") -> Coupon:
     locked = Revision.objects.select_for_update().select_related("procedure__job").get(pk=revision.pk)
     document = PROCEDURE.take(locked.document)
     if not document.passes:
-        raise InvalidError("The procedure has no pass yet: add one, then start the coupon.", errors=[
-            {"path": "passes", "message": "add at least one pass", "value": ""}])
+        raise InvalidError(
+            "The procedure has no pass yet: add one, then start the coupon.",
+            errors=[{"path": "passes", "message": "add at least one pass", "value": ""}],
+        )
     if locked.stage == Stage.DRAFT:
         locked.stage, locked.frozen_at = Stage.TRIAL, timezone.now()
         locked.save(update_fields=["stage", "frozen_at"])
     job = Job.objects.select_for_update().get(pk=locked.procedure.job_id)  # one number at a time
     people = [{"role": "welder", "name": welder.strip()}] if welder.strip() else []
     return Coupon.objects.create(
-        job=job, revision=locked, number=next_number(job), procedure_document=locked.document,
-        piece=piece_of(document), people=people, created_by=user)
+        job=job,
+        revision=locked,
+        number=next_number(job),
+        procedure_document=locked.document,
+        piece=piece_of(document),
+        people=people,
+        created_by=user,
+    )

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from api.errors import ConflictError
 from django.db import IntegrityError, transaction
 
-from api.errors import ConflictError
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.procedures.models import Procedure, Revision
@@ -34,7 +34,8 @@ def begin_revision(user: User, procedure: Procedure) -> Revision:
     document = named(PROCEDURE.take(newest.document), procedure.number, letter)
     try:
         with transaction.atomic():
-            return Revision.objects.create(procedure=procedure, letter=letter, created_by=user,
-                                           saved_by=user, **columns_of(document))
+            return Revision.objects.create(
+                procedure=procedure, letter=letter, created_by=user, saved_by=user, **columns_of(document)
+            )
     except IntegrityError:
         raise ConflictError(f"{procedure.number} has a draft already.") from None

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
+from api.errors import ConflictError
 from django.db import IntegrityError, transaction
 
-from api.errors import ConflictError
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
@@ -40,13 +40,17 @@ def create_procedure(user: User, job: Job, document: Document) -> Revision:
         with transaction.atomic():
             procedure = Procedure.objects.create(job=job, number=number)
     except IntegrityError:
-        raise ConflictError(f"{number} stands in {job.number} already.", errors=[
-            {"path": "number", "message": "taken in this job", "value": number}]) from None
-    letter = document.revision if _is_letter(document.revision) else "A"
+        raise ConflictError(
+            f"{number} stands in {job.number} already.",
+            errors=[{"path": "number", "message": "taken in this job", "value": number}],
+        ) from None
+    letter = document.revision or ""
+    if not re.fullmatch(r"[A-Z]{1,3}", letter):
+        letter = "A"
     return Revision.objects.create(
-        procedure=procedure, letter=letter, created_by=user, saved_by=user,
-        **columns_of(named(document, number, letter or "A")))
-
-
-def _is_letter(text: str | None) -> bool:
-    return bool(text and re.fullmatch(r"[A-Z]{1,3}", text))
+        procedure=procedure,
+        letter=letter,
+        created_by=user,
+        saved_by=user,
+        **columns_of(named(document, number, letter)),
+    )

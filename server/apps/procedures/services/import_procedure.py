@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from api.errors import ConflictError
+
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
@@ -39,7 +40,8 @@ def import_procedure(user: User, job: Job, document: Document, as_number: str = 
     if as_number:
         document = replace(document, number=as_number)
     same = Revision.objects.filter(
-        procedure__job=job, procedure__number=document.number or "", letter=document.revision or "A")
+        procedure__job=job, procedure__number=document.number or "", letter=document.revision or "A"
+    )
     found = same.first()
     if found is None:
         return Imported(create_procedure(user, job, document), unchanged=False)
@@ -49,5 +51,5 @@ def import_procedure(user: User, job: Job, document: Document, as_number: str = 
     raise ConflictError(
         f"{found.procedure.number} revision {found.letter} stands in {job.number} with other "
         "contents. Import it under another number.",
-        errors=[{"path": "number", "message": "taken by other contents",
-                 "value": found.procedure.number}])
+        errors=[{"path": "number", "message": "taken by other contents", "value": found.procedure.number}],
+    )

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from api.errors import ConflictError, StaleError
 from django.db import transaction
 from django.utils import timezone
 
-from api.errors import ConflictError, StaleError
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.procedures.models import Revision, Stage
@@ -25,14 +25,21 @@ def save_revision(user: User, revision: Revision, version: int, document: Docume
     require(user, Action.WRITE_PROCEDURE)
     columns = columns_of(named(document, revision.procedure.number, revision.letter))
     changed = Revision.objects.filter(pk=revision.pk, version=version, stage=Stage.DRAFT).update(
-        **columns, version=version + 1, saved_by=user, saved_at=timezone.now())
+        **columns, version=version + 1, saved_by=user, saved_at=timezone.now()
+    )
     revision.refresh_from_db()
     if changed:
         return revision
     if revision.stage != Stage.DRAFT:
-        raise ConflictError(f"Revision {revision.letter} is frozen: a coupon was started from it. "
-                            "Begin a new revision.")
+        raise ConflictError(
+            f"Revision {revision.letter} is frozen: a coupon was started from it. Begin a new revision."
+        )
     raise StaleError(
         f"{revision.saved_by.shown_name} saved this draft after you opened it.",
-        current={"version": revision.version, "document": revision.document,
-                 "saved_by": revision.saved_by.shown_name, "saved_at": revision.saved_at.isoformat()})
+        current={
+            "version": revision.version,
+            "document": revision.document,
+            "saved_by": revision.saved_by.shown_name,
+            "saved_at": revision.saved_at.isoformat(),
+        },
+    )

@@ -5,8 +5,9 @@ from __future__ import annotations
 import secrets
 from typing import Any
 
-from apps.accounts.models import Role, User
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from apps.accounts.models import Role, User
 
 
 class Command(BaseCommand):
@@ -24,6 +25,7 @@ class Command(BaseCommand):
         if User.objects.filter(username=username).exists():
             raise CommandError(f"There is a person {username} already.")
         password = secrets.token_urlsafe(12)
-        User.objects.create_user(username, password=password, role=Role.ADMINISTRATOR,
-                                 is_staff=True, is_superuser=True)
+        User.objects.create_user(
+            username, password=password, role=Role.ADMINISTRATOR, is_staff=True, is_superuser=True
+        )
         self.stdout.write(f"{username} signs in with {password} and should change it under /admin/.")

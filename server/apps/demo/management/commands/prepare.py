@@ -5,6 +5,11 @@ from __future__ import annotations
 from typing import Any
 from uuid import uuid4
 
+from django.conf import settings
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandParser
+from django.db import transaction
+
 from apps.accounts.models import User
 from apps.coupons.models import Coupon
 from apps.coupons.services.edit_piece import edit_piece
@@ -14,11 +19,6 @@ from apps.demo import data
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
-from django.conf import settings
-from django.core.management import call_command
-from django.core.management.base import BaseCommand, CommandParser
-from django.db import transaction
-
 from welding.documents.codec import PASS_RECORD, PROCEDURE
 
 
@@ -46,9 +46,16 @@ def load_demo() -> Job:
     """Load people, job, procedures and coupons, through the services that people use."""
     users = {}
     for username, first, last, role in data.PEOPLE:
-        user, _ = User.objects.get_or_create(username=username, defaults={
-            "first_name": first, "last_name": last, "role": role,
-            "is_staff": role == "administrator", "is_superuser": role == "administrator"})
+        user, _ = User.objects.get_or_create(
+            username=username,
+            defaults={
+                "first_name": first,
+                "last_name": last,
+                "role": role,
+                "is_staff": role == "administrator",
+                "is_superuser": role == "administrator",
+            },
+        )
         user.set_password(data.PASSWORD)
         user.save()
         users[role] = user
