@@ -204,7 +204,7 @@ def screenshots(_: argparse.Namespace) -> int:
     """Retake docs/screenshots."""
     with _fresh_demo("screenshots") as (address, env):
         return subprocess.run(
-            [str(PYTHON), "tools/screenshots.py", address, str(ROOT / "docs" / "screenshots")],
+            [str(PYTHON), "-m", "tools.screenshots", address, str(ROOT / "docs" / "screenshots")],
             cwd=ROOT,
             env=env,
             check=False,
@@ -215,7 +215,7 @@ def bench(_: argparse.Namespace) -> int:
     """Measure speed; write docs/bench.md."""
     with _fresh_demo("bench") as (address, env):
         return subprocess.run(
-            [str(PYTHON), "tools/bench.py", address, str(ROOT / "docs" / "bench.md")],
+            [str(PYTHON), "-m", "tools.bench", address, str(ROOT / "docs" / "bench.md")],
             cwd=ROOT,
             env=env,
             check=False,

@@ -11,6 +11,14 @@ export default tseslint.config(
     rules: {
       '@typescript-eslint/no-explicit-any': 'error',
       'no-console': 'error',
+      // Without a type a button inside a form submits it.
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'JSXOpeningElement[name.name="button"]:not(:has(JSXAttribute[name.name="type"]))',
+          message: 'Say what the button is: type="button" or type="submit".',
+        },
+      ],
     },
   },
 )

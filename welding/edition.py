@@ -8,6 +8,7 @@ from typing import Literal
 
 from welding.checks.context import Draft
 from welding.citation import Citation
+from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Code
 from welding.finding import Finding
 from welding.table import Table
@@ -27,6 +28,7 @@ class Edition:
         levels: Levels it knows; empty where it has none.
         heat_basis: What its heat input means.
         heat_citation: Where that stands.
+        unit_column: Printed column that a new procedure starts with; see ``Code.units``.
         record_word: What its users call the record of a qualification test.
         procedure_word: What they call a procedure before it is qualified.
         required_content: Table of what a procedure has to state.
@@ -39,6 +41,7 @@ class Edition:
     levels: tuple[int, ...]
     heat_basis: HeatBasis
     heat_citation: Citation
+    unit_column: UnitColumn
     record_word: str
     procedure_word: str
     required_content: Table

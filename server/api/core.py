@@ -12,6 +12,7 @@ from api.errors import ProblemOut
 from welding.assess import Evaluation, evaluate
 from welding.catalogue import all_editions
 from welding.consumables.gas import gas_text, read_gas
+from welding.documents.fields import UnitColumn
 from welding.errors import UnknownEntryError
 from welding.quantities.kinds import KINDS
 from welding.quantities.reading import PipeReading, read_any, read_range
@@ -40,6 +41,7 @@ class CodeOut(Schema):
     title: str
     short: str
     levels: list[int]
+    unit_column: UnitColumn
     record_word: str
     procedure_word: str
 
@@ -102,6 +104,7 @@ def codes(request: HttpRequest) -> list[CodeOut]:
             title=one.title,
             short=one.short,
             levels=list(one.levels),
+            unit_column=one.unit_column,
             record_word=one.record_word,
             procedure_word=one.procedure_word,
         )

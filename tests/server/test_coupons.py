@@ -87,6 +87,19 @@ def test_correct_and_strike_with_a_trace(api, coupon):
     assert [event.pgh_label for event in events] == ["insert", "update", "update"]
 
 
+def test_a_closed_log_takes_nothing(api, coupon):
+    _, row = log(api["welder"], coupon, ENTRY)
+    assert api["inspector"]("PATCH", f"/coupons/{coupon.pk}", {"version": 1, "status": "welded"})[0] == 200
+    for status, answer in (
+        log(api["welder"], coupon, {**ENTRY, "number": 2}),
+        api["welder"]("PUT", f"/passes/{row['id']}", {"version": 1, "record": {**ENTRY, "current_a": 250}}),
+        api["welder"]("POST", f"/passes/{row['id']}/strike", {"version": 1, "reason": "late"}),
+    ):
+        assert (status, answer["type"]) == (409, "/problems/conflict")
+        assert "closed" in answer["detail"]
+    assert list(PassLog.objects.values_list("current_mean_a", "struck")) == [(240, False)]
+
+
 def test_fit_up_has_a_version_too(api, coupon):
     piece = {"product": "plate", "fit_up": {"gap_before_tack_mm": 3.2}}
     assert api["inspector"]("PATCH", f"/coupons/{coupon.pk}", {"version": 1, "piece": piece})[0] == 200

@@ -219,7 +219,7 @@ def procedures() -> list[dict[str, Any]]:
                 _wire(
                     "root",
                     "136",
-                    "E71T-1C/M",
+                    "E71T-1M",
                     1.143,
                     C25,
                     (16, 21),
@@ -233,7 +233,7 @@ def procedures() -> list[dict[str, Any]]:
                 _wire(
                     "fill",
                     "136",
-                    "E71T-1C/M",
+                    "E71T-1M",
                     1.143,
                     C25,
                     (16, 21),
@@ -247,7 +247,7 @@ def procedures() -> list[dict[str, Any]]:
                 _wire(
                     "fill",
                     "136",
-                    "E71T-1C/M",
+                    "E71T-1M",
                     1.143,
                     C25,
                     (16, 21),

@@ -618,6 +618,11 @@ export interface components {
             short: string;
             /** Levels */
             levels: number[];
+            /**
+             * Unit Column
+             * @enum {string}
+             */
+            unit_column: "si" | "us";
             /** Record Word */
             record_word: string;
             /** Procedure Word */

@@ -8,6 +8,7 @@ import { deskRoutes } from '../features/desk'
 import { procedureRoutes } from '../features/procedures'
 import { Modal } from '../ui/Modal'
 import { Frame } from './Frame'
+import { JobProvider } from './job'
 import { NothingHere } from './NothingHere'
 import { SignInForm, SignInPage } from './SignIn'
 import { codesQuery, sessionQuery, unitsQuery } from './queries'
@@ -61,7 +62,7 @@ export function App() {
     return (
       <p className="p-8" role="alert">
         {(session.error ?? units.error ?? codes.error)?.message}{' '}
-        <button className="link" onClick={() => window.location.reload()}>
+        <button type="button" className="link" onClick={() => window.location.reload()}>
           Try again
         </button>
       </p>
@@ -71,7 +72,9 @@ export function App() {
   return (
     <SessionContext value={state}>
       <UnitsProvider kinds={units.data}>
-        <RouterProvider router={router} />
+        <JobProvider>
+          <RouterProvider router={router} />
+        </JobProvider>
         <Modal title="Sign in again" open={signedOut} onClose={() => undefined}>
           <p className="mb-3 text-steel">The session has ended. What you typed is still on the page and is saved once you are back.</p>
           <SignInForm

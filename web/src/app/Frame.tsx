@@ -1,12 +1,13 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 
 import { Modal } from '../ui/Modal'
+import { CODE_PLACE } from './CodeInForce'
 import { CommandBox } from './CommandBox'
+import { JobMenu } from './JobMenu'
+import { useJob } from './job'
 import { KEYS, useGlobalKeys } from './keys'
-import { jobsQuery } from './queries'
 import { useSession } from './session'
 import { useUnits } from './units'
 
@@ -21,8 +22,7 @@ export function Frame() {
   const navigate = useNavigate()
   const [searching, setSearching] = useState(false)
   const [keysOpen, setKeysOpen] = useState(false)
-  const jobs = useQuery(jobsQuery)
-  const job = jobs.data?.[0]
+  const { job } = useJob()
   useGlobalKeys({
     go: (to) => void navigate(to),
     search: () => setSearching(true),
@@ -53,8 +53,9 @@ export function Frame() {
         ))}
       </nav>
       <header className="flex items-center gap-3 border-b border-line px-4">
-        <span className="truncate font-head text-[16px] font-semibold">{job ? `${job.number} ${job.title}` : ''}</span>
-        <button
+        <JobMenu />
+        <span id={CODE_PLACE} className="max-[1000px]:hidden" />
+        <button type="button"
           className="field ml-auto flex w-56! items-center justify-between text-[13px] text-steel2"
           onClick={() => setSearching(true)}
         >
@@ -87,7 +88,7 @@ function UnitSwitch() {
   return (
     <div role="radiogroup" aria-label="Units shown" className="flex overflow-hidden rounded-sm border border-line bg-panel text-[13px]">
       {(['si', 'us'] as const).map((one) => (
-        <button
+        <button type="button"
           key={one}
           role="radio"
           aria-checked={system === one}
@@ -110,7 +111,7 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
       </MenuButton>
       <MenuItems anchor="bottom end" className="panel z-50 py-1 focus:outline-none">
         <MenuItem>
-          <button className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={onKeys}>
+          <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={onKeys}>
             Show the keys
           </button>
         </MenuItem>
@@ -122,7 +123,7 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
           </MenuItem>
         )}
         <MenuItem>
-          <button className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={signOut}>
+          <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={signOut}>
             Sign out
           </button>
         </MenuItem>

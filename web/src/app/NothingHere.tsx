@@ -11,7 +11,7 @@ export function NothingHere({ broken = false }: { broken?: boolean }) {
           : 'The page may have moved, or the link is not whole.'}
       </p>
       {broken ? (
-        <button className="link" onClick={() => window.location.reload()}>
+        <button type="button" className="link" onClick={() => window.location.reload()}>
           Load it again
         </button>
       ) : (

@@ -21,6 +21,7 @@ EDITION = Edition(
     levels=(),
     heat_basis="arc-energy",
     heat_citation=AWS_HEAT_INPUT,
+    unit_column="us",
     record_word="PQR",
     procedure_word="WPS",
     required_content=load_table("welding.editions.aws_d1_1_2020", "required_content"),

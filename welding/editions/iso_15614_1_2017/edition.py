@@ -37,6 +37,7 @@ EDITION = Edition(
     levels=(1, 2),
     heat_basis="heat-input",
     heat_citation=ISO_TR_18491,
+    unit_column="si",
     record_word="WPQR",
     procedure_word="pWPS",
     required_content=load_table("welding.editions.iso_15614_1_2017", "required_content"),

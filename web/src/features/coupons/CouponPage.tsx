@@ -4,6 +4,8 @@ import { Link, useParams } from 'react-router'
 
 import { Refusal, api, unwrap } from '../../api/client'
 import type { Coupon } from '../../api/types'
+import { CodeInForce } from '../../app/CodeInForce'
+import { useJobOf } from '../../app/job'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import type { Stopwatch } from '../../domain/stopwatch'
@@ -43,6 +45,7 @@ function RunLog({ coupon, away }: { coupon: Coupon; away: string | null }) {
   const { system } = useUnits()
   const { may } = useSession()
   const queries = useQueryClient()
+  useJobOf(coupon.job_id)
   const { entry, put } = useEntry(coupon.id, nextPass(coupon))
   const [booth, setBooth] = useBooth()
   const [striking, setStriking] = useState(false)
@@ -115,6 +118,7 @@ function RunLog({ coupon, away }: { coupon: Coupon; away: string | null }) {
   return (
     <div className="min-h-full">
       <div className="mx-auto max-w-[1240px] px-4 py-3">
+        <CodeInForce code={coupon.procedure.code} />
         <Head coupon={coupon} booth={booth} onBooth={() => setBooth(!booth)} away={away} />
         <div className="grid grid-cols-[minmax(0,1.12fr)_minmax(0,1fr)] items-start gap-3 max-[1100px]:grid-cols-1">
           <div className="grid min-w-0 gap-3">
@@ -135,7 +139,7 @@ function RunLog({ coupon, away }: { coupon: Coupon; away: string | null }) {
                 {entry.correcting && (
                   <Notice className="text-[14px]">
                     Correcting pass {entry.number}. The change is kept in the trail.{' '}
-                    <button className="link" onClick={() => put(() => newEntry(nextPass(coupon)))}>Leave it as it was</button>
+                    <button type="button" className="link" onClick={() => put(() => newEntry(nextPass(coupon)))}>Leave it as it was</button>
                   </Notice>
                 )}
                 <StopwatchPanel watch={entry.watch} onWatch={setWatch} number={entry.number} heat={result?.heat_input_kj_mm ?? planMax} disabled={save.isPending}
@@ -149,7 +153,7 @@ function RunLog({ coupon, away }: { coupon: Coupon; away: string | null }) {
                     {refusal.status === 409 && (
                       <>
                         {' '}
-                        <button className="link" onClick={() => { put((old) => ({ ...old, number: nextPass(coupon), correcting: null })); save.reset() }}>
+                        <button type="button" className="link" onClick={() => { put((old) => ({ ...old, number: nextPass(coupon), correcting: null })); save.reset() }}>
                           Keep mine as pass {nextPass(coupon)}
                         </button>
                       </>

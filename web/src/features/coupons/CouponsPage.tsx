@@ -1,15 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 
-import { jobsQuery } from '../../app/queries'
+import { useJob } from '../../app/job'
 import { Notice } from '../../ui/Notice'
 import { Progress } from '../desk/DeskPage'
 import { couponsQuery } from './queries'
 
 /** All coupons of the job. */
 export function CouponsPage() {
-  const jobs = useQuery(jobsQuery)
-  const job = jobs.data?.[0]
+  const { job } = useJob()
   const coupons = useQuery({ ...couponsQuery(job?.id ?? 0), enabled: job !== undefined })
   return (
     <div className="px-5 py-4">

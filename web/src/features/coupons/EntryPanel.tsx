@@ -31,13 +31,13 @@ export function EntryPanel({ entry, put, planned, result, judged, disabled }: Pr
         <QuantityField big label="Length" kind="length" value={entry.lengthMm} disabled={disabled} onChange={(lengthMm) => set({ lengthMm })} />
         <div className="flex gap-2">
           {[-5, 5].map((step) => (
-            <button key={step} className="size-12 rounded-sm border border-line font-head text-[17px] font-semibold" disabled={disabled || entry.lengthMm === null}
+            <button type="button" key={step} className="size-12 rounded-sm border border-line font-head text-[17px] font-semibold" disabled={disabled || entry.lengthMm === null}
               onClick={() => put((before) => ({ ...before, lengthMm: Math.max((before.lengthMm ?? 0) + step, 1) }))}>
               {step > 0 ? `+${String(step)}` : `−${String(-step)}`}
             </button>
           ))}
           {[150, 300].map((length) => (
-            <button key={length} className="h-12 min-w-14 rounded-sm border border-line px-2 font-head text-[17px] font-semibold" disabled={disabled} onClick={() => set({ lengthMm: length })}>
+            <button type="button" key={length} className="h-12 min-w-14 rounded-sm border border-line px-2 font-head text-[17px] font-semibold" disabled={disabled} onClick={() => set({ lengthMm: length })}>
               {units.value(length, 'length')}
             </button>
           ))}

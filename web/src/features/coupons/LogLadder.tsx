@@ -46,7 +46,7 @@ export function LogLadder({ coupon, current, onPick }: Props) {
                     <td className="font-semibold">{result.heat_input_kj_mm == null ? '—' : units.value(result.heat_input_kj_mm, 'heat_input')}</td>
                     <td className="text-right whitespace-nowrap">
                       <Flags result={result} />{' '}
-                      <button className="link p-1" onClick={() => onPick(row.id)} aria-label={`Correct pass ${String(number)}`}>correct</button>
+                      <button type="button" className="link p-1" onClick={() => onPick(row.id)} aria-label={`Correct pass ${String(number)}`}>correct</button>
                     </td>
                   </>
                 ) : (

@@ -44,11 +44,11 @@ export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }
         <p className="h-5 text-[14px] text-steel2">
           {stretches > 1 && `${String(stretches)} stretches, ${watch.stretches.map((one) => one.toFixed(1)).join(' + ')} s `}
           {!running && stretches > 0 && (
-            <button className="link" onClick={() => onWatch(STOPPED)} disabled={disabled}>Set to zero</button>
+            <button type="button" className="link" onClick={() => onWatch(STOPPED)} disabled={disabled}>Set to zero</button>
           )}
         </p>
       </div>
-      <button
+      <button type="button"
         className="h-24 w-52 shrink-0 rounded-sm bg-straw font-head text-[28px] font-semibold text-[#1B2126] disabled:opacity-50"
         disabled={disabled}
         onClick={() => {

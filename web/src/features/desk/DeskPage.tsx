@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 
 import type { RevisionLine } from '../../api/types'
-import { jobsQuery } from '../../app/queries'
+import { useJob } from '../../app/job'
 import { useSession } from '../../app/session'
 import { codeWords } from '../../domain/words'
 import { Notice } from '../../ui/Notice'
@@ -17,12 +17,11 @@ const STAGES: readonly [string, string][] = [
 
 /** What waits: every procedure with its one next step, and the coupons in progress. */
 export function DeskPage() {
-  const jobs = useQuery(jobsQuery)
-  const job = jobs.data?.[0]
+  const { job, jobs, error: jobsError } = useJob()
   const procedures = useQuery({ ...proceduresQuery(job?.id ?? 0), enabled: job !== undefined })
   const coupons = useQuery({ ...couponsQuery(job?.id ?? 0), enabled: job !== undefined })
   const { person } = useSession()
-  const problem = jobs.error ?? procedures.error ?? coupons.error
+  const problem = jobsError ?? procedures.error ?? coupons.error
   const waiting = procedures.failureReason ?? coupons.failureReason
   return (
     <div className="px-5 py-4">
@@ -33,7 +32,7 @@ export function DeskPage() {
       </p>
       {problem && <Notice mark="breach" className="mb-4">{problem.message}</Notice>}
       {!problem && waiting && !procedures.data && <Notice className="mb-4">{waiting.message} Trying again …</Notice>}
-      {jobs.data?.length === 0 && <p className="panel p-6 text-steel">No job yet. An engineer creates the first one.</p>}
+      {jobs?.length === 0 && <p className="panel p-6 text-steel">No job yet. An engineer adds the first one, at the top left.</p>}
       <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1fr)] gap-4">
         {STAGES.map(([stage, words]) => {
           const lines = procedures.data?.filter((one) => one.stage === stage) ?? []

@@ -46,7 +46,7 @@ export function Checks({ evaluation, onGo }: { evaluation: Evaluation | undefine
           <ul className="mt-1 grid gap-0.5">
             {evaluation.missing.map((one) => (
               <li key={one.path}>
-                <button className="link text-left" onClick={() => onGo(one.path)}>
+                <button type="button" className="link text-left" onClick={() => onGo(one.path)}>
                   {one.message}
                 </button>
               </li>
@@ -57,7 +57,7 @@ export function Checks({ evaluation, onGo }: { evaluation: Evaluation | undefine
       {holding.length > 0 && (
         <p className="flex items-center gap-1.5 border-t border-line py-2 text-[13px]">
           <MarkIcon mark="holds" silent /> {holding.length} {holding.length === 1 ? 'check holds' : 'checks hold'}.
-          <button className="link" aria-expanded={all} onClick={() => setAll(!all)}>
+          <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>
             {all ? 'Hide them' : 'Show them'}
           </button>
         </p>
@@ -79,7 +79,7 @@ function One({ finding, onGo }: { finding: Finding; onGo: (path: string) => void
           <MarkIcon mark={mark} />
         </span>
         {finding.path && mark !== 'holds' ? (
-          <button className="text-left hover:underline" onClick={() => onGo(finding.path)}>
+          <button type="button" className="text-left hover:underline" onClick={() => onGo(finding.path)}>
             {finding.title}
           </button>
         ) : (

@@ -42,15 +42,15 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
           options={codes.map((one) => [one.id, one.short] as const)}
           onChange={(id) =>
             onChange((before) => {
-              const level = codes.find((one) => one.id === id)?.levels.at(-1) ?? null
-              return { ...before, code: id ? { id, level, units: id.startsWith('aws') ? 'us' : 'si', route: 'test' } : null }
+              const chosen = codes.find((one) => one.id === id)
+              return { ...before, code: chosen ? { id: chosen.id, level: chosen.levels.at(-1) ?? null, units: chosen.unit_column, route: 'test' } : null }
             })
           } />
         {code && code.levels.length > 0 && (
             <Choice label="Level" value={document.code?.level ? String(document.code.level) : null} disabled={disabled} none="no level"
               options={code.levels.map((level) => [String(level), `level ${String(level)}`] as const)}
               onChange={(level) =>
-                onChange((before) => ({ ...before, code: { units: 'si', route: 'test', ...before.code, id: code.id, level: level ? Number(level) : null } }))
+                onChange((before) => ({ ...before, code: { units: code.unit_column, route: 'test', ...before.code, id: code.id, level: level ? Number(level) : null } }))
               } />
         )}
         </div>

@@ -145,11 +145,11 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
         ))}
       {!disabled && (
         <p className="flex gap-3 pt-2 text-[13px]">
-          <button className="link" onClick={() => { onChange((before) => addPass(before, selected)); onSelect((selected ?? passes.length) + 1) }}>
+          <button type="button" className="link" onClick={() => { onChange((before) => addPass(before, selected)); onSelect((selected ?? passes.length) + 1) }}>
             {passes.length === 0 ? 'Add the root pass' : selected ? `Add a pass above ${String(selected)}` : 'Add a pass'}
           </button>
           {selected !== null && passes.length > 0 && (
-            <button className="link" onClick={() => onChange((before) => removePass(before, selected))}>
+            <button type="button" className="link" onClick={() => onChange((before) => removePass(before, selected))}>
               Remove pass {selected}
             </button>
           )}

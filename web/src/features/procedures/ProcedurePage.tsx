@@ -6,6 +6,8 @@ import { Link, useNavigate, useParams } from 'react-router'
 
 import { Refusal, api, unwrap } from '../../api/client'
 import type { Procedure, Revision } from '../../api/types'
+import { CodeInForce } from '../../app/CodeInForce'
+import { useJobOf } from '../../app/job'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import type { SaveState } from '../../domain/draftKeeper'
@@ -39,6 +41,7 @@ function Editor({ revision }: { revision: Revision }) {
   const queries = useQueryClient()
   const draft = useDraft(revision)
   const { document, change } = draft
+  useJobOf(revision.job_id)
   const disabled = revision.frozen || !may('WRITE_PROCEDURE')
   const [selected, setSelected] = useState<number | null>(passesOf(document).at(0)?.number ?? null)
   const [lit, setLit] = useState<number | null>(null)
@@ -68,6 +71,7 @@ function Editor({ revision }: { revision: Revision }) {
 
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] gap-3 px-4 pt-3">
+      <CodeInForce code={document.code} />
       <Head revision={revision} document={document} state={draft.state} savedAt={draft.savedAt} saveNow={() => void draft.saveNow()} />
       <div className="grid min-h-0 grid-cols-[288px_minmax(0,1fr)_244px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)_206px] max-[1150px]:gap-3">
         <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2 pb-3">
@@ -124,7 +128,7 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
       </h1>
       <span className="text-[13px] text-steel2">
         <RevisionMenu revision={revision} /> · {revision.frozen ? 'frozen' : state === 'saved' ? `saved ${time}` : <span className={state === 'waiting' || state === 'saving' ? '' : 'font-semibold text-breach'}>{STATE_WORDS[state]}</span>}
-        {(state === 'no-answer' || state === 'refused') && <> · <button className="link" onClick={saveNow}>Save now</button></>} · {passes} {passes === 1 ? 'pass' : 'passes'}
+        {(state === 'no-answer' || state === 'refused') && <> · <button type="button" className="link" onClick={saveNow}>Save now</button></>} · {passes} {passes === 1 ? 'pass' : 'passes'}
       </span>
       <div className="ml-auto flex items-center gap-2">
         <StageTrack stage={revision.stage} />
@@ -135,7 +139,7 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
             <Item href={`/api/revisions/${String(revision.id)}/print?paper=letter`}>Print Letter</Item>
             <Item href={`/api/revisions/${String(revision.id)}/export`} download>Export JSON</Item>
             <MenuItem>
-              <button className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setHistory(true)}>Show the history</button>
+              <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setHistory(true)}>Show the history</button>
             </MenuItem>
           </MenuItems>
         </Menu>
@@ -211,7 +215,7 @@ function Banner({ draft, revision }: { draft: ReturnType<typeof useDraft>; revis
             <span key={one.id}>{index > 0 && ', '}<Link className="link" to={`/coupons/${String(one.id)}`}>{one.number}</Link></span>
           ))} {revision.coupons.length === 1 ? 'was' : 'were'} started from it.{' '}
           {later ? <Link className="link" to={`/procedures/${String(later.id)}`}>Open revision {later.letter}</Link>
-            : may('WRITE_PROCEDURE') && <button className="link" disabled={next.isPending} onClick={() => next.mutate()}>Begin the next revision</button>}
+            : may('WRITE_PROCEDURE') && <button type="button" className="link" disabled={next.isPending} onClick={() => next.mutate()}>Begin the next revision</button>}
           {next.isError && <span role="alert" className="text-breach"> {next.error.message}</span>}
         </Notice>
       )}
@@ -237,7 +241,7 @@ function Sums({ evaluation }: { evaluation: Revision['evaluation'] }) {
   return (
     <p className="flex flex-wrap gap-x-5 pt-2 text-[13px] text-steel">
       <span>Section to the surface <b className="text-ink">{units.value(section.area_mm2, 'area')}</b> {units.unit('area')}</span>
-      <span>with cap <b className="text-ink">{units.value(section.total_mm2, 'area')}</b> {units.unit('area')}</span>
+      {section.reinforcement_mm2 > 0 && <span>with cap <b className="text-ink">{units.value(section.total_mm2, 'area')}</b> {units.unit('area')}</span>}
       <span className="text-steel2">Drawn at equal section a bead{section.assumptions.length > 0 && `; assumed: ${section.assumptions.join('; ')}`}. Brackets [ ]: heat input wanted.</span>
     </p>
   )

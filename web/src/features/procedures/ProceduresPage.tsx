@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
-import { jobsQuery } from '../../app/queries'
+import { useJob } from '../../app/job'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { EMPTY } from '../../domain/procedure'
@@ -18,8 +18,7 @@ import { proceduresQuery } from './queries'
 
 /** All procedures of the job. */
 export function ProceduresPage() {
-  const jobs = useQuery(jobsQuery)
-  const job = jobs.data?.[0]
+  const { job } = useJob()
   const procedures = useQuery({ ...proceduresQuery(job?.id ?? 0), enabled: job !== undefined })
   const { may, codes } = useSession()
   const units = useUnits()

@@ -1,0 +1,75 @@
+"""The real thing: the built front end in Chromium, Django and PostgreSQL behind it, the demo's data."""
+
+import re
+from types import SimpleNamespace
+
+import pytest
+from apps.demo.management.commands.prepare import load_demo
+from playwright.sync_api import Page, expect
+
+from tools.chromium import CONTEXT, LAUNCH
+
+expect.set_options(timeout=15_000)
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args):
+    return {**browser_type_launch_args, **LAUNCH}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args(browser_context_args):
+    return {**browser_context_args, **CONTEXT}
+
+
+class Watch:
+    """What went wrong behind the page: scripts that broke, answers of 500, requests to other hosts."""
+
+    def __init__(self, address: str) -> None:
+        self.address = address
+        self.seen: list[str] = []
+
+    def follow(self, page: Page) -> None:
+        page.on("pageerror", lambda error: self.seen.append(f"script: {error}"))
+        page.on("response", lambda answer: self._answer(answer.status, answer.url))
+        page.on("request", lambda request: self._request(request.url))
+
+    def _answer(self, status: int, url: str) -> None:
+        if status == 500:
+            self.seen.append(f"500: {url}")
+
+    def _request(self, url: str) -> None:
+        if not url.startswith((self.address, "data:", "blob:")):
+            self.seen.append(f"outside: {url}")
+
+
+@pytest.fixture
+def bridge(live_server, context):
+    """The footbridge job, ready to be opened by anyone; nothing may break behind the pages."""
+    job = load_demo()
+    context.set_default_timeout(15_000)
+    watch = Watch(live_server.url)
+    context.on("page", watch.follow)
+    yield SimpleNamespace(url=live_server.url, job=job)
+    assert watch.seen == []
+
+
+@pytest.fixture
+def enter(bridge, context):
+    """Sign in as one of the demo's people on a page of its own."""
+
+    def sign_in(name: str = "Imra Vance") -> Page:
+        page = context.new_page()
+        page.goto(bridge.url)
+        page.get_by_role("button", name=name).click()
+        expect(page.get_by_role("heading", name="Desk")).to_be_visible()
+        return page
+
+    return sign_in
+
+
+def open_from(page: Page, list_name: str, number: str) -> None:
+    """Open a procedure or a coupon from its list."""
+    page.get_by_role("navigation").get_by_role("link", name=list_name).click()
+    page.get_by_role("link", name=number, exact=False).first.click()
+    expect(page.get_by_role("heading", name=re.compile(number))).to_be_visible()

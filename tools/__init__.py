@@ -1,0 +1,1 @@
+"""Programs of the house: screenshots and the bench. They drive a running demo from outside."""

@@ -1,0 +1,72 @@
+"""Retake docs/screenshots from a running demo: ``python -m tools.screenshots ADDRESS FOLDER``."""
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from tools.chromium import CONTEXT, LAUNCH
+
+BOOTH = {"width": 820, "height": 1180}
+
+
+def main(address: str, folder: Path) -> None:
+    folder.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as play:
+        browser = play.chromium.launch(**LAUNCH)
+        page = browser.new_context(**CONTEXT).new_page()
+
+        def shot(name: str) -> None:
+            page.evaluate("document.fonts.ready")
+            page.wait_for_load_state("networkidle")
+            page.screenshot(path=folder / f"{name}.png")
+            print(f"  {name}.png", flush=True)
+
+        page.goto(address)
+        page.get_by_role("button", name="Imra Vance").wait_for()
+        shot("sign-in")
+        page.get_by_role("button", name="Imra Vance").click()
+        page.get_by_text("FB-27-P03").first.wait_for()
+        page.get_by_text("FB-27-C02").first.wait_for()
+        shot("desk")
+        page.goto(f"{address}/procedures")
+        page.get_by_text("FB-27-P03").wait_for()
+        shot("procedures")
+        page.goto(f"{address}/coupons")
+        page.get_by_text("FB-27-C01").wait_for()
+        shot("coupons")
+        open_procedure(page, address, "FB-27-P03")
+        shot("procedure")
+        open_procedure(page, address, "FB-27-P01")
+        page.get_by_role("radio", name="in", exact=True).click()
+        page.get_by_text("Section to the surface").wait_for()
+        shot("procedure-inch")
+        page.get_by_role("radio", name="mm", exact=True).click()
+        open_coupon(page, address, "FB-27-C02")
+        shot("run-log")
+        page.set_viewport_size(BOOTH)
+        page.get_by_role("button", name="Booth").click()
+        shot("run-log-booth")
+        page.set_viewport_size(CONTEXT["viewport"])
+        page.get_by_role("button", name="Light").click()
+        page.keyboard.press("Control+k")
+        page.keyboard.type("girder")
+        page.get_by_role("option").first.wait_for()
+        shot("command-box")
+        browser.close()
+
+
+def open_procedure(page: Page, address: str, number: str) -> None:
+    page.goto(f"{address}/procedures")
+    page.get_by_role("link", name=number).first.click()
+    page.get_by_role("heading", name=number).wait_for()
+
+
+def open_coupon(page: Page, address: str, number: str) -> None:
+    page.goto(f"{address}/coupons")
+    page.get_by_role("link", name=number).first.click()
+    page.get_by_role("heading", name=number).wait_for()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1].rstrip("/"), Path(sys.argv[2]))

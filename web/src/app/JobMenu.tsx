@@ -1,0 +1,97 @@
+import { Menu, MenuButton, MenuItem, MenuItems, MenuSeparator } from '@headlessui/react'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+
+import { Refusal, api, unwrap } from '../api/client'
+import { Button } from '../ui/Button'
+import { Modal } from '../ui/Modal'
+import { TextField } from '../ui/TextField'
+import { useJob } from './job'
+import { useSession } from './session'
+
+/** The job that is open; others to open; a new one. */
+export function JobMenu() {
+  const { jobs, job, choose } = useJob()
+  const { may } = useSession()
+  const navigate = useNavigate()
+  const [adding, setAdding] = useState(false)
+  return (
+    <>
+      <Menu>
+        <MenuButton className="min-w-0 truncate rounded-sm px-1 py-0.5 font-head text-[16px] font-semibold hover:bg-accent-soft" aria-label={job ? `Job ${job.number} ${job.title}` : 'No job'}>
+          {job ? `${job.number} ${job.title}` : 'No job yet'} <span aria-hidden className="text-[12px] text-steel2">▾</span>
+        </MenuButton>
+        <MenuItems anchor="bottom start" className="panel z-50 max-h-[60vh] max-w-md overflow-auto py-1 focus:outline-none">
+          {jobs?.map((one) => (
+            <MenuItem key={one.id}>
+              <button type="button"
+                className={`block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft ${one.id === job?.id ? 'font-semibold' : ''}`}
+                onClick={() => {
+                  choose(one.id)
+                  void navigate('/')
+                }}
+              >
+                {one.number} {one.title} <span className="text-[12.5px] font-normal text-steel2">{one.customer}</span>
+              </button>
+            </MenuItem>
+          ))}
+          {may('CREATE_JOB') && (
+            <>
+              <MenuSeparator className="my-1 h-px bg-line" />
+              <MenuItem>
+                <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setAdding(true)}>
+                  Add a job
+                </button>
+              </MenuItem>
+            </>
+          )}
+        </MenuItems>
+      </Menu>
+      {adding && <AddJob onClose={() => setAdding(false)} />}
+    </>
+  )
+}
+
+function AddJob({ onClose }: { onClose: () => void }) {
+  const { choose } = useJob()
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const [number, setNumber] = useState<string | null>(null)
+  const [title, setTitle] = useState<string | null>(null)
+  const [customer, setCustomer] = useState<string | null>(null)
+  const add = useMutation({
+    mutationFn: () => unwrap(api.POST('/api/jobs', { body: { number: number ?? '', title: title ?? '', customer: customer ?? '' } })),
+    onSuccess: async (made) => {
+      await queries.invalidateQueries({ queryKey: ['jobs'] })
+      choose(made.id)
+      onClose()
+      void navigate('/')
+    },
+  })
+  const refusal = add.error instanceof Refusal ? add.error : null
+  const error = (path: string) => refusal?.body.errors.find((one) => one.path === path)?.message
+  const placed = ['number', 'title', 'customer'].some((path) => error(path))
+  const fields = [
+    ['number', 'Number', number, setNumber, 'FB-28'],
+    ['title', 'Title', title, setTitle, 'Weir gate'],
+    ['customer', 'Customer', customer, setCustomer, ''],
+  ] as const
+  return (
+    <Modal title="Add a job" open onClose={onClose}>
+      <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); add.mutate() }}>
+        {fields.map(([path, words, value, set, example]) => (
+          <div key={path}>
+            <span className="label">{words}</span>
+            <TextField label={words} value={value} onChange={set} placeholder={example} error={error(path)} />
+          </div>
+        ))}
+        {refusal && !placed && <p role="alert" className="text-[13px] text-breach">{refusal.message}</p>}
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Not now</Button>
+          <Button look="main" type="submit" disabled={add.isPending}>Add it</Button>
+        </div>
+      </form>
+    </Modal>
+  )
+}
