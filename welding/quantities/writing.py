@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from decimal import ROUND_HALF_UP, Decimal
 from typing import Literal
 
 from welding.quantities.kinds import KINDS
@@ -33,7 +34,10 @@ def number_text(value: float, kind_name: str, system: System = "si", rounding: R
         shown = (
             math.ceil(shown * step - 1e-6) if rounding == "up" else math.floor(shown * step + 1e-6)
         ) / step
-    text = f"{shown:.{decimals}f}"
+    # Halves away from zero, as the screen's toFixed does; f"{24.25:.1f}" would give 24.2.
+    text = str(Decimal(shown).quantize(Decimal(1).scaleb(-decimals), ROUND_HALF_UP))
+    if not text.strip("-0."):
+        text = text.lstrip("-")
     if kind_name in ("heat_input", "voltage"):
         return text
     return text.rstrip("0").rstrip(".") if "." in text else text

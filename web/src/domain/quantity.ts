@@ -15,7 +15,7 @@ const KEEPS_DECIMALS = new Set(['heat_input', 'voltage'])
 /** The number alone, rounded as the kind is shown; the same rule as on paper. */
 export function numberText(value: number, kind: Kind, system: System): string {
   const decimals = system === 'si' ? kind.decimals : kind.us_decimals
-  const text = shown(value, kind, system).toFixed(decimals)
+  const text = shown(value, kind, system).toFixed(decimals).replace(/^-(?=[0.]*$)/, '')
   if (KEEPS_DECIMALS.has(kind.name) || !text.includes('.')) return text
   return text.replace(/0+$/, '').replace(/\.$/, '')
 }

@@ -24,53 +24,68 @@ type Options = {
 }
 
 const PAUSE_MS = 120
+const AGAIN_MS = 2000
 
 /**
  * The text of a field while it is typed, and what the core read in it. What was typed stays until
- * it was understood; a refusal says why and changes nothing.
+ * it was understood; a refusal says why and changes nothing; while there is no answer it is asked
+ * again.
  */
 export function useReading({ kind, as, system, metal, onRead, onEmpty }: Options) {
   const [text, setText] = useState<string | null>(null)
   const [error, setError] = useState<string | null>(null)
   const [understood, setUnderstood] = useState<string | null>(null)
+  const [unanswered, setUnanswered] = useState<{ typed: string } | null>(null)
   const timer = useRef<number | undefined>(undefined)
   const latest = useRef(0)
+  /** Whether the field was left: then the stored value shows again once the text is understood. */
+  const left = useRef(false)
   const handlers = useRef({ onRead, onEmpty })
-  useEffect(() => {
-    handlers.current = { onRead, onEmpty }
-  })
 
   const read = useCallback(
-    async (typed: string): Promise<boolean> => {
+    async (typed: string): Promise<void> => {
       window.clearTimeout(timer.current)
       const mine = ++latest.current
-      if (typed.trim() === '') {
+      // Those of now: by the time the answer comes the field may stand for another pass.
+      const { onRead: take, onEmpty: clear } = handlers.current
+      const settle = (said: string | null) => {
         setError(null)
-        setUnderstood(null)
-        handlers.current.onEmpty()
-        return true
+        setUnderstood(left.current ? null : said)
+        if (left.current) setText(null)
+      }
+      if (typed.trim() === '') {
+        clear()
+        settle(null)
+        return
       }
       try {
         const result = await unwrap(
           api.POST('/api/read', { body: { text: typed, kind, as_: as, system, metal: metal ?? null } }),
         )
-        if (mine !== latest.current) return false
-        setError(null)
-        setUnderstood(result.understood)
-        handlers.current.onRead(result)
-        return true
+        if (mine !== latest.current) return
+        take(result)
+        settle(result.understood)
       } catch (problem) {
-        if (mine !== latest.current) return false
+        if (mine !== latest.current) return
         setUnderstood(null)
         setError(problem instanceof Refusal ? problem.message : 'Not understood.')
-        return false
+        if (problem instanceof Refusal && problem.passing) setUnanswered({ typed })
       }
     },
     [kind, as, system, metal],
   )
+  useEffect(() => {
+    handlers.current = { onRead, onEmpty }
+  })
+  useEffect(() => {
+    if (!unanswered) return
+    timer.current = window.setTimeout(() => void read(unanswered.typed), AGAIN_MS)
+    return () => window.clearTimeout(timer.current)
+  }, [unanswered, read])
 
   const type = useCallback(
     (typed: string) => {
+      left.current = false
       setText(typed)
       window.clearTimeout(timer.current)
       timer.current = window.setTimeout(() => void read(typed), PAUSE_MS)
@@ -81,10 +96,8 @@ export function useReading({ kind, as, system, metal, onRead, onEmpty }: Options
   /** Leave the field: read what is there now; show the stored value again if it was understood. */
   const leave = useCallback(async () => {
     if (text === null) return
-    if (await read(text)) {
-      setText(null)
-      setUnderstood(null)
-    }
+    left.current = true
+    await read(text)
   }, [read, text])
 
   const revert = useCallback(() => {

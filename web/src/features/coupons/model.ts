@@ -40,8 +40,11 @@ export function nextPass(coupon: Coupon): number {
   return coupon.log.to_weld[0] ?? Math.max(0, ...coupon.rows.map((row) => row.record.number)) + 1
 }
 
-function reading(range: Range | null) {
+/** The reading of what is typed; where it was not changed, the reading as it stands, mean and all. */
+function reading(range: Range | null, before: PassRecord['current_a']) {
   if (!range) return null
+  const stood = spread(before)
+  if (stood?.min === range.min && stood.max === range.max) return before
   if (range.min === range.max) return range.min
   return { mean: (range.min + range.max) / 2, min: range.min, max: range.max }
 }
@@ -57,15 +60,16 @@ export function recordOf(entry: Entry, before: PassRecord | null = null): PassRe
   const stopped = total(entry.watch, entry.watch.startedAt ?? 0)
   const stretches = entry.watch.stretches.filter((one) => one > 0)
   const time = entry.timeS ?? (stopped > 0 ? stopped : null)
+  const untimed = before !== null && stretches.length === 0 && time === (before.time_s ?? null)
   return {
     ...(before ?? { side: 1, energy_method: 'mean' as const }),
     number: entry.number,
     length_mm: entry.lengthMm,
     time_s: time,
-    segments: entry.timeS === null && stretches.length > 1 ? stretches.map((time_s) => ({ time_s })) : [],
-    current_a: reading(entry.current),
-    voltage_v: reading(entry.voltage),
-    wire_feed_m_min: reading(entry.feed),
+    segments: untimed ? before.segments : entry.timeS === null && stretches.length > 1 ? stretches.map((time_s) => ({ time_s })) : [],
+    current_a: reading(entry.current, before?.current_a),
+    voltage_v: reading(entry.voltage, before?.voltage_v),
+    wire_feed_m_min: reading(entry.feed, before?.wire_feed_m_min),
     before_c: entry.beforeC,
     interpass: entry.quenched ? { ...before?.interpass, quenched: true } : (before?.interpass && { ...before.interpass, quenched: false }),
     remarks: entry.remarks,

@@ -92,7 +92,7 @@ function Editor({ revision }: { revision: Revision }) {
           <Banner draft={draft} revision={revision} />
           <Ladder document={document} evaluation={judged} onChange={change} selected={current} onSelect={setSelected} onLight={setLit} lit={lit} disabled={disabled} />
           <Sums evaluation={judged} />
-          {current !== null && <SetUp document={document} selected={current} onChange={change} disabled={disabled} />}
+          {current !== null && <SetUp key={current} document={document} selected={current} onChange={change} disabled={disabled} />}
         </div>
         <div className="min-h-0 overflow-y-auto pb-4">
           {evaluation.isError && <Notice mark="breach" className="mb-2 text-[13px]">{evaluation.error.message}</Notice>}
