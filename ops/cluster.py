@@ -12,7 +12,7 @@ import subprocess
 import time
 from pathlib import Path
 
-from ops.places import home, secret, write_whole
+from ops.places import home, lock_fds, secret, write_whole
 from ops.say import DATABASE, DISK, Stop
 from ops.system import postgres_bin
 
@@ -75,8 +75,12 @@ class Cluster:
         program: str,
         *arguments: str,
         env: dict[str, str] | None = None,
+        ends: bool = True,
     ) -> subprocess.CompletedProcess[str]:
-        """Run one of PostgreSQL's programs; as the user postgres where we are root."""
+        """Run one of PostgreSQL's programs; as the user postgres where we are root.
+
+        ``ends=False`` for the one that leaves a server behind, which must not hold our lock.
+        """
         command = [str(self._bin / program), *arguments]
         if os.geteuid() == 0:
             command = ["runuser", "-u", "postgres", "--", *command]
@@ -90,6 +94,7 @@ class Cluster:
                 cwd="/",
                 stdin=subprocess.DEVNULL,
                 env={**os.environ, **(env or {})},
+                pass_fds=lock_fds() if ends else (),
             )
             out.seek(0)
             return subprocess.CompletedProcess(command, done.returncode, out.read(), "")
@@ -154,7 +159,9 @@ class Cluster:
             write_whole(self._note, json.dumps({"port": port}))
             self._configure(port)
             log = str(self.folder / "server.log")
-            done = self._call("pg_ctl", "-D", str(self.data), "-l", log, "-w", "-t", "120", "start")
+            done = self._call(
+                "pg_ctl", "-D", str(self.data), "-l", log, "-w", "-t", "120", "start", ends=False
+            )
             if done.returncode == 0:
                 return
         tail = Path(log).read_text(errors="replace")[-1500:] if Path(log).exists() else done.stdout

@@ -9,7 +9,7 @@ import sys
 from collections.abc import Iterable
 from pathlib import Path
 
-from ops.places import PYTHON, ROOT, VENV, WEB, home, write_whole
+from ops.places import PYTHON, ROOT, VENV, WEB, lock_fds, write_whole
 from ops.say import BUILD, DISK, NETWORK, Step, Stop
 from ops.system import check_node, check_room
 
@@ -32,7 +32,14 @@ def _stamped(stamp: Path, value: str) -> bool:
 def run(command: list[str], what: str, code: int, cwd: Path = ROOT) -> None:
     """Run a quiet command; on failure stop with the end of what it said."""
     done = subprocess.run(
-        command, cwd=cwd, env=QUIET, capture_output=True, text=True, check=False, stdin=subprocess.DEVNULL
+        command,
+        cwd=cwd,
+        env=QUIET,
+        capture_output=True,
+        text=True,
+        check=False,
+        stdin=subprocess.DEVNULL,
+        pass_fds=lock_fds(),
     )
     if done.returncode == 0:
         return
@@ -128,7 +135,7 @@ def code_files() -> list[Path]:
 def build_web() -> None:
     """Build the front end, unless this very source is built already."""
     wanted = digest(web_sources())
-    stamp = home() / "built"
+    stamp = WEB / ".built"
     if _stamped(stamp, wanted) and (WEB / "dist" / "index.html").exists():
         return
     install_node_packages()

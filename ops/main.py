@@ -15,7 +15,7 @@ from ops.environment import LOCKS, build_web, code_files, digest, make_venv, run
 from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one
 from ops.say import DISK, MISSING, NETWORK, USAGE, Step, Stop, say
 from ops.system import check_node, install_packages
-from ops.web import WebServer, manage
+from ops.web import WebServer, manage, require_free
 
 PORT = 8727
 DEMO_DATABASE, DATABASE = "bead_demo", "bead"
@@ -102,22 +102,23 @@ def serve(options: argparse.Namespace) -> int:
 def _up(options: argparse.Namespace, *, demo: bool) -> int:
     kind = "demo" if demo else "serve"
     with only_one():
-        web, cluster = WebServer(), Cluster()
         say("Grounded Bead")
         check_node()
         install_packages(for_tests=False)
         make_venv(for_tests=False)
         build_web()
-        cluster = Cluster()
-        cluster.start()
-        name = DEMO_DATABASE if demo else DATABASE
-        cluster.make_database(name)
+        web, cluster = WebServer(), Cluster()
         code = digest(code_files())
         same = (
             web.healthy() and web.kind() == kind and web.code() == code and options.port in (None, web.port())
         )
         if not same:
             web.stop()
+            require_free(options.port or PORT)
+        cluster.start()
+        name = DEMO_DATABASE if demo else DATABASE
+        cluster.make_database(name)
+        if not same:
             _prepare(cluster, name, demo=demo)
             web.start(cluster.url(name), options.port or PORT, demo=demo, code=code)
     _greet(web.port() or PORT, demo=demo)

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from ops.say import DISK, Stop
+from ops.say import DISK, Stop, say
 
 ROOT = Path(__file__).resolve().parent.parent
 WEB = ROOT / "web"
@@ -48,9 +48,25 @@ def write_whole(path: Path, text: str, mode: int = 0o644) -> None:
     new.replace(path)
 
 
+_held: list[int] = []
+
+
 @contextmanager
 def only_one() -> Iterator[None]:
-    """Let only one ./bead work on this folder at a time; a second one waits."""
+    """Let only one ./bead work on this folder at a time; a second one says that it waits."""
     with (home() / "lock").open("w") as stream:
-        fcntl.flock(stream, fcntl.LOCK_EX)
-        yield
+        try:
+            fcntl.flock(stream, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            say("Waiting for another ./bead that works in this folder …")
+            fcntl.flock(stream, fcntl.LOCK_EX)
+        _held.append(stream.fileno())
+        try:
+            yield
+        finally:
+            _held.remove(stream.fileno())
+
+
+def lock_fds() -> tuple[int, ...]:
+    """What a helper program inherits, so that the lock lasts until it ends, even if ./bead is killed."""
+    return tuple(_held)

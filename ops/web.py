@@ -12,7 +12,7 @@ import urllib.request
 from pathlib import Path
 
 from ops.cluster import listens
-from ops.places import PYTHON, ROOT, SERVER, home, secret, write_whole
+from ops.places import PYTHON, ROOT, SERVER, home, lock_fds, secret, write_whole
 from ops.say import BUILD, PORT, Stop
 
 
@@ -39,6 +39,7 @@ def manage(database_url: str, *arguments: str, demo: bool = False) -> str:
         env=environment(database_url, demo=demo),
         capture_output=True,
         stdin=subprocess.DEVNULL,
+        pass_fds=lock_fds(),
     )
     if done.returncode:
         raise Stop(f"manage.py {arguments[0]} failed:\n{(done.stdout + done.stderr)[-2500:]}", BUILD)
@@ -79,13 +80,8 @@ class WebServer:
         return str(state.get("code", "")) if state else None
 
     def start(self, database_url: str, port: int, *, demo: bool, code: str = "") -> None:
-        """Start it on this loopback port, or stop with a sentence if the port is taken."""
-        for _ in range(50):  # after a crash its orphans need a moment to let the port go
-            if not listens(port):
-                break
-            time.sleep(0.1)
-        else:
-            raise Stop(f"Port {port} is taken by another program. Choose another: --port {port + 1}", PORT)
+        """Start it on this loopback port."""
+        require_free(port)
         kind = "demo" if demo else "serve"
         log = (home() / "web.log").open("ab")
         process = subprocess.Popen(
@@ -163,6 +159,15 @@ class WebServer:
             break
         self._note.unlink(missing_ok=True)
         return True
+
+
+def require_free(port: int) -> None:
+    """Stop with a sentence if the port is taken."""
+    for _ in range(50):  # after a crash our own orphans need a moment to let the port go
+        if not listens(port):
+            return
+        time.sleep(0.1)
+    raise Stop(f"Port {port} is taken by another program. Choose another: --port {port + 1}", PORT)
 
 
 def _started(pid: int) -> str:

@@ -104,21 +104,38 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
         expect(page.locator(f"[data-logged='{number}']")).to_be_visible()
     slow = page.locator("[data-logged='2']")
     expect(slow).to_contain_text("out of range")
-    expect(slow).to_contain_text("1.2")  # 25 x 160 x 60 / 150 / 1000 x 0.8 = 1.28 kJ/mm, a second or so of slack
+    expect(slow).to_contain_text(
+        "1.2"
+    )  # 25 x 160 x 60 / 150 / 1000 x 0.8 = 1.28 kJ/mm, a second or so of slack
     expect(page.locator("[data-logged='1']")).not_to_contain_text("out of range")
     expect(page.get_by_text("3 of 3 passes logged")).to_be_visible()
 
     # Print: the PDF holds the pass table.
     coupon_id = page.url.rsplit("/", 1)[1]
     text = pdf_text(page, f"{bridge.url}/api/coupons/{coupon_id}/print")
-    for words in ("FB-27-C04 for FB-27-P09", "160 A", "25.0 V", "300 mm", "OUT", "Rell Okafor (welder)", "140 °C"):
+    for words in (
+        "FB-27-C04 for FB-27-P09",
+        "160 A",
+        "25.0 V",
+        "300 mm",
+        "OUT",
+        "Rell Okafor (welder)",
+        "140 °C",
+    ):
         assert words in text, words
     assert re.search(r"1\.2\d kJ/mm", text)
     page.get_by_role("link", name="FB-27-P09 rev A").click()
     expect(page.get_by_text("Revision A is frozen")).to_be_visible()
     revision_id = page.url.rsplit("/", 1)[1]
     text = pdf_text(page, f"{bridge.url}/api/revisions/{revision_id}/print?paper=letter")
-    for words in ("Gusset butt, flat", "150–170 A", "200–250 mm/min", "0.72–1.02 kJ/mm", "Ar+18CO2", "9.53 mm"):
+    for words in (
+        "Gusset butt, flat",
+        "150–170 A",
+        "200–250 mm/min",
+        "0.72–1.02 kJ/mm",
+        "Ar+18CO2",
+        "9.53 mm",
+    ):
         assert words in text, words
 
     # Export, and import into another job: the files are the same again.

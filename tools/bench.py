@@ -1,0 +1,209 @@
+"""Measure a running demo and write docs/bench.md: ``python -m tools.bench ADDRESS FILE``.
+
+The load is small on purpose: what 20 people at work would ask, for 20 seconds.
+"""
+
+import gzip
+import http.client
+import json
+import os
+import platform
+import statistics
+import sys
+import threading
+import time
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+from urllib.parse import urlsplit
+
+from playwright.sync_api import sync_playwright
+
+from tools.chromium import CONTEXT, LAUNCH
+from welding.assess import evaluate
+from welding.documents.codec import PROCEDURE
+
+USERS, SECONDS, EVERY_S = 20, 20, 1.0
+
+
+class Session:
+    """One signed-in person on one kept connection."""
+
+    def __init__(self, address: str) -> None:
+        self.connection = http.client.HTTPConnection(urlsplit(address).netloc, timeout=30)
+        self.cookies: dict[str, str] = {}
+        self("GET", "/api/session")
+        status, _ = self("POST", "/api/session/demo", {"username": "demo-engineer"})
+        assert status == 200
+
+    def __call__(self, method: str, path: str, body: Any = None) -> tuple[int, bytes]:
+        headers = {
+            "Content-Type": "application/json",
+            "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()),
+            "X-CSRFToken": self.cookies.get("csrftoken", ""),
+        }
+        self.connection.request(method, path, None if body is None else json.dumps(body), headers)
+        answer = self.connection.getresponse()
+        for name, value in answer.getheaders():
+            if name.lower() == "set-cookie":
+                key, _, rest = value.partition("=")
+                self.cookies[key] = rest.partition(";")[0]
+        return answer.status, answer.read()
+
+    def get(self, path: str) -> Any:
+        status, body = self("GET", path)
+        assert status == 200, (status, body[:200])
+        return json.loads(body)
+
+
+def twelve_passes(session: Session) -> tuple[dict[str, Any], int]:
+    """The girder butt with passes added until there are twelve, and the id of its revision."""
+    job = session.get("/api/jobs")[0]["id"]
+    lines = session.get(f"/api/jobs/{job}/procedures")
+    revision = next(one["id"] for one in lines if one["number"].endswith("P03"))
+    document = session.get(f"/api/revisions/{revision}")["document"]
+    passes = document["passes"]
+    while len(passes) < 12:
+        passes.insert(3, dict(passes[3]))
+    document["passes"] = [{**one, "number": index + 1} for index, one in enumerate(passes)]
+    return document, revision
+
+
+def core(plain: dict[str, Any]) -> dict[str, float]:
+    document = PROCEDURE.take(plain)
+    evaluate(document)
+    times = []
+    for _ in range(200):
+        start = time.perf_counter()
+        evaluate(document)
+        times.append((time.perf_counter() - start) * 1000)
+    return {"core_evaluate_ms_p50": statistics.median(times), "core_evaluate_ms_p95": _p95(times)}
+
+
+def api(address: str, plain: dict[str, Any]) -> dict[str, float]:
+    times: list[float] = []
+    failed: list[int] = []
+    sessions = [Session(address) for _ in range(USERS)]
+    end = time.monotonic() + SECONDS
+
+    def user(session: Session, offset_s: float) -> None:
+        time.sleep(offset_s)
+        while time.monotonic() < end:
+            start = time.perf_counter()
+            status, _ = session("POST", "/api/evaluate", {"document": plain, "units": "si"})
+            took = time.perf_counter() - start
+            times.append(took * 1000)
+            if status != 200:
+                failed.append(status)
+            time.sleep(max(EVERY_S - took, 0))
+
+    threads = [
+        threading.Thread(target=user, args=(session, EVERY_S * index / USERS))
+        for index, session in enumerate(sessions)
+    ]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    return {
+        "api_evaluate_ms_p50": statistics.median(times),
+        "api_evaluate_ms_p95": _p95(times),
+        "api_evaluate_requests": len(times),
+        "api_evaluate_failed": len(failed),
+    }
+
+
+def pdf(session: Session, revision: int) -> dict[str, float]:
+    times = []
+    for _ in range(5):
+        start = time.perf_counter()
+        status, body = session("GET", f"/api/revisions/{revision}/print")
+        assert status == 200
+        assert body.startswith(b"%PDF")
+        times.append(time.perf_counter() - start)
+    return {"pdf_s_first": times[0], "pdf_s_median": statistics.median(times)}
+
+
+def desk(address: str) -> dict[str, float]:
+    """First load of the Desk in a browser that has nothing of ours yet."""
+    sizes: dict[str, int] = {}
+
+    def weigh(answer: Any) -> None:
+        path = urlsplit(answer.url).path
+        if path.startswith(("/assets/", "/fonts/")) or path == "/":
+            body = answer.body()
+            sizes[path] = len(body) if path.endswith(".woff2") else len(gzip.compress(body, 6))
+
+    times = []
+    with sync_playwright() as play:
+        browser = play.chromium.launch(**LAUNCH)
+        for index in range(3):
+            context = browser.new_context(**CONTEXT)
+            page = context.new_page()
+            page.goto(address)
+            page.get_by_role("button", name="Imra Vance").click()
+            page.get_by_text("FB-27-P03").first.wait_for()
+            state = context.storage_state()
+            context.close()
+            context = browser.new_context(**CONTEXT, storage_state=state)
+            page = context.new_page()
+            if index == 0:
+                page.on("response", weigh)
+            start = time.perf_counter()
+            page.goto(address)
+            page.get_by_text("FB-27-P03").first.wait_for()
+            times.append(time.perf_counter() - start)
+            page.wait_for_load_state("networkidle")
+            context.close()
+        browser.close()
+    script = sum(size for path, size in sizes.items() if path.endswith(".js"))
+    return {
+        "desk_first_load_s": statistics.median(times),
+        "javascript_gzip_kb": script / 1000,
+        "all_gzip_kb": sum(sizes.values()) / 1000,
+    }
+
+
+def _p95(values: list[float]) -> float:
+    return statistics.quantiles(values, n=20)[-1]
+
+
+GOALS = {
+    "core_evaluate_ms_p50": ("Core: evaluate a procedure of 12 passes, median", "ms", 5),
+    "api_evaluate_ms_p50": (f"API: evaluate, {USERS} people each once a second, median", "ms", None),
+    "api_evaluate_ms_p95": ("API: the same, 95 of 100 are faster than", "ms", 100),
+    "api_evaluate_failed": ("API: the same, refused or failed", "", 0),
+    "pdf_s_first": ("PDF of the procedure, the first", "s", 2),
+    "pdf_s_median": ("PDF of the procedure, median of 5", "s", 2),
+    "desk_first_load_s": ("Desk, first load to its first procedure, median of 3", "s", None),
+    "javascript_gzip_kb": ("JavaScript of that load, gzip", "kB", 250),
+    "all_gzip_kb": ("Page, styles, script and fonts of that load, gzip", "kB", None),
+}
+
+
+def main(address: str, file: Path) -> None:
+    session = Session(address)
+    plain, revision = twelve_passes(session)
+    found = {**core(plain), **api(address, plain), **pdf(session, revision), **desk(address)}
+    found = {name: round(value, 3) for name, value in found.items()}
+    lines = [
+        "# Speed",
+        "",
+        f"Written by `./bead bench` on {datetime.now(UTC):%Y-%m-%d}: {os.cpu_count()} cores, Python "
+        f"{platform.python_version()}, client and server on the same machine.",
+        "",
+        "| what | found | goal | |",
+        "|---|---|---|---|",
+    ]
+    for name, (words, unit, goal) in GOALS.items():
+        value = found[name]
+        verdict = "" if goal is None else "holds" if value <= goal else "**missed**"
+        wanted = "" if goal is None else f"{goal} {unit}".strip()
+        lines.append(f"| {words} | {value:g} {unit} | {wanted} | {verdict} |")
+        print(f"  {words}: {value:g} {unit}  {f'(goal {wanted}: {verdict})' if wanted else ''}", flush=True)
+    lines += ["", "```json", json.dumps(found, indent=2), "```", ""]
+    file.write_text("\n".join(lines))
+
+
+if __name__ == "__main__":
+    main(sys.argv[1].rstrip("/"), Path(sys.argv[2]))
