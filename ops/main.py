@@ -129,7 +129,8 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
     try:
         while web.port() is not None:
             time.sleep(1)
-        say("The web server has ended.")
+        say("The web server was stopped or started anew from elsewhere.")
+        return 0
     except KeyboardInterrupt:
         say("\nStopping …")
     with only_one():

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cache
 
 from welding.errors import OutOfRangeError
 from welding.joints.layers import layers_of
@@ -126,6 +127,7 @@ def _layer_tops(
     # A lone cap over many fills takes more than its equal share: the fills end below the surface.
     squeeze = min(1.0, 0.97 * groove.area_mm2 / (inner * total)) if inner else 1.0
 
+    @cache  # asked again and again for the few shares that layers can begin at
     def height_at(share: float) -> float:
         low, high = 0.0, groove.thickness_mm
         for _ in range(60):

@@ -15,6 +15,7 @@ from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.coupons.queries import coupon_document
 from apps.printing import sheets
+from apps.printing.pass_table import pass_table
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
 from apps.procedures.models import Revision
@@ -48,8 +49,7 @@ def print_procedure(request: HttpRequest, revision_id: int, paper: Paper = "a4")
             "job": revision.procedure.job,
             "code": sheets.code_line(document, evaluation),
             "facts": sheets.facts(document, evaluation),
-            "heat_word": evaluation.heat_word,
-            "rows": sheets.planned_rows(document, evaluation),
+            "table": pass_table(document, evaluation),
             "drawing": drawing_svg(evaluation.drawing) if evaluation.drawing else "",
             "breaches": [f for f in evaluation.findings if f.verdict == "violates"],
             "missing": evaluation.missing,

@@ -8,7 +8,6 @@ from typing import Any
 from welding.assess import Evaluation
 from welding.assess_coupon import CouponEvaluation, PassResult
 from welding.catalogue import edition_of
-from welding.consumables.gas import gas_text
 from welding.documents.coupon import Coupon, PassRecord
 from welding.documents.fields import Reading, Spread, mean_of
 from welding.documents.procedure import Pass, Procedure
@@ -123,64 +122,6 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
         area = evaluation.section.total_mm2
         rows.append(("Section with cap", [both(area, "area")]))
     return rows
-
-
-def planned_rows(document: Procedure, evaluation: Evaluation) -> list[dict[str, Any]]:
-    """The pass table, cap first as the passes lie in the joint."""
-    heat = {one.pass_number: one for one in evaluation.heat_input}
-    rows = []
-    for one in reversed(document.passes):
-        found = heat.get(one.number)
-        rows.append(
-            {
-                "number": one.number,
-                "role": one.role,
-                "process": one.process,
-                "filler": _filler(one),
-                "gas": _gas(one),
-                "flow": both_range(one.gas.flow_l_min if one.gas else None, "flow"),
-                "purge": gas_text(one.purge.components_percent) if one.purge else "",
-                "polarity": one.polarity or BLANK,
-                "current": both_range(one.current_a, "current"),
-                "voltage": both_range(one.voltage_v, "voltage"),
-                "feed": both_range(one.wire_feed_m_min, "wire_feed"),
-                "travel": both_range(one.travel_mm_min, "travel"),
-                "heat": both_range(Range(found.min_kj_mm, found.max_kj_mm), "heat_input")
-                if found
-                else NOTHING,
-                "technique": _technique(one),
-            }
-        )
-    return rows
-
-
-def _filler(one: Pass) -> list[str]:
-    if one.filler is None:
-        return [BLANK]
-    diameter = one.filler.diameter_mm
-    size = ""
-    if diameter:
-        size = (
-            f"{number_text(diameter, 'wire_diameter')} mm ({number_text(diameter, 'wire_diameter', 'us')} in)"
-        )
-    return [text for text in (one.filler.designation or BLANK, size) if text]
-
-
-def _gas(one: Pass) -> str:
-    if one.gas is None:
-        return "none" if one.process in ("111", "112", "114") else BLANK
-    return gas_text(one.gas.components_percent)
-
-
-def _technique(one: Pass) -> str:
-    parts = [
-        one.transfer or "",
-        {"up": "uphill", "down": "downhill"}.get(one.progression or "", ""),
-        one.bead or "",
-    ]
-    if one.weave_max_mm:
-        parts.append(f"to {number_text(one.weave_max_mm, 'gap')} mm")
-    return ", ".join(part for part in parts if part) or BLANK
 
 
 def logged_rows(document: Coupon, log: CouponEvaluation) -> list[dict[str, Any]]:

@@ -1,0 +1,157 @@
+"""The pass table of the procedure sheet: passes as they lie in the joint, cap first, each with its bands."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from itertools import groupby
+
+from apps.printing.sheets import BLANK, Both, both_range
+from welding.assess import Evaluation
+from welding.consumables.gas import gas_text
+from welding.documents.procedure import Pass, Procedure
+from welding.heat.passes import PassHeat
+from welding.quantities.writing import number_text
+from welding.ranges import Range
+
+COLUMNS = (
+    ("Current", "current", "current_a"),
+    ("Voltage", "voltage", "voltage_v"),
+    ("Wire feed", "wire_feed", "wire_feed_m_min"),
+    ("Travel", "travel", "travel_mm_min"),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Bar:
+    """A bar on a scale, both in % of the scale's width."""
+
+    left: float
+    width: float
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """One parameter of one pass: its range in words and as a bar, with the limits where there are any."""
+
+    text: Both
+    bar: Bar | None
+    limits: Bar | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One pass."""
+
+    number: int
+    role: str
+    cells: tuple[Cell, ...]
+    technique: str
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Neighbouring passes with the same set-up."""
+
+    process: str
+    filler: str
+    rest: str
+    rows: tuple[Row, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class PassTable:
+    """All of it, with the column headings of what is planned at all."""
+
+    headings: tuple[str, ...]
+    groups: tuple[Group, ...]
+
+
+def pass_table(document: Procedure, evaluation: Evaluation) -> PassTable:
+    """Lay out the passes of a procedure for its sheet."""
+    passes = document.passes[::-1]
+    shown = [column for column in COLUMNS if any(getattr(one, column[2]) for one in passes)] or [*COLUMNS]
+    heat = {one.pass_number: one for one in evaluation.heat_input}
+    wanted = document.thermal.heat_input_kj_mm if document.thermal else None
+    scales = {field: _scale(getattr(one, field) for one in passes) for _, _, field in shown}
+    heat_scale = _scale([*(_range(one) for one in heat.values()), wanted])
+
+    def row(one: Pass) -> Row:
+        cells = [
+            Cell(both_range(getattr(one, field), kind), _bar(getattr(one, field), scales[field]))
+            for _, kind, field in shown
+        ]
+        found = _range(heat.get(one.number))
+        cells.append(Cell(both_range(found, "heat_input"), _bar(found, heat_scale), _bar(wanted, heat_scale)))
+        return Row(one.number, one.role, tuple(cells), _technique(one))
+
+    groups = tuple(
+        Group(process, filler, rest, tuple(row(one) for one in members))
+        for (process, filler, rest), members in groupby(passes, key=_set_up)
+    )
+    return PassTable((*(words for words, _, _ in shown), evaluation.heat_word), groups)
+
+
+def _range(heat: PassHeat | None) -> Range | None:
+    return Range(heat.min_kj_mm, heat.max_kj_mm) if heat else None
+
+
+def _scale(ranges: Iterable[Range | None]) -> Range | None:
+    known = [one for one in ranges if one]
+    if not known:
+        return None
+    low, high = min(one.min for one in known), max(one.max for one in known)
+    air = max((high - low) * 0.18, high * 0.06)
+    return Range(max(low - air, 0.0), high + air)
+
+
+def _bar(value: Range | None, scale: Range | None) -> Bar | None:
+    if value is None or scale is None:
+        return None
+    width = scale.max - scale.min
+    return Bar(
+        round(100 * (value.min - scale.min) / width, 2),
+        round(max(100 * (value.max - value.min) / width, 1.2), 2),
+    )
+
+
+def _set_up(one: Pass) -> tuple[str, str, str]:
+    """Process, filler, and the rest of the set-up in words."""
+    parts = [one.polarity or "", (one.transfer or "").replace("-", " "), _gas(one)]
+    if one.purge:
+        parts.append(f"purge {gas_text(one.purge.components_percent)}{_flow(one.purge.flow_l_min)}")
+    if one.extension_mm:
+        parts.append(f"extension {both_range(one.extension_mm, 'gap').si}")
+    if one.tungsten and one.tungsten.diameter_mm:
+        size = number_text(one.tungsten.diameter_mm, "wire_diameter")
+        parts.append(" ".join(part for part in ("tungsten", one.tungsten.type or "", size, "mm") if part))
+    return one.process, _filler(one), " · ".join(part for part in parts if part)
+
+
+def _filler(one: Pass) -> str:
+    if one.filler is None:
+        return "no filler stated"
+    parts = [one.filler.designation or BLANK]
+    diameter = one.filler.diameter_mm
+    if diameter:
+        si, us = (number_text(diameter, "wire_diameter", system) for system in ("si", "us"))
+        parts.append(f"{si} mm ({us} in)")
+    return ", ".join(parts)
+
+
+def _gas(one: Pass) -> str:
+    if one.gas is None:
+        return ""
+    return gas_text(one.gas.components_percent) + _flow(one.gas.flow_l_min)
+
+
+def _flow(flow: Range | None) -> str:
+    text = both_range(flow, "flow")
+    return f", {text.si} ({text.us})" if flow else ""
+
+
+def _technique(one: Pass) -> str:
+    parts = [{"up": "uphill", "down": "downhill"}.get(one.progression or "", ""), one.bead or ""]
+    if one.weave_max_mm:
+        parts.append(f"to {number_text(one.weave_max_mm, 'gap')} mm")
+    return ", ".join(part for part in parts if part) or BLANK
