@@ -5,9 +5,11 @@ from io import BytesIO
 import pytest
 from apps.coupons.services.log_pass import log_pass
 from apps.coupons.services.start_coupon import start_coupon
+from apps.procedures.services.create_procedure import create_procedure
 from pypdf import PdfReader
 
-from welding.documents.codec import PASS_RECORD
+from tests.welding import samples
+from welding.documents.codec import PASS_RECORD, PROCEDURE
 
 
 def text_of(data):
@@ -46,6 +48,28 @@ def test_the_procedure_on_paper(api, draft, paper, width, height):
         assert words in text, words
     fonts = {str(font) for page in reader.pages for font in page["/Resources"]["/Font"].values()}
     assert fonts  # embedded, not the reader's
+
+
+def test_a_sheet_under_us_units_puts_inches_first(api, people, job):
+    document = samples.procedure(
+        code={"id": "aws-d1.1:2020", "units": "us"},
+        joint=samples.T_FILLET,
+        thermal={"preheat_min_c": 10, "interpass_max_c": 260, "heat_input_kj_mm": {"min": 1, "max": 1.5}},
+    )
+    draft = create_procedure(people["engineer"], job, PROCEDURE.take(document))
+    _, data = api["viewer"]("GET", f"/revisions/{draft.pk}/print")
+    _, text = text_of(data)
+    # 24-28 V, 220-260 A, 200-300 mm/min: 26.8-55.5 kJ/in by hand, with no k; 10 °C is 50 °F.
+    for words in (
+        "7.9–11.8 in/min 200–300 mm/min",
+        "26.8–55.5 kJ/in 1.06–2.18 kJ/mm",
+        "50 °F 10 °C",
+        "0.0472 in (1.2 mm)",
+        "leg 0.315",
+        "dimensions in inches;",
+        "55.5 kJ/in at the slow, hot corner",
+    ):
+        assert words in text, words
 
 
 def test_the_coupon_on_paper(api, people, draft):

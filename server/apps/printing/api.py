@@ -38,7 +38,8 @@ def print_procedure(request: HttpRequest, revision_id: int, paper: Paper = "a4")
         Revision.objects.select_related("procedure__job", "saved_by"), pk=revision_id
     )
     document = PROCEDURE.take(revision.document)
-    evaluation = evaluate(document)
+    write = sheets.Writer(sheets.system_of(document))
+    evaluation = evaluate(document, write.system)
     address = _address(request, f"/procedures/{revision.pk}")
     data = pdf(
         "printing/procedure.html",
@@ -50,7 +51,8 @@ def print_procedure(request: HttpRequest, revision_id: int, paper: Paper = "a4")
             "code": sheets.code_line(document, evaluation),
             "facts": sheets.facts(document, evaluation),
             "table": pass_table(document, evaluation),
-            "drawing": drawing_svg(evaluation.drawing) if evaluation.drawing else "",
+            "drawing": drawing_svg(evaluation.drawing, write.system) if evaluation.drawing else "",
+            "drawn_in": "mm" if write.system == "si" else "inches",
             "breaches": [f for f in evaluation.findings if f.verdict == "violates"],
             "missing": evaluation.missing,
             "cautions": evaluation.cautions,
@@ -71,8 +73,9 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
     require(person(request), Action.VIEW)
     coupon = get_object_or_404(Coupon.objects.select_related("job", "revision__procedure"), pk=coupon_id)
     document = coupon_document(coupon)
-    evaluation = evaluate(document.procedure)
-    log = evaluate_coupon(document)
+    write = sheets.Writer(sheets.system_of(document.procedure))
+    evaluation = evaluate(document.procedure, write.system)
+    log = evaluate_coupon(document, write.system)
     address = _address(request, f"/coupons/{coupon.pk}")
     fit_up = document.coupon.fit_up
     data = pdf(
@@ -86,24 +89,23 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             "heat_word": evaluation.heat_word,
             "facts": [
                 *sheets.facts(document.procedure, evaluation),
-                ("Preheat as read", [sheets.both(document.coupon.preheat_c, "temperature")]),
-                ("Ambient", [sheets.both(document.coupon.ambient_c, "temperature")]),
+                ("Preheat as read", [write.value(document.coupon.preheat_c, "temperature")]),
+                ("Ambient", [write.value(document.coupon.ambient_c, "temperature")]),
                 (
                     "Gap before and after tacking",
                     [
-                        sheets.both(fit_up.gap_before_tack_mm if fit_up else None, "gap"),
-                        sheets.both(fit_up.gap_after_tack_mm if fit_up else None, "gap"),
+                        write.value(fit_up.gap_before_tack_mm if fit_up else None, "gap"),
+                        write.value(fit_up.gap_after_tack_mm if fit_up else None, "gap"),
                     ],
                 ),
                 (
                     "People",
-                    [sheets.Both(f"{one.name} ({one.role})", "") for one in document.people]
-                    or [sheets.NOTHING],
+                    [sheets.Both(f"{one.name} ({one.role})") for one in document.people] or [sheets.NOTHING],
                 ),
             ],
             "rows": sheets.logged_rows(document, log),
             "to_weld": log.to_weld,
-            "drawing": drawing_svg(evaluation.drawing) if evaluation.drawing else "",
+            "drawing": drawing_svg(evaluation.drawing, write.system) if evaluation.drawing else "",
             "struck": coupon.passes.filter(struck=True).select_related("logged_by"),
             "cautions": evaluation.cautions,
             "qr": qr_svg(address),

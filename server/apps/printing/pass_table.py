@@ -6,12 +6,11 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import groupby
 
-from apps.printing.sheets import BLANK, Both, both_range
+from apps.printing.sheets import BLANK, Both, Writer, system_of
 from welding.assess import Evaluation
 from welding.consumables.gas import gas_text
 from welding.documents.procedure import Pass, Procedure
 from welding.heat.passes import PassHeat
-from welding.quantities.writing import number_text
 from welding.ranges import Range
 
 COLUMNS = (
@@ -69,7 +68,7 @@ class PassTable:
 
 def pass_table(document: Procedure, evaluation: Evaluation) -> PassTable:
     """Lay out the passes of a procedure for its sheet."""
-    passes = document.passes[::-1]
+    passes, write = document.passes[::-1], Writer(system_of(document))
     shown = [column for column in COLUMNS if any(getattr(one, column[2]) for one in passes)] or [*COLUMNS]
     heat = {one.pass_number: one for one in evaluation.heat_input}
     wanted = document.thermal.heat_input_kj_mm if document.thermal else None
@@ -78,16 +77,18 @@ def pass_table(document: Procedure, evaluation: Evaluation) -> PassTable:
 
     def row(one: Pass) -> Row:
         cells = [
-            Cell(both_range(getattr(one, field), kind), _bar(getattr(one, field), scales[field]))
+            Cell(write.range(getattr(one, field), kind), _bar(getattr(one, field), scales[field]))
             for _, kind, field in shown
         ]
         found = _range(heat.get(one.number))
-        cells.append(Cell(both_range(found, "heat_input"), _bar(found, heat_scale), _bar(wanted, heat_scale)))
-        return Row(one.number, one.role, tuple(cells), _technique(one))
+        cells.append(
+            Cell(write.range(found, "heat_input"), _bar(found, heat_scale), _bar(wanted, heat_scale))
+        )
+        return Row(one.number, one.role, tuple(cells), _technique(one, write))
 
     groups = tuple(
         Group(process, filler, rest, tuple(row(one) for one in members))
-        for (process, filler, rest), members in groupby(passes, key=_set_up)
+        for (process, filler, rest), members in groupby(passes, key=lambda one: _set_up(one, write))
     )
     return PassTable((*(words for words, _, _ in shown), evaluation.heat_word), groups)
 
@@ -115,43 +116,42 @@ def _bar(value: Range | None, scale: Range | None) -> Bar | None:
     )
 
 
-def _set_up(one: Pass) -> tuple[str, str, str]:
+def _set_up(one: Pass, write: Writer) -> tuple[str, str, str]:
     """Process, filler, and the rest of the set-up in words."""
-    parts = [one.polarity or "", (one.transfer or "").replace("-", " "), _gas(one)]
+    parts = [one.polarity or "", (one.transfer or "").replace("-", " "), _gas(one, write)]
     if one.purge:
-        parts.append(f"purge {gas_text(one.purge.components_percent)}{_flow(one.purge.flow_l_min)}")
+        parts.append(f"purge {gas_text(one.purge.components_percent)}{_flow(one.purge.flow_l_min, write)}")
     if one.extension_mm:
-        parts.append(f"extension {both_range(one.extension_mm, 'gap').si}")
+        parts.append(f"extension {write.range(one.extension_mm, 'gap').main}")
     if one.tungsten and one.tungsten.diameter_mm:
-        size = number_text(one.tungsten.diameter_mm, "wire_diameter")
-        parts.append(" ".join(part for part in ("tungsten", one.tungsten.type or "", size, "mm") if part))
-    return one.process, _filler(one), " · ".join(part for part in parts if part)
+        size = write.value(one.tungsten.diameter_mm, "wire_diameter").main
+        parts.append(" ".join(part for part in ("tungsten", one.tungsten.type or "", size) if part))
+    return one.process, _filler(one, write), " · ".join(part for part in parts if part)
 
 
-def _filler(one: Pass) -> str:
+def _filler(one: Pass, write: Writer) -> str:
     if one.filler is None:
         return "no filler stated"
     parts = [one.filler.designation or BLANK]
-    diameter = one.filler.diameter_mm
-    if diameter:
-        si, us = (number_text(diameter, "wire_diameter", system) for system in ("si", "us"))
-        parts.append(f"{si} mm ({us} in)")
+    if one.filler.diameter_mm:
+        size = write.value(one.filler.diameter_mm, "wire_diameter")
+        parts.append(f"{size.main} ({size.other})")
     return ", ".join(parts)
 
 
-def _gas(one: Pass) -> str:
+def _gas(one: Pass, write: Writer) -> str:
     if one.gas is None:
         return ""
-    return gas_text(one.gas.components_percent) + _flow(one.gas.flow_l_min)
+    return gas_text(one.gas.components_percent) + _flow(one.gas.flow_l_min, write)
 
 
-def _flow(flow: Range | None) -> str:
-    text = both_range(flow, "flow")
-    return f", {text.si} ({text.us})" if flow else ""
+def _flow(flow: Range | None, write: Writer) -> str:
+    text = write.range(flow, "flow")
+    return f", {text.main} ({text.other})" if flow else ""
 
 
-def _technique(one: Pass) -> str:
+def _technique(one: Pass, write: Writer) -> str:
     parts = [{"up": "uphill", "down": "downhill"}.get(one.progression or "", ""), one.bead or ""]
     if one.weave_max_mm:
-        parts.append(f"to {number_text(one.weave_max_mm, 'gap')} mm")
+        parts.append(f"to {write.value(one.weave_max_mm, 'gap').main}")
     return ", ".join(part for part in parts if part) or BLANK

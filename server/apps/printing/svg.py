@@ -1,16 +1,16 @@
-"""The core's drawing as SVG for paper: lines only, beads numbered, dimensions in both units."""
+"""The core's drawing as SVG for paper: lines only, beads numbered, dimensions in the sheet's own units."""
 
 from __future__ import annotations
 
 from html import escape
 
 from welding.joints.shapes import Drawing, Label, Line, Polygon
-from welding.quantities.writing import number_text
+from welding.quantities.writing import System, number_text
 
 _FILL = {"member": "url(#hatch)", "bead": "#fff", "backing": "#e8e6df"}
 
 
-def drawing_svg(drawing: Drawing) -> str:
+def drawing_svg(drawing: Drawing, system: System) -> str:
     """Render a drawing; stroke widths follow its text height, so that any size prints alike."""
     stroke = drawing.text_mm / 14
     parts = [
@@ -32,7 +32,7 @@ def drawing_svg(drawing: Drawing) -> str:
         elif isinstance(shape, Line):
             parts += _line(shape, stroke, drawing.text_mm)
         else:
-            parts.append(_label(shape, drawing.text_mm))
+            parts.append(_label(shape, drawing.text_mm, system))
     return "".join([*parts, "</svg>"])
 
 
@@ -49,13 +49,15 @@ def _line(line: Line, stroke: float, text_mm: float) -> list[str]:
     return parts
 
 
-def _label(label: Label, text_mm: float) -> str:
+def _label(label: Label, text_mm: float, system: System) -> str:
     x, y = label.at
     text, size, weight = label.text, text_mm, "400"
     if label.pass_number is not None:
         y, size, weight = y + 0.34 * text_mm, text_mm * 0.95, "700"
     if label.value is not None:
-        shown = f"{label.value:g}°" if label.value_kind == "angle" else number_text(label.value, "gap")
+        shown = (
+            f"{label.value:g}°" if label.value_kind == "angle" else number_text(label.value, "gap", system)
+        )
         text = f"{text} {shown}".strip()
     return (
         f'<text x="{x:.3f}" y="{y:.3f}" text-anchor="{label.anchor}" font-size="{size:.3f}" '

@@ -14,7 +14,7 @@ export function LogLadder({ coupon, current, onPick }: Props) {
   const numbers = [...new Set([...planned.keys(), ...rows.keys()])].sort((a, b) => b - a)
   return (
     <section aria-label="Log" className="panel overflow-x-auto p-3">
-      <table className="w-full text-[13px]">
+      <table className="w-full text-[13px] tabular-nums">
         <thead className="label text-left">
           <tr className="border-b border-line">
             <th className="py-1 font-medium">Pass</th>
