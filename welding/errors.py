@@ -14,7 +14,7 @@ class OutOfRangeError(WeldingError):
         self.name = name
         self.value = value
         self.allowed = allowed
-        super().__init__(f"{name} = {value:g} is outside {allowed}")
+        super().__init__(f"{name} = {value:g}, allowed is {allowed}")
 
 
 class UnreadableError(WeldingError):

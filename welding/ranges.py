@@ -17,7 +17,7 @@ class Range:
 
     def __post_init__(self) -> None:
         if self.min > self.max:
-            raise OutOfRangeError("min", self.min, f"its range, whose max is {self.max:g}")
+            raise OutOfRangeError("min", self.min, f"at most its max, {self.max:g}")
 
     @property
     def middle(self) -> float:

@@ -7,11 +7,11 @@ import { Button } from '../ui/Button'
 type Props = { demo: Session['demo']; onDone: (session: Session) => void }
 
 const ROLE_WORDS: Record<string, string> = {
-  engineer: 'drafts procedures, starts coupons',
+  engineer: 'drafts, starts coupons',
   inspector: 'sets up and logs coupons',
   welder: 'logs passes',
   viewer: 'looks and prints',
-  administrator: 'everything, and the people',
+  administrator: 'everything, and people',
 }
 
 export function SignInPage(props: Props) {
@@ -59,7 +59,7 @@ export function SignInForm({ demo, onDone }: Props) {
             {demo.map((one) => (
               <li key={one.username}>
                 <Button
-                  className="flex w-full items-baseline justify-between gap-3 text-left"
+                  className="grid w-full grid-cols-[6.5rem_1fr] items-baseline gap-3 text-left"
                   disabled={busy}
                   onClick={() =>
                     void attempt(() => unwrap(api.POST('/api/session/demo', { body: { username: one.username } })))

@@ -9,10 +9,12 @@ type Props = {
   onLight?: (pass: number | null) => void
   onPick?: (pass: number) => void
   welded?: ReadonlySet<number>
+  /** Fill the height of what is around it, and not a share of the window's. */
+  fit?: boolean
 }
 
 /** The joint's section to scale. Beads carry their heat as a temper colour. */
-export function SectionDrawing({ drawing, heat, lit, onLight, onPick, welded }: Props) {
+export function SectionDrawing({ drawing, heat, lit, onLight, onPick, welded, fit = false }: Props) {
   const units = useUnits()
   const stroke = drawing.text_mm / 14
   const hatch = stroke * 9
@@ -20,7 +22,7 @@ export function SectionDrawing({ drawing, heat, lit, onLight, onPick, welded }: 
   return (
     <svg
       viewBox={[drawing.x, drawing.y, drawing.width, drawing.height].join(' ')}
-      className="block max-h-[34vh] w-full"
+      className={`block w-full ${fit ? 'h-full' : 'max-h-[34vh]'}`}
       role="img"
       aria-label={drawing.caption}
       onMouseLeave={() => onLight?.(null)}

@@ -184,8 +184,8 @@ function RunLog({ coupon, away }: { coupon: Coupon; away: string | null }) {
                 if (row && mayLog) put(() => entryOf(row))
               }} />
             {coupon.evaluation.drawing && (
-              <div className="panel grid h-64 place-items-center p-2">
-                <SectionDrawing drawing={coupon.evaluation.drawing} heat={heat} welded={new Set(heat.keys())} lit={entry.number} />
+              <div className="panel h-64 p-2">
+                <SectionDrawing drawing={coupon.evaluation.drawing} heat={heat} welded={new Set(heat.keys())} lit={entry.number} fit />
               </div>
             )}
             <p className="border-l-3 border-straw bg-note px-3 py-2 text-[12.5px]">{coupon.evaluation.cautions.join(' ')}</p>
