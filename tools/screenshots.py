@@ -4,6 +4,7 @@ import sys
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
+from pypdfium2 import PdfDocument
 
 from tools.chromium import CONTEXT, LAUNCH
 
@@ -14,7 +15,7 @@ def main(address: str, folder: Path) -> None:
     folder.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as play:
         browser = play.chromium.launch(**LAUNCH)
-        page = browser.new_context(**CONTEXT).new_page()
+        page = browser.new_context(**CONTEXT, base_url=address).new_page()
 
         def shot(name: str) -> None:
             page.evaluate("document.fonts.ready")
@@ -53,7 +54,21 @@ def main(address: str, folder: Path) -> None:
         page.keyboard.type("girder")
         page.get_by_role("option").first.wait_for()
         shot("command-box")
+        for path, name in (
+            (sheet_of(page, "procedures", 3), "sheet-procedure"),
+            (sheet_of(page, "coupons", 2), "sheet-coupon"),
+        ):
+            pdf = PdfDocument(page.request.get(address + path).body())
+            pdf[0].render(scale=1.25).to_pil().save(folder / f"{name}.png")
+            print(f"  {name}.png", flush=True)
         browser.close()
+
+
+def sheet_of(page: Page, kind: str, index: int) -> str:
+    """Address of the sheet of the n-th procedure or coupon of the demo, by number."""
+    job = page.request.get("/api/jobs").json()[0]["id"]
+    lines = page.request.get(f"/api/jobs/{job}/{kind}").json()
+    return f"/api/{'revisions' if kind == 'procedures' else kind}/{lines[index - 1]['id']}/print"
 
 
 def open_procedure(page: Page, address: str, number: str) -> None:

@@ -57,3 +57,11 @@ def test_a_slip_is_an_error(old, new, reason):
     assert parse_table("good", GOOD).rows[1]["b"] == 2.0
     with pytest.raises(TableError, match=reason):
         parse_table("bad", GOOD.replace(old, new))
+
+
+def test_every_table_is_listed_where_people_look_for_sources():
+    page = (ROOT.parent / "docs" / "rules.md").read_text()
+    for path in FILES:
+        table = parse_table(str(path), path.read_text())
+        line = next((line for line in page.splitlines() if line.startswith(f"| `{table.id}` |")), "")
+        assert line.endswith(f"| {table.citation.provenance} |"), table.id
