@@ -16,7 +16,7 @@ const ROLE_WORDS: Record<string, string> = {
 
 export function SignInPage(props: Props) {
   return (
-    <main className="mx-auto grid min-h-screen max-w-md content-center gap-5 p-6">
+    <main className="mx-auto grid min-h-screen max-w-lg content-center gap-5 p-6">
       <div>
         <h1 className="text-4xl text-accent">Grounded Bead</h1>
         <p className="mt-1 text-steel">Welding procedures: drafted, welded, logged, printed. Every number says where it comes from.</p>
