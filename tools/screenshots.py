@@ -51,6 +51,7 @@ def main(address: str, folder: Path) -> None:
         page.set_viewport_size(CONTEXT["viewport"])
         page.get_by_role("button", name="Light").click()
         page.keyboard.press("Control+k")
+        page.get_by_role("combobox", name="Find or do").wait_for()
         page.keyboard.type("girder")
         page.get_by_role("option").first.wait_for()
         shot("command-box")
