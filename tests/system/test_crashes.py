@@ -176,6 +176,19 @@ def test_a_full_disk_is_said_and_ends_with_a_code(monkeypatch):
     assert stopped.value.code == DISK
 
 
+def test_missing_packages_are_said_with_the_line_that_installs_them(monkeypatch):
+    from ops import system
+    from ops.say import MISSING, Stop
+
+    monkeypatch.setattr(system, "_NEEDED", [("some-library", lambda: False), ("other", lambda: True)])
+    monkeypatch.setattr("os.geteuid", lambda: 1000)
+    with pytest.raises(Stop) as stopped:
+        system.install_packages(for_tests=False)
+    assert stopped.value.code == MISSING
+    line = "sudo sh -c 'apt-get update && apt-get install -y --no-install-recommends some-library'"
+    assert line in str(stopped.value)
+
+
 def test_stop_and_status(shop):
     assert shop.bead("status").returncode == 0
     assert "Stopped." in shop.bead("stop").stdout
