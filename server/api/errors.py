@@ -116,14 +116,12 @@ def _document(error: DocumentError) -> JsonResponse:
     return problem(422, "document", "Not accepted", str(error), errors)
 
 
-def database_gone() -> JsonResponse:
+def database_gone(request: HttpRequest) -> JsonResponse:
     """The database does not answer."""
-    response = problem(
-        503,
-        "database",
-        "The database does not answer",
-        "Nothing was saved. What you typed stays on the screen and is sent again.",
-    )
+    detail = "The database does not answer."
+    if request.method not in ("GET", "HEAD"):
+        detail += " Nothing was saved. What you typed stays on the screen and is sent again."
+    response = problem(503, "database", "The database does not answer", detail)
     response["Retry-After"] = "3"
     return response
 
@@ -204,12 +202,12 @@ def install_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(OperationalError)
     def database_error(request: HttpRequest, error: OperationalError) -> HttpResponse:
         log.error("database does not answer: %s", error)
-        return database_gone()
+        return database_gone(request)
 
     @api.exception_handler(InterfaceError)
     def interface_error(request: HttpRequest, error: InterfaceError) -> HttpResponse:
         log.error("database connection lost: %s", error)
-        return database_gone()
+        return database_gone(request)
 
     @api.exception_handler(Exception)
     def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:
@@ -229,7 +227,7 @@ def _unexpected() -> JsonResponse:
 def server_error(request: HttpRequest) -> HttpResponse:
     """Django's handler500: errors outside the API's views, such as in a middleware."""
     if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
-        return database_gone()
+        return database_gone(request)
     return _unexpected()
 
 

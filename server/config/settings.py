@@ -51,7 +51,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "pghistory.middleware.HistoryMiddleware",
+    "config.history.HistoryOfChanges",
     "axes.middleware.AxesMiddleware",
 ]
 

@@ -99,7 +99,9 @@ def test_the_database_is_killed_in_the_middle_of_saving(shop):
     # Said plainly while it is away, and never as an error of ours.
     assert saver.refused == [(503, "/problems/database")]
     body = saver.person.wait_for("/session", 503)
-    assert body["detail"].startswith("Nothing was saved.")
+    assert body["detail"] == "The database does not answer."
+    with saver.person.opener.open(saver.person.base.removesuffix("/api")) as page:
+        assert b'<div id="root">' in page.read()  # the page itself opens, says so, and asks again
     shop.start()
     # The same web server finds the database again by itself.
     saver.person.wait_for(saver.path, 200)

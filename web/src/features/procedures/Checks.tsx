@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { Fragment, useState } from 'react'
 
 import type { Evaluation, Finding } from '../../api/types'
 import { PROVENANCE } from '../../domain/words'
@@ -42,16 +42,15 @@ export function Checks({ evaluation, onGo }: { evaluation: Evaluation | undefine
       ))}
       {evaluation && evaluation.missing.length > 0 && (
         <details className="border-t border-line py-2 text-[13px]">
-          <summary className="text-steel">{evaluation.missing.length} to state</summary>
-          <ul className="mt-1 grid gap-0.5">
-            {evaluation.missing.map((one) => (
-              <li key={one.path}>
-                <button type="button" className="link text-left" onClick={() => onGo(one.path)}>
-                  {one.message}
-                </button>
-              </li>
-            ))}
-          </ul>
+          <summary className="text-steel">Go to what is not stated</summary>
+          {evaluation.missing.map((one, index) => (
+            <Fragment key={one.path}>
+              {index > 0 && ', '}
+              <button type="button" className="link text-left" onClick={() => onGo(one.path)}>
+                {one.message}
+              </button>
+            </Fragment>
+          ))}
         </details>
       )}
       {holding.length > 0 && (

@@ -6,6 +6,7 @@ import { scaleOver } from '../../domain/band'
 import { addPass, gasText, groupsOf, passesOf, removePass, withPasses } from '../../domain/procedure'
 import { temper } from '../../domain/temper'
 import { Band } from '../../ui/Band'
+import { Button } from '../../ui/Button'
 import { QuantityField } from '../../ui/QuantityField'
 import { MarkIcon, markOf, type Mark } from '../../ui/Verdict'
 
@@ -143,12 +144,18 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
             })}
           </div>
         ))}
-      {!disabled && (
+      {passes.length === 0 && (
+        <div className="grid justify-items-start gap-2 py-4">
+          <p className="text-steel">No pass yet. The root comes first; the others are added above it.</p>
+          {!disabled && <Button look="main" onClick={() => { onChange((before) => addPass(before, null)); onSelect(1) }}>Add the root pass</Button>}
+        </div>
+      )}
+      {!disabled && passes.length > 0 && (
         <p className="flex gap-3 pt-2 text-[13px]">
           <button type="button" className="link" onClick={() => { onChange((before) => addPass(before, selected)); onSelect((selected ?? passes.length) + 1) }}>
-            {passes.length === 0 ? 'Add the root pass' : selected ? `Add a pass above ${String(selected)}` : 'Add a pass'}
+            {selected ? `Add a pass above ${String(selected)}` : 'Add a pass'}
           </button>
-          {selected !== null && passes.length > 0 && (
+          {selected !== null && (
             <button type="button" className="link" onClick={() => onChange((before) => removePass(before, selected))}>
               Remove pass {selected}
             </button>
