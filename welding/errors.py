@@ -26,6 +26,14 @@ class UnreadableError(WeldingError):
         super().__init__(reason)
 
 
+class AmbiguousError(UnreadableError):
+    """A text that could mean several things; ``candidates`` are ways to write each of them."""
+
+    def __init__(self, text: str, reason: str, candidates: tuple[str, ...]) -> None:
+        self.candidates = candidates
+        super().__init__(text, f"{reason}: {', '.join(candidates)}" if candidates else reason)
+
+
 class TableError(WeldingError):
     """A table file breaks the rules of tables (missing passport, gap, unknown key)."""
 

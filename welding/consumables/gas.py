@@ -1,4 +1,4 @@
-"""Shielding gas as people write it: ``Ar+18CO2``, ``82Ar/18CO2``, ``CO2``, ``C25``."""
+"""Shielding gas as people write it: ``Ar+18CO2``, ``C25``, ``SG-AC-25``, ``trimix 90/7.5/2.5``."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping
 from typing import Any
 
-from welding.errors import UnreadableError
+from welding.errors import AmbiguousError, UnreadableError
 
 _NAMES = {
     "AR": "Ar",
@@ -20,7 +20,18 @@ _NAMES = {
     "HYDROGEN": "H2",
     "N2": "N2",
     "NITROGEN": "N2",
+    "NO": "NO",
 }
+_LETTERS = {"AR": "Ar", "A": "Ar", "HE": "He", "C": "CO2", "O": "O2", "H": "H2", "N": "N2"}
+_LEADING = re.compile(r"^(?:PURE|STRAIGHT|100\s*%?)\s+|\s+(?:100\s*%?|GAS)$")
+# A group alone is no composition; with a mix behind it, the mix says all.
+_GROUP = re.compile(
+    r"^(?:ISO 14175\s*-?\s*)?(I[123]|M1[1-4]|M2[0-7]|M3[1-5]|C[12]|R[12]|N[1-5]|O1|Z|SG)(?:-(.+))?$"
+)
+_SINGLE = {"I1": "Ar", "I2": "He", "C1": "CO2", "N1": "N2", "O1": "O2"}
+_MIX = re.compile(r"^((?:AR|HE|A|C|O|H|N)+)(?:-([\d./]+))?$")
+_TRIMIX = re.compile(r"^(?:TRI-?\s?MIX|TRI)\s+([\d./]+)$")
+_BARE = re.compile(r"^\d+(?:\.\d+)?(?:/\d+(?:\.\d+)?)+$")
 _PART = re.compile(r"^(\d+(?:\.\d+)?)?\s*%?\s*([A-Z]+2?)\s*(\d+(?:\.\d+)?)?\s*%?$")
 _C_MIX = re.compile(r"^C\s?(\d{1,2})$")
 
@@ -37,7 +48,8 @@ def read_gas(text: str) -> dict[str, float]:
         Shares that sum to 100.
 
     Raises:
-        UnreadableError: Not understood, ambiguous, or the shares do not sum to 100 %.
+        AmbiguousError: Numbers alone, such as ``75/25``; carries what they could mean.
+        UnreadableError: Not understood, or the shares do not sum to 100 %.
 
     Example:
         >>> read_gas("Ar+18CO2")
@@ -49,18 +61,29 @@ def read_gas(text: str) -> dict[str, float]:
     if not clean:
         raise UnreadableError(text, "nothing was typed")
     mix = _C_MIX.match(clean)
-    if mix:
+    if mix and mix[1] not in ("1", "2"):  # C1 and C2 are groups of ISO 14175
         share = float(mix[1])
         return {"Ar": 100 - share, "CO2": share}
-    if re.fullmatch(r"[\d./ %]+", clean):
-        raise UnreadableError(text, f"{text.strip()} does not name its gases: write Ar+25CO2 or 75Ar/25He")
+    group = _GROUP.match(clean)
+    if group and clean != "N2":  # nitrogen, whatever the group of that name holds
+        return _of_group(text, group[1], group[2])
+    three = _TRIMIX.match(clean)
+    if three:
+        return _numbered(text, ("He", "Ar", "CO2"), three[1])
+    if _BARE.match(clean.replace(" ", "")):
+        raise AmbiguousError(
+            text,
+            f"{text.strip()} does not name its gases: say which of these is meant",
+            _candidates(text, clean.replace(" ", "")),
+        )
+    clean = _LEADING.sub("", clean)
     shares: dict[str, float | None] = {}
     for part in re.split(r"\s*[+/,;]\s*|(?<=[A-Z2%])\s+(?=\d)", clean):
         match = _PART.match(part)
         name = _NAMES.get(match[2]) if match else None
         if match is None or name is None:
             raise UnreadableError(
-                text, f"{part.lower()!r} is no gas known here: Ar, He, CO2, O2, H2 and N2 are"
+                text, f"{part.lower()!r} is no gas known here: Ar, He, CO2, O2, H2, N2 and NO are"
             )
         if name in shares:
             raise UnreadableError(text, f"{name} stands twice")
@@ -77,6 +100,69 @@ def read_gas(text: str) -> dict[str, float]:
     elif abs(known - 100) > 0.05:
         raise UnreadableError(text, f"the shares sum to {known:g} %, not to 100 %")
     return {name: share for name, share in shares.items() if share}
+
+
+def _of_group(text: str, group: str, mix: str | None) -> dict[str, float]:
+    """Composition from a designation such as ``M21-ArC-18`` or ``SG-AC-25``."""
+    if mix is None:
+        if group in _SINGLE:
+            return {_SINGLE[group]: 100.0}
+        raise UnreadableError(
+            text, f"{group} is a group of gases and no composition: write the mix, as in Ar+18CO2"
+        )
+    match = _MIX.match(mix)
+    if not match:
+        raise UnreadableError(
+            text, f"{mix.lower()!r} behind {group} is no mix: write it as in M21-ArC-18 or SG-AC-25"
+        )
+    names = [_LETTERS[letter] for letter in re.findall(r"AR|HE|A|C|O|H|N", match[1])]
+    if match[2] is None:
+        if len(names) == 1:
+            return {names[0]: 100.0}
+        raise UnreadableError(text, f"the shares of {' and '.join(names[1:])} are not said")
+    minor = _shares(match[2])
+    if len(minor) != len(names) - 1 or len(set(names)) != len(names):
+        raise UnreadableError(
+            text, f"{len(names)} gases and {len(minor)} shares do not fit: the base gas has none"
+        )
+    base = 100 - sum(minor)
+    if base <= 0:
+        raise UnreadableError(text, f"{sum(minor):g} % leave nothing for {names[0]}")
+    return {names[0]: base, **dict(zip(names[1:], minor, strict=True))}
+
+
+def _shares(numbers: str) -> list[float]:
+    return [float(part) for part in numbers.split("/") if part.strip(".")]
+
+
+def _numbered(text: str, names: tuple[str, ...], numbers: str) -> dict[str, float]:
+    shares = _shares(numbers)
+    if len(shares) != len(names) or abs(sum(shares) - 100) > 0.05 or min(shares, default=0) <= 0:
+        raise UnreadableError(
+            text, f"{numbers} is not {len(names)} shares that sum to 100 %, for {', '.join(names)}"
+        )
+    return dict(zip(names, shares, strict=True))
+
+
+def _candidates(text: str, numbers: str) -> tuple[str, ...]:
+    """What bare numbers usually mean (common practice); only sums of 100 % mean anything."""
+    shares = _shares(numbers)
+    if abs(sum(shares) - 100) > 0.05 or min(shares) <= 0:
+        raise UnreadableError(
+            text, f"{text.strip()} does not name its gases, and its shares sum to {sum(shares):g} %"
+        )
+    if len(shares) == 2:
+        pairs = [("Ar", "CO2"), ("Ar", "He"), ("He", "Ar")]
+        if shares[1] <= 10:
+            pairs.insert(1, ("Ar", "O2"))
+            pairs.append(("Ar", "H2"))
+        found = [dict(zip(pair, shares, strict=True)) for pair in pairs]
+    elif len(shares) == 3:
+        triples = (("He", "Ar", "CO2"), ("Ar", "He", "CO2"), ("Ar", "CO2", "O2"))
+        found = [dict(zip(names, shares, strict=True)) for names in triples]
+    else:
+        found = []
+    return tuple(dict.fromkeys(gas_text(one) for one in found))
 
 
 def gas_text(components: Mapping[Any, float]) -> str:
