@@ -1,0 +1,1 @@
+"""Base metals: carbon and other equivalents of a composition."""

@@ -1,0 +1,161 @@
+"""Equivalents of a composition in % by mass: how hardenable a steel is, how ferritic a stainless weld."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from welding.citation import Citation
+from welding.errors import WeldingError
+
+ELEMENTS = (
+    "C", "Si", "Mn", "P", "S", "Cr", "Mo", "Ni", "Cu", "V", "Nb", "Ti", "Al", "B", "N", "Co", "W", "Fe",
+    "Mg", "Zn", "Sn", "Zr", "Ta",
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Formula:
+    """One equivalent: a weighted sum of elements.
+
+    Attributes:
+        key: Name on the command line, such as ``ce_iiw``.
+        words: What the trade calls it.
+        use: What it is for.
+        weights: Factor of each element.
+        needs: Elements without which it means nothing; the others count as zero where not given.
+        citation: Where it stands.
+    """
+
+    key: str
+    words: str
+    use: str
+    weights: Mapping[str, float]
+    needs: tuple[str, ...]
+    citation: Citation
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Equivalent:
+    """The value of one formula, or what it lacks.
+
+    Attributes:
+        key: As in ``Formula``.
+        words: As in ``Formula``.
+        use: As in ``Formula``.
+        value: In % by mass; ``None`` while an element that it needs is not given.
+        missing: The elements that it needs and that are not given.
+        taken_as_zero: Elements of the formula that were not given.
+        citation: Where the formula stands.
+    """
+
+    key: str
+    words: str
+    use: str
+    value: float | None
+    missing: tuple[str, ...]
+    taken_as_zero: tuple[str, ...]
+    citation: Citation
+
+
+def _citation(document: str, clause: str, edition: str = "") -> Citation:
+    return Citation(document=document, edition=edition, clause=clause, provenance="memory", confidence="high")
+
+
+FORMULAS = (
+    Formula(
+        "ce_iiw", "CE (IIW)", "hardness and preheat of C-Mn steels over about 0.12 % C",
+        {"C": 1, "Mn": 1 / 6, "Cr": 1 / 5, "Mo": 1 / 5, "V": 1 / 5, "Ni": 1 / 15, "Cu": 1 / 15},
+        ("C", "Mn"), _citation("EN 1011-2", "annex C, method A", "2001"),
+    ),
+    Formula(
+        "ce_aws", "CE (AWS D1.1)", "preheat by hardness control in AWS D1.1",
+        {"C": 1, "Mn": 1 / 6, "Si": 1 / 6, "Cr": 1 / 5, "Mo": 1 / 5, "V": 1 / 5, "Ni": 1 / 15, "Cu": 1 / 15},
+        ("C", "Mn", "Si"), _citation("AWS D1.1", "annex B", "2020"),
+    ),
+    Formula(
+        "cet", "CET", "preheat by EN 1011-2 method B",
+        {"C": 1, "Mn": 1 / 10, "Mo": 1 / 10, "Cr": 1 / 20, "Cu": 1 / 20, "Ni": 1 / 40},
+        ("C", "Mn"), _citation("EN 1011-2", "annex C, method B", "2001"),
+    ),
+    Formula(
+        "pcm", "Pcm", "preheat by hydrogen control; steels of low carbon",
+        {
+            "C": 1, "Si": 1 / 30, "Mn": 1 / 20, "Cu": 1 / 20, "Cr": 1 / 20, "Ni": 1 / 60, "Mo": 1 / 15,
+            "V": 1 / 10, "B": 5,
+        },
+        ("C", "Mn", "Si"), _citation("AWS D1.1", "annex B, Pcm of Ito and Bessyo", "2020"),
+    ),
+    Formula(
+        "cr_eq_wrc92", "Cr equivalent (WRC-1992)", "ferrite of stainless weld metal",
+        {"Cr": 1, "Mo": 1, "Nb": 0.7}, ("Cr",), _citation("WRC-1992 diagram", "axes"),
+    ),
+    Formula(
+        "ni_eq_wrc92", "Ni equivalent (WRC-1992)", "ferrite of stainless weld metal",
+        {"Ni": 1, "C": 35, "N": 20, "Cu": 0.25}, ("Ni", "C", "N"), _citation("WRC-1992 diagram", "axes"),
+    ),
+)  # fmt: skip
+
+
+def require_chemistry(chemistry: Mapping[str, float]) -> None:
+    """Refuse a composition that cannot be one.
+
+    Args:
+        chemistry: % by mass by element symbol.
+
+    Raises:
+        WeldingError: An element is not known, a share is negative, or they sum to more than 100 %.
+    """
+    for element, share in chemistry.items():
+        if element not in ELEMENTS:
+            raise WeldingError(f"{element} is no element known here: {', '.join(ELEMENTS)}")
+        if not 0 <= share <= 100:
+            raise WeldingError(f"{element} {share:g} % is no share; 0 to 100 % is taken")
+    total = sum(chemistry.values())
+    if total > 100.05:
+        raise WeldingError(f"the elements sum to {total:g} %, more than 100 %")
+
+
+def looks_like_fractions(chemistry: Mapping[str, float]) -> bool:
+    """Whether a steel's composition seems to be typed as fractions and not in % (a hint, never a rule).
+
+    Example:
+        >>> looks_like_fractions({"C": 0.0016, "Mn": 0.0145})
+        True
+    """
+    return 0 < chemistry.get("C", 1.0) < 0.005 and 0 < chemistry.get("Mn", 1.0) < 0.03
+
+
+def equivalents(chemistry: Mapping[str, float]) -> tuple[Equivalent, ...]:
+    """Every equivalent of a composition.
+
+    Args:
+        chemistry: % by mass by element symbol.
+
+    Returns:
+        One entry a formula; its value is ``None`` while an element that it needs is not given.
+
+    Raises:
+        WeldingError: The composition cannot be one.
+
+    Example:
+        >>> round(equivalents({"C": 0.16, "Mn": 1.45})[0].value, 4)
+        0.4017
+    """
+    require_chemistry(chemistry)
+    found = []
+    for one in FORMULAS:
+        missing = tuple(element for element in one.needs if element not in chemistry)
+        value = sum(factor * chemistry.get(element, 0.0) for element, factor in one.weights.items())
+        found.append(
+            Equivalent(
+                key=one.key,
+                words=one.words,
+                use=one.use,
+                value=None if missing else value,
+                missing=missing,
+                taken_as_zero=tuple(element for element in one.weights if element not in chemistry),
+                citation=one.citation,
+            )
+        )
+    return tuple(found)
