@@ -1,18 +1,23 @@
-"""``gas``: what a shielding gas is called and what may be welded with it."""
+"""``gas`` and ``decode``: what a shielding gas or a filler is called, and what that means."""
 
 from __future__ import annotations
 
 import argparse
+import dataclasses
 from typing import Any
 
 from welding.cli.parsing import Calls
+from welding.consumables.designations.decode import decode
 from welding.consumables.gas import gas_text, read_gas
 from welding.consumables.gas_symbol import gas_symbol, transfer_modes
 from welding.errors import AmbiguousError
 
 
 def add(calls: Calls) -> None:
-    """Add the call."""
+    """Add the calls."""
+    call = calls.add_parser("decode", help="what a filler designation of AWS or ISO system A says")
+    call.add_argument("text")
+    call.set_defaults(call=lambda options: _decoded(options.text))
     gas = calls.add_parser("gas", help="symbols of a shielding gas and its transfer modes")
     gas.add_argument("text")
     gas.add_argument("--metal", choices=("steel", "stainless", "aluminium"), default="steel")
@@ -38,3 +43,10 @@ def _gas(options: argparse.Namespace) -> dict[str, Any]:
         "note": modes.note,
         "unchecked": list(symbol.unchecked),
     }
+
+
+def _decoded(text: str) -> dict[str, Any]:
+    plain = dataclasses.asdict(decode(text))
+    if plain["valid"]:
+        return plain
+    return {key: plain[key] for key in ("valid", "designation", "reason", "suggestions")}
