@@ -54,14 +54,19 @@ def test_wanted_window_and_the_travel_that_keeps_it(window, verdict, word):
 @pytest.mark.parametrize(
     "passes, rule, verdict",
     [
-        ({"polarity": "DCEN"}, "polarity.process", "violates"),
-        ({"polarity": "DCEP"}, "polarity.process", "complies"),
+        ({"polarity": "DCEN", "filler": None}, "polarity.process", "violates"),
+        ({"polarity": "DCEP", "filler": None}, "polarity.process", "complies"),
         (
-            {"process": "141", "polarity": "DCEN", "gas": {"components_percent": {"Ar": 100}}},
+            {
+                "process": "141",
+                "polarity": "DCEN",
+                "filler": None,
+                "gas": {"components_percent": {"Ar": 100}},
+            },
             "polarity.process",
             "complies",
         ),
-        ({"process": "141", "polarity": "DCEP"}, "polarity.process", "violates"),
+        ({"process": "141", "polarity": "DCEP", "filler": None}, "polarity.process", "violates"),
         ({"gas": {"components_percent": {"Ar": 100}}}, "gas.process", "violates"),
         ({"gas": {"components_percent": {"Ar": 82, "CO2": 18}}}, "gas.process", "complies"),
         ({"process": "141"}, "gas.process", "violates"),

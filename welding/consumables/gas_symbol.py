@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Literal
 
 from welding.citation import Citation
@@ -71,7 +72,12 @@ def gas_symbol(components: Mapping[Any, float]) -> GasSymbol:
         >>> gas_symbol({"Ar": 82, "CO2": 18}).iso_14175_mix
         'M21-ArC-18'
     """
-    shares = {name: share for name, share in components.items() if share > 0}
+    return _symbol_of(tuple((str(name), share) for name, share in components.items() if share > 0))
+
+
+@lru_cache(maxsize=512)
+def _symbol_of(parts: tuple[tuple[str, float], ...]) -> GasSymbol:
+    shares = dict(parts)
     table = _groups()
     row = next((row for row in table.rows if _fits(row, shares)), None)
     symbol = str(row["symbol"]) if row else "Z"

@@ -127,13 +127,17 @@ def _layer_tops(
     # A lone cap over many fills takes more than its equal share: the fills end below the surface.
     squeeze = min(1.0, 0.97 * groove.area_mm2 / (inner * total)) if inner else 1.0
 
+    gap, land, slope = groove.gap_mm, groove.land_mm, groove.slope
+
     @cache  # asked again and again for the few shares that layers can begin at
     def height_at(share: float) -> float:
         low, high = 0.0, groove.thickness_mm
-        for _ in range(60):
+        wanted = share * squeeze * total
+        for _ in range(45):  # to 1e-12 of the thickness
             mid = (low + high) / 2
-            crown = 2 / 3 * bulge * (2 * groove.half_width(mid)) ** 2
-            if groove.area_below(mid) + crown < share * squeeze * total:
+            above = max(mid - land, 0.0)
+            width = gap + 2 * above * slope
+            if gap * mid + above**2 * slope + 2 / 3 * bulge * width**2 < wanted:
                 low = mid
             else:
                 high = mid

@@ -147,11 +147,8 @@ def _low_alloy(strength: str, covering: str, suffix: str) -> Decoded:
     row = rows("a5_5").get(suffix)
     if row is None:
         wire = suffix in ("NI1", "NI2", "NI3")
-        near = (
-            (f"E{strength}{covering}-C3", f"E{strength}{covering}-C1")
-            if wire
-            else (f"E{strength}{covering}-G",)
-        )
+        suffixes = ("C3", "C1") if wire else ("G",)
+        near = tuple(f"E{strength}{covering}-{one}" for one in suffixes)
         why = "is a suffix of wire; covered electrodes say C1, C2 or C3" if wire else "is no suffix of A5.5"
         raise RefusedError(f"{suffix.replace('NI', 'Ni')} {why}", near)
     shown = str(row["suffix"])
