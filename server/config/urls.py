@@ -1,6 +1,7 @@
 """Addresses: the API, the admin pages, and the one page that the browser application lives in."""
 
 from api.api import api
+from api.bench import router as bench
 from api.core import router as core
 from apps.accounts.api import router as accounts
 from apps.coupons.api import router as coupons
@@ -12,7 +13,7 @@ from django.urls import path, re_path
 
 from config.views import page
 
-for _router in (accounts, core, jobs, procedures, coupons, printing):
+for _router in (accounts, core, bench, jobs, procedures, coupons, printing):
     api.add_router("", _router)
 
 urlpatterns = [

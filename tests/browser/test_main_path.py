@@ -15,7 +15,7 @@ def fill(page: Page, label: str, text: str) -> None:
 
 
 def choose(page: Page, label: str, words: str) -> None:
-    page.get_by_role("button", name=label).click()
+    page.get_by_role("button", name=label, exact=True).click()
     page.get_by_role("option", name=words, exact=False).first.click()
 
 

@@ -132,6 +132,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/decode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Decode Filler
+         * @description What a filler designation says.
+         */
+        post: operations["api_bench_decode_filler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/gas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Name Gas
+         * @description What a gas is called and what may be welded with it; candidates where it is ambiguous.
+         */
+        post: operations["api_bench_name_gas"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/equivalents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Name Equivalents
+         * @description Equivalents of a composition.
+         */
+        post: operations["api_bench_name_equivalents"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -1397,6 +1457,282 @@ export interface components {
             angle_deg?: number | null;
         };
         /**
+         * Decoded
+         * @description A designation, understood or refused.
+         *
+         *     Attributes:
+         *         valid: Whether it is a class of its system, as far as known here.
+         *         designation: The normalised spelling.
+         *         reason: Why it was refused; empty where it is valid.
+         *         suggestions: What may have been meant.
+         *         system: Document, such as ``AWS A5.20``.
+         *         product: covered electrode, solid wire, flux-cored wire …
+         *         process: ISO 4063 number it is mostly used with.
+         *         processes: Every process it is meant for.
+         *         meaning: Its parts, in order.
+         *         polarities: DCEP, DCEN, AC; empty where the standard names none.
+         *         gases: Gases it was classified with, ISO 14175 groups or what the standard says.
+         *         shielding: gas, self, either, or none (covered electrodes).
+         *         positions: all, flat-horizontal, all-but-vertical-down, …; empty where the standard names none.
+         *         runs: single where the class is for single-run welds only.
+         *         tensile_mpa: Least tensile strength; ``None`` where there is none or it is not known here.
+         *         yield_mpa: Least yield strength, likewise.
+         *         impact_j: Impact energy, likewise.
+         *         impact_c: Its temperature.
+         *         hydrogen_ml_100g: Greatest diffusible hydrogen, where the mark stands.
+         *         low_hydrogen: Whether the covering is a low-hydrogen one; ``None`` for other products.
+         *         thickness_max_mm: Thickness up to which the class is meant, where it has such a limit.
+         *         notes: What else to know.
+         *         sources: The tables read.
+         */
+        Decoded: {
+            /** Valid */
+            valid: boolean;
+            /** Designation */
+            designation: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Suggestions
+             * @default []
+             */
+            suggestions: string[];
+            /**
+             * System
+             * @default
+             */
+            system: string;
+            /**
+             * Product
+             * @default
+             */
+            product: string;
+            /**
+             * Process
+             * @default
+             */
+            process: string;
+            /**
+             * Processes
+             * @default []
+             */
+            processes: string[];
+            /**
+             * Meaning
+             * @default []
+             */
+            meaning: components["schemas"]["Token"][];
+            /**
+             * Polarities
+             * @default []
+             */
+            polarities: string[];
+            /**
+             * Gases
+             * @default []
+             */
+            gases: string[];
+            /**
+             * Shielding
+             * @default none
+             * @enum {string}
+             */
+            shielding: "gas" | "self" | "either" | "none";
+            /**
+             * Positions
+             * @default
+             */
+            positions: string;
+            /**
+             * Runs
+             * @default multi
+             * @enum {string}
+             */
+            runs: "single" | "multi";
+            /** Tensile Mpa */
+            tensile_mpa?: number | null;
+            /** Yield Mpa */
+            yield_mpa?: number | null;
+            /** Impact J */
+            impact_j?: number | null;
+            /** Impact C */
+            impact_c?: number | null;
+            /** Hydrogen Ml 100G */
+            hydrogen_ml_100g?: number | null;
+            /** Low Hydrogen */
+            low_hydrogen?: boolean | null;
+            /** Thickness Max Mm */
+            thickness_max_mm?: number | null;
+            /**
+             * Notes
+             * @default []
+             */
+            notes: string[];
+            /**
+             * @default {
+             *       "citations": [],
+             *       "unchecked": []
+             *     }
+             */
+            sources: components["schemas"]["Sources"];
+        };
+        /**
+         * Sources
+         * @description Citations of the tables read, and the ids of those that nobody has compared with the printed text.
+         */
+        Sources: {
+            /**
+             * Citations
+             * @default []
+             */
+            citations: components["schemas"]["Citation"][];
+            /**
+             * Unchecked
+             * @default []
+             */
+            unchecked: string[];
+        };
+        /**
+         * Token
+         * @description One part of a designation and what it means.
+         */
+        Token: {
+            /** Text */
+            text: string;
+            /** Meaning */
+            meaning: string;
+        };
+        /**
+         * TextIn
+         * @description What was typed.
+         */
+        TextIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * GasOut
+         * @description A gas that was understood, or the candidates that it could be.
+         */
+        GasOut: {
+            /** Written */
+            written: string;
+            /** Components Percent */
+            components_percent: {
+                [key: string]: number;
+            };
+            symbol?: components["schemas"]["GasSymbol"] | null;
+            modes?: components["schemas"]["ModesOut"] | null;
+            /**
+             * Candidates
+             * @default []
+             */
+            candidates: string[];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * GasSymbol
+         * @description What a composition is called.
+         *
+         *     Attributes:
+         *         iso_14175: Group, such as ``M21``; ``Z`` for everything the table does not list.
+         *         iso_14175_mix: Group and mix, such as ``M21-ArC-18``.
+         *         aws_a5_32: Older AWS form, such as ``SG-AC-18``.
+         *         nature: inert, oxidising, reducing …; empty for Z.
+         *         citation: Where the group's limits stand.
+         *         unchecked: The table's id while nobody has compared it.
+         */
+        GasSymbol: {
+            /** Iso 14175 */
+            iso_14175: string;
+            /** Iso 14175 Mix */
+            iso_14175_mix: string;
+            /** Aws A5 32 */
+            aws_a5_32: string;
+            /** Nature */
+            nature: string;
+            citation: components["schemas"]["Citation"];
+            /** Unchecked */
+            unchecked: string[];
+        };
+        /**
+         * ModesOut
+         * @description Transfer modes of solid wire on each family of metals.
+         */
+        ModesOut: {
+            steel: components["schemas"]["TransferModes"];
+            stainless: components["schemas"]["TransferModes"];
+            aluminium: components["schemas"]["TransferModes"];
+        };
+        /**
+         * TransferModes
+         * @description Transfer modes of solid wire; ``limited`` ones are possible with care.
+         */
+        TransferModes: {
+            /** Usual */
+            usual: string[];
+            /** Limited */
+            limited: string[];
+            /** Note */
+            note: string;
+            citation: components["schemas"]["Citation"];
+        };
+        /**
+         * Equivalent
+         * @description The value of one formula, or what it lacks.
+         *
+         *     Attributes:
+         *         key: As in ``Formula``.
+         *         words: As in ``Formula``.
+         *         use: As in ``Formula``.
+         *         value: In % by mass; ``None`` while an element that it needs is not given.
+         *         missing: The elements that it needs and that are not given.
+         *         taken_as_zero: Elements of the formula that were not given.
+         *         citation: Where the formula stands.
+         */
+        Equivalent: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Use */
+            use: string;
+            /** Value */
+            value: number | null;
+            /** Missing */
+            missing: string[];
+            /** Taken As Zero */
+            taken_as_zero: string[];
+            citation: components["schemas"]["Citation"];
+        };
+        /**
+         * EquivalentsOut
+         * @description Every equivalent; ``hint`` where the composition seems to be typed as fractions.
+         */
+        EquivalentsOut: {
+            /** Items */
+            items: components["schemas"]["Equivalent"][];
+            /** Hint */
+            hint: string;
+        };
+        /**
+         * ChemistryIn
+         * @description % by mass by element symbol.
+         */
+        ChemistryIn: {
+            /** Chemistry */
+            chemistry: {
+                [key: string]: number;
+            };
+        };
+        /**
          * JobOut
          * @description A job.
          */
@@ -2209,6 +2545,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Evaluation"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_decode_filler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Decoded"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_name_gas: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GasOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_name_equivalents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChemistryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EquivalentsOut"];
                 };
             };
             /** @description Unprocessable Entity */

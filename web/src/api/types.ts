@@ -43,3 +43,7 @@ export type CouponLine = Schemas['CouponLineOut']
 export type Coupon = Schemas['CouponOut']
 export type PassRow = Schemas['PassRowOut']
 export type System = 'si' | 'us'
+export type Decoded = Schemas['Decoded']
+export type GasNamed = Schemas['GasOut']
+export type Citation = Schemas['Citation']
+export type Equivalent = Schemas['Equivalent']

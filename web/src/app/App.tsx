@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { RouterProvider, createBrowserRouter } from 'react-router'
 
 import { Refusal, api, onSignedOut, unwrap } from '../api/client'
+import { benchRoutes } from '../features/bench'
 import { couponRoutes } from '../features/coupons'
 import { deskRoutes } from '../features/desk'
 import { procedureRoutes } from '../features/procedures'
@@ -19,7 +20,7 @@ const router = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <NothingHere broken />,
-    children: [...deskRoutes, ...procedureRoutes, ...couponRoutes, { path: '*', element: <NothingHere /> }],
+    children: [...deskRoutes, ...procedureRoutes, ...couponRoutes, ...benchRoutes, { path: '*', element: <NothingHere /> }],
   },
 ])
 

@@ -15,6 +15,7 @@ const RAIL: readonly [string, string][] = [
   ['/', 'Desk'],
   ['/procedures', 'Procedures'],
   ['/coupons', 'Coupons'],
+  ['/bench', 'Bench'],
 ]
 
 /** Rail, top strip, and the page. */

@@ -71,3 +71,13 @@ export function codeWords(id: string | null | undefined, level: number | null | 
   const name = short ?? id
   return level ? `${name} · level ${String(level)}` : name
 }
+
+/** Positions of a filler's class. */
+export const POSITION_WORDS: Record<string, string> = {
+  all: 'all positions',
+  flat: 'flat',
+  'flat-horizontal': 'flat and horizontal',
+  'all-but-vertical-down': 'all but vertical downwards',
+  'flat-horizontal-vertical-down': 'flat, horizontal, vertical downwards',
+  'flat-horizontal-overhead-vertical-down': 'flat, horizontal, overhead, vertical downwards',
+}

@@ -1,9 +1,10 @@
 import { Fragment, useState } from 'react'
 
 import type { Evaluation, Finding } from '../../api/types'
-import { PROVENANCE } from '../../domain/words'
+import { Sources } from '../../ui/Sources'
 import { MARK_WORDS, MarkIcon, markOf, type Mark } from '../../ui/Verdict'
 
+const PASS = /, pass (\d+)$/
 const ORDER: readonly Mark[] = ['breach', 'caution', 'unknown', 'holds']
 
 /** Put the cursor in the field that a finding is about. */
@@ -18,12 +19,27 @@ export function goToField(path: string): void {
   }
 }
 
+/** Findings that say the same of several passes, as one. */
+export function together(findings: readonly Finding[]): Finding[] {
+  const groups = new Map<string, { first: Finding; passes: string[] }>()
+  for (const one of findings) {
+    const pass = PASS.exec(one.title)?.[1]
+    const key = pass ? [one.rule, one.verdict, one.title.replace(PASS, ''), one.message, one.remedy].join('|') : String(groups.size)
+    const group = groups.get(key)
+    if (group && pass) group.passes.push(pass)
+    else groups.set(key, { first: one, passes: pass ? [pass] : [] })
+  }
+  return [...groups.values()].map(({ first, passes }) =>
+    passes.length < 2 ? first : { ...first, title: `${first.title.replace(PASS, '')}, passes ${passes.slice(0, -1).join(', ')} and ${passes.at(-1) ?? ''}` },
+  )
+}
+
 /** The checks that answer beside the work. */
 export function Checks({ evaluation, onGo }: { evaluation: Evaluation | undefined; onGo: (path: string) => void }) {
   const [all, setAll] = useState(false)
   const findings = evaluation?.findings ?? []
   const counted = ORDER.map((mark) => [mark, findings.filter((one) => markOf(one) === mark).length] as const)
-  const open = findings.filter((one) => markOf(one) !== 'holds')
+  const open = together(findings.filter((one) => markOf(one) !== 'holds'))
   const holding = findings.filter((one) => markOf(one) === 'holds')
   return (
     <section aria-label="Checks" aria-live="polite">
@@ -90,26 +106,5 @@ function One({ finding, onGo }: { finding: Finding; onGo: (path: string) => void
       </p>
       <Sources citations={finding.citations} />
     </article>
-  )
-}
-
-/** Where a finding's numbers come from: the first at once, the others on asking. */
-function Sources({ citations }: { citations: Finding['citations'] }) {
-  const lines = citations.map(
-    (one) =>
-      `${[one.edition ? `${one.document}:${one.edition}` : one.document, one.clause].filter(Boolean).join(', ')} · ${PROVENANCE[one.provenance] ?? one.provenance}`,
-  )
-  const [first, ...others] = lines
-  if (!first) return null
-  if (others.length === 0) return <p className="mt-0.5 text-[11.5px] text-steel2">{first}</p>
-  return (
-    <details className="mt-0.5 text-[11.5px] text-steel2">
-      <summary>
-        {first} · {others.length} more
-      </summary>
-      {others.map((line) => (
-        <p key={line}>{line}</p>
-      ))}
-    </details>
   )
 }

@@ -17,6 +17,7 @@ import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { TextField } from '../../ui/TextField'
+import { useSettled } from '../../ui/useSettled'
 import { Checks, goToField } from './Checks'
 import { ConflictDialog } from './ConflictDialog'
 import { HistoryDialog } from './HistoryDialog'
@@ -45,11 +46,7 @@ function Editor({ revision }: { revision: Revision }) {
   const disabled = revision.frozen || !may('WRITE_PROCEDURE')
   const [selected, setSelected] = useState<number | null>(passesOf(document).at(0)?.number ?? null)
   const [lit, setLit] = useState<number | null>(null)
-  const [settled, setSettled] = useState(document)
-  useEffect(() => {
-    const timer = window.setTimeout(() => setSettled(document), 80)
-    return () => window.clearTimeout(timer)
-  }, [document])
+  const settled = useSettled(document, 80)
   const evaluation = useQuery({ ...evaluationQuery(settled, system), placeholderData: keepPreviousData })
   const judged = evaluation.data ?? revision.evaluation
   const heat = useMemo(() => new Map(judged.heat_input.map((one) => [one.pass_number, one.max_kj_mm])), [judged])

@@ -7,6 +7,7 @@ import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
+import { FillerHint } from './FillerHint'
 
 type Props = {
   document: Procedure
@@ -50,6 +51,9 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
           <span className="label">Filler</span>
           <TextField label="Filler designation" path={`${path}.filler.designation`} value={one.filler?.designation} disabled={disabled} placeholder="ER70S-6"
             onChange={(designation) => set({ filler: { ...one.filler, designation } })} />
+          {one.filler?.designation && (
+            <FillerHint designation={one.filler.designation} disabled={disabled} onTake={(designation) => set({ filler: { ...one.filler, designation } })} />
+          )}
         </div>
         <div className={cell}>
           <span className="label">Diameter</span>

@@ -1,0 +1,23 @@
+import { Decoder } from './Decoder'
+import { Equivalents } from './Equivalents'
+import { GasNamer } from './GasNamer'
+import { UnitReader } from './UnitReader'
+
+/** Small questions, answered while one types; nothing is stored. */
+export function BenchPage() {
+  return (
+    <div className="px-5 py-4">
+      <h1 className="mb-3 text-[25px]">Bench</h1>
+      <div className="grid grid-cols-2 items-start gap-4">
+        <div className="grid gap-4">
+          <Decoder />
+          <UnitReader />
+        </div>
+        <div className="grid gap-4">
+          <GasNamer />
+          <Equivalents />
+        </div>
+      </div>
+    </div>
+  )
+}

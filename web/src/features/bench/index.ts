@@ -1,0 +1,2 @@
+export { benchRoutes } from './routes'
+export { decodeQuery } from './queries'

@@ -1,0 +1,36 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+
+import { POSITION_WORDS } from '../../domain/words'
+import { useSettled } from '../../ui/useSettled'
+import { decodeQuery } from '../bench'
+
+type Props = { designation: string; disabled: boolean; onTake: (designation: string) => void }
+
+/** What the filler that is typed says of itself, or what may have been meant. */
+export function FillerHint({ designation, disabled, onTake }: Props) {
+  const asked = useSettled(designation)
+  const found = useQuery({ ...decodeQuery(asked), placeholderData: keepPreviousData })
+  const answer = found.data
+  if (!answer || !asked.trim()) return null
+  if (answer.valid) {
+    const facts = [
+      answer.product,
+      answer.polarities.join(' or '),
+      answer.shielding === 'self' ? 'shields itself' : answer.gases.join(' or '),
+      POSITION_WORDS[answer.positions],
+      answer.tensile_mpa != null && `${String(answer.tensile_mpa)} MPa`,
+    ]
+    return <p className="mt-0.5 text-[12px] text-steel2">{facts.filter(Boolean).join(' · ')}</p>
+  }
+  if (answer.suggestions.length === 0 || disabled) return null
+  return (
+    <p className="mt-0.5 flex flex-wrap gap-x-2 text-[12px] text-steel2">
+      take
+      {answer.suggestions.map((one) => (
+        <button key={one} type="button" className="link" onClick={() => onTake(one)}>
+          {one}
+        </button>
+      ))}
+    </p>
+  )
+}
