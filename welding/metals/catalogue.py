@@ -1,0 +1,156 @@
+"""The catalogue of base metals: by name, by what people say, with the strength at a thickness."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+from welding.citation import Citation
+from welding.metals.grouping import Family, Grouped, group_of
+from welding.table import Table, load_table
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Metal:
+    """One grade.
+
+    Attributes:
+        name: Its name in the standard.
+        also: Other names it goes by.
+        standard: Product standard.
+        family: carbon, austenitic, aluminium …
+        condition: Delivery condition.
+        yield_steps_mpa: Up to this thickness [mm], this minimum yield [MPa]; thinnest step first.
+        tensile_mpa: Minimum tensile strength [MPa].
+        chemistry: Least and most of the elements that matter, % by mass.
+        iso_15608: Listed group of ISO/TR 15608.
+        grouped: The group as computed, with what decided it.
+        aws_d1_1: Listed group of AWS D1.1, where the code lists the steel.
+        magnetic: Whether a magnet sticks (common practice).
+        citation: Where it stands, with the row's confidence.
+        unchecked: The table's id while nobody has compared it.
+    """
+
+    name: str
+    also: tuple[str, ...]
+    standard: str
+    family: Family
+    condition: str
+    yield_steps_mpa: tuple[tuple[float, float], ...]
+    tensile_mpa: float
+    chemistry: dict[str, tuple[float, float]]
+    iso_15608: str
+    grouped: Grouped
+    aws_d1_1: str | None
+    magnetic: bool
+    citation: Citation
+    unchecked: tuple[str, ...]
+
+    def yield_at(self, thickness_mm: float | None) -> float | None:
+        """Minimum yield at a thickness [MPa]; the thinnest step's without one, none above the last step.
+
+        Example:
+            >>> find("S355J2+N").yield_at(20)
+            345.0
+        """
+        if thickness_mm is None:
+            return self.yield_steps_mpa[0][1]
+        return next((value for top, value in self.yield_steps_mpa if thickness_mm <= top), None)
+
+
+_MAGNETIC = ("carbon", "weathering", "cr-mo", "ni-steel", "ferritic", "martensitic", "ph-stainless", "duplex")
+_PREFIX = re.compile(r"^(?:ASTM|EN AW-?|EN|UNS|SAE|AISI|GR(?:ADE)?)\s*")
+
+
+@cache
+def all_metals() -> tuple[Metal, ...]:
+    """Every grade in the order of the table."""
+    table = load_table("welding.metals", "grades")
+    return tuple(_metal(table, row) for row in table.rows)
+
+
+def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
+    chemistry = {element: (low, high) for element, (low, high) in row["chemistry"].items()}
+    steps = tuple((float(top), float(value)) for top, value in row["yield_steps_mpa"])
+    return Metal(
+        name=row["name"],
+        also=tuple(row.get("also", ())),
+        standard=row["standard"],
+        family=row["family"],
+        condition=row["condition"],
+        yield_steps_mpa=steps,
+        tensile_mpa=float(row["tensile_mpa"]),
+        chemistry=chemistry,
+        iso_15608=row["iso_15608"],
+        grouped=group_of(
+            family=row["family"], condition=row["condition"], yield_mpa=steps[0][1], chemistry=chemistry
+        ),
+        aws_d1_1=row.get("aws_d1_1"),
+        magnetic=row["family"] in _MAGNETIC,
+        citation=table.citation_of(row),
+        unchecked=table.unchecked,
+    )
+
+
+def _key(text: str) -> str:
+    clean = re.sub(r"\s+", " ", text.strip().upper()).replace("GRADE", "GR").replace("CLASS", "CL")
+    return re.sub(r"[^A-Z0-9.+]", "", _PREFIX.sub("", clean))
+
+
+@cache
+def _by_key() -> dict[str, Metal]:
+    found: dict[str, Metal] = {}
+    for metal in all_metals():
+        for name in (metal.name, *metal.also):
+            found.setdefault(_key(name), metal)
+    return found
+
+
+@cache
+def find(text: str) -> Metal | None:
+    """The grade of this name, by any of its spellings; ``None`` where it is not in the catalogue.
+
+    A delivery condition behind a plus sign (``S355J2+N``) and two names joined by a stroke
+    (``1.4307 / 304L``) are understood.
+    """
+    key = _key(text)
+    names = _by_key()
+    if key in names:
+        return names[key]
+    if "+" in key and key.split("+")[0] in names:
+        return names[key.split("+")[0]]
+    for part in re.split(r"[/,]", text):
+        if _key(part) in names and part != text:
+            return names[_key(part)]
+    without_temper = re.sub(r"(?<=\d{4})(?:T\d+|H\d+|O)$", "", key)
+    return names.get(without_temper)
+
+
+def search(text: str, most: int = 20) -> tuple[Metal, ...]:
+    """Grades that people may mean, the likeliest first.
+
+    Args:
+        text: Some letters of a name, or words such as ``duplex``; empty lists the first ones.
+        most: How many at the most.
+    """
+    words = [_key(word) for word in text.split()]
+    whole = _key(text)
+    ranked = []
+    for index, metal in enumerate(all_metals()):
+        names = [_key(name) for name in (metal.name, *metal.also)]
+        told = [*names, _key(metal.family), _key(metal.standard), _key(metal.condition)]
+        if whole in names:
+            rank = 0
+        elif any(name.startswith(whole) for name in names):
+            rank = 1
+        elif any(whole in name for name in names):
+            rank = 2
+        elif words and all(any(word in one for one in told) for word in words):
+            rank = 3
+        else:
+            continue
+        ranked.append((rank, index, metal))
+    return tuple(metal for _, _, metal in sorted(ranked, key=lambda one: one[:2])[:most])
