@@ -10,6 +10,7 @@ from welding.checks.content import content_complete, missing_content
 from welding.checks.context import Draft
 from welding.checks.filler import filler_findings
 from welding.checks.heat import heat_findings
+from welding.checks.metal import metal_findings
 from welding.checks.position import position_findings
 from welding.checks.process import process_findings
 from welding.citation import COMMON_PRACTICE
@@ -94,6 +95,7 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
         findings += edition.draft_findings(draft)
     findings += heat_findings(draft)
     findings += process_findings(draft)
+    findings += metal_findings(draft)
     findings += filler_findings(draft)
     findings += position_findings(draft)
     findings += [

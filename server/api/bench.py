@@ -14,6 +14,7 @@ from welding.consumables.designations.model import Decoded
 from welding.consumables.gas import gas_text, read_gas
 from welding.consumables.gas_symbol import GasSymbol, TransferModes, gas_symbol, transfer_modes
 from welding.errors import AmbiguousError
+from welding.metals.catalogue import search
 from welding.metals.equivalents import Equivalent, equivalents, looks_like_fractions
 
 router = Router(tags=["bench"])
@@ -91,3 +92,42 @@ def name_equivalents(request: HttpRequest, payload: ChemistryIn) -> EquivalentsO
     found = equivalents(payload.chemistry)
     hint = "These look like fractions; % is meant." if looks_like_fractions(payload.chemistry) else ""
     return EquivalentsOut(items=list(found), hint=hint)
+
+
+class MetalOut(Schema):
+    """A grade to pick: what a base metal of a procedure takes over from it."""
+
+    name: str
+    also: list[str]
+    standard: str
+    family: str
+    condition: str
+    iso_15608: str
+    reason: str
+    aws_d1_1: str | None
+    yield_mpa: float | None
+    tensile_mpa: float
+    magnetic: bool
+
+
+@router.get("/metals", response=list[MetalOut])
+def list_metals(
+    request: HttpRequest, search_text: Text = "", thickness_mm: float | None = None
+) -> list[MetalOut]:
+    """Grades that people may mean; the yield is that of the thickness, where one is given."""
+    return [
+        MetalOut(
+            name=one.name,
+            also=list(one.also),
+            standard=one.standard,
+            family=one.family,
+            condition=one.condition,
+            iso_15608=one.iso_15608,
+            reason=one.grouped.reason,
+            aws_d1_1=one.aws_d1_1,
+            yield_mpa=one.yield_at(thickness_mm),
+            tensile_mpa=one.tensile_mpa,
+            magnetic=one.magnetic,
+        )
+        for one in search(search_text, most=12)
+    ]

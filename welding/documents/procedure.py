@@ -55,7 +55,10 @@ class ImpactValue:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BaseMetal:
-    """One of the members joined. Chemistry is % by mass by element symbol."""
+    """One of the members joined. Chemistry is % by mass by element symbol.
+
+    ``identified_by`` names the evidence: certificate, mark, magnet, spark, analyser.
+    """
 
     designation: f.Line | None = None
     standard: f.Line | None = None
@@ -69,6 +72,7 @@ class BaseMetal:
     chemistry: dict[f.Line, f.Percent] | None = None
     heat: f.Line | None = None
     identified_by: f.Line | None = None
+    magnet_sticks: bool | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

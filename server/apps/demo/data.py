@@ -24,6 +24,7 @@ S355 = {
     "groups": {"iso_15608": "1.2"},
     "yield_mpa": 345,
     "tensile_mpa": 470,
+    "identified_by": "certificate",
 }
 A572 = {
     "designation": "A572 Gr 50",
@@ -31,6 +32,7 @@ A572 = {
     "groups": {"aws_d1_1": "II"},
     "yield_mpa": 345,
     "tensile_mpa": 450,
+    "identified_by": "certificate",
 }
 M304L = {"designation": "1.4307 / 304L", "standard": "EN 10088-2", "groups": {"iso_15608": "8.1"}}
 ISO2 = {"id": "iso-15614-1:2017", "level": 2}

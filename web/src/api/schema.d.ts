@@ -192,6 +192,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/metals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Metals
+         * @description Grades that people may mean; the yield is that of the thickness, where one is given.
+         */
+        get: operations["api_bench_list_metals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -1041,6 +1061,8 @@ export interface components {
         /**
          * BaseMetal
          * @description One of the members joined. Chemistry is % by mass by element symbol.
+         *
+         *     ``identified_by`` names the evidence: certificate, mark, magnet, spark, analyser.
          */
         BaseMetal: {
             /** Designation */
@@ -1067,6 +1089,8 @@ export interface components {
             heat?: string | null;
             /** Identified By */
             identified_by?: string | null;
+            /** Magnet Sticks */
+            magnet_sticks?: boolean | null;
         };
         /**
          * Code
@@ -1731,6 +1755,34 @@ export interface components {
             chemistry: {
                 [key: string]: number;
             };
+        };
+        /**
+         * MetalOut
+         * @description A grade to pick: what a base metal of a procedure takes over from it.
+         */
+        MetalOut: {
+            /** Name */
+            name: string;
+            /** Also */
+            also: string[];
+            /** Standard */
+            standard: string;
+            /** Family */
+            family: string;
+            /** Condition */
+            condition: string;
+            /** Iso 15608 */
+            iso_15608: string;
+            /** Reason */
+            reason: string;
+            /** Aws D1 1 */
+            aws_d1_1: string | null;
+            /** Yield Mpa */
+            yield_mpa: number | null;
+            /** Tensile Mpa */
+            tensile_mpa: number;
+            /** Magnetic */
+            magnetic: boolean;
         };
         /**
          * JobOut
@@ -2653,6 +2705,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_list_metals: {
+        parameters: {
+            query?: {
+                search_text?: string;
+                thickness_mm?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MetalOut"][];
                 };
             };
         };
