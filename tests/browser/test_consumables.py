@@ -76,3 +76,23 @@ def test_findings_of_several_passes_are_said_once(enter):
     expect(
         checks.get_by_role("button", name="Filler is of another process, passes 2, 3 and 4")
     ).to_be_visible()
+
+
+def test_a_metal_is_picked_by_what_people_say(enter):
+    page = enter()
+    open_from(page, "Procedures", "FB-27-P05")
+    page.get_by_label("Metal 1 designation").fill("304L")
+    page.get_by_role("option", name="304L").first.click()
+    expect(page.get_by_label("Metal 1 designation")).to_have_value("304L")
+    page.get_by_label("Filler designation").fill("ER70S-6")
+    checks = page.get_by_role("region", name="Checks")
+    expect(checks.get_by_role("button", name="Filler does not suit the metal, pass 1")).to_be_visible()
+    choose(page, "Metal 1 magnet", "magnet sticks")
+    expect(checks.get_by_role("button", name="Magnet contradicts metal 1")).to_be_visible()
+    choose(page, "Metal 1 magnet", "does not stick")
+    expect(checks).not_to_contain_text("Magnet contradicts")
+    page.get_by_label("Filler designation").fill("ER308L")
+    expect(checks).not_to_contain_text("Filler does not suit")
+    saved(page)
+    page.reload()
+    expect(page.get_by_label("Metal 1 designation")).to_have_value("304L")

@@ -54,6 +54,17 @@ export const JOINTS: readonly [string, string][] = [
   ['square', 'butt, square'],
   ['t-fillet', 'T joint, fillet'],
 ]
+export const EVIDENCE: readonly [string, string][] = [
+  ['certificate', 'certificate'],
+  ['mark', 'mark'],
+  ['magnet', 'magnet'],
+  ['spark', 'spark test'],
+  ['analyser', 'analyser'],
+]
+export const MAGNET: readonly [string, string][] = [
+  ['sticks', 'magnet sticks'],
+  ['not', 'does not stick'],
+]
 export const POSITIONS: readonly [string, string][] = [
   'PA', 'PB', 'PC', 'PD', 'PE', 'PF', 'PG', '1G', '2G', '3G', '4G', '1F', '2F', '3F', '4F',
   'PH', 'PJ', 'H-L045', 'J-L045', '5G', '6G',

@@ -9,10 +9,12 @@ type Props<T extends string> = {
   none?: string
   disabled?: boolean
   id?: string
+  /** Path of the field in the document; findings put the cursor there. */
+  path?: string
 }
 
 /** One of a few values. */
-export function Choice<T extends string>({ label, value, options, onChange, none, disabled = false, id }: Props<T>) {
+export function Choice<T extends string>({ label, value, options, onChange, none, disabled = false, id, path }: Props<T>) {
   const all = none === undefined ? options : [['', none] as const, ...options]
   const current = options.find(([key]) => key === value)
   return (
@@ -20,6 +22,7 @@ export function Choice<T extends string>({ label, value, options, onChange, none
       <ListboxButton
         id={id}
         aria-label={label}
+        data-path={path}
         className="field flex items-center justify-between gap-0.5 px-1.5! text-left"
       >
         <span className={`truncate ${current ? '' : 'text-steel2'}`}>{current?.[1] ?? value ?? none ?? 'choose'}</span>

@@ -10,10 +10,13 @@ import {
   withThermal,
   type JointChoice,
 } from '../../domain/procedure'
-import { JOINTS, POSITIONS } from '../../domain/words'
+import { EVIDENCE, JOINTS, MAGNET, POSITIONS } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
+import { MetalField } from './MetalField'
+
+const MAGNET_KEYS = new Map<boolean | null, string>([[true, 'sticks'], [false, 'not']])
 
 type Props = {
   document: Procedure
@@ -38,7 +41,7 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
       </Row>
       <Row words="Code">
         <div className={code && code.levels.length > 0 ? 'grid grid-cols-[minmax(0,1fr)_74px] gap-1.5' : ''}>
-        <Choice label="Code" value={document.code?.id} none="no code" disabled={disabled}
+        <Choice label="Code" path="code.id" value={document.code?.id} none="no code" disabled={disabled}
           options={codes.map((one) => [one.id, one.short] as const)}
           onChange={(id) =>
             onChange((before) => {
@@ -47,7 +50,7 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
             })
           } />
         {code && code.levels.length > 0 && (
-            <Choice label="Level" value={document.code?.level ? String(document.code.level) : null} disabled={disabled} none="no level"
+            <Choice label="Level" path="code.level" value={document.code?.level ? String(document.code.level) : null} disabled={disabled} none="no level"
               options={code.levels.map((level) => [String(level), `level ${String(level)}`] as const)}
               onChange={(level) =>
                 onChange((before) => ({ ...before, code: { units: code.unit_column, route: 'test', ...before.code, id: code.id, level: level ? Number(level) : null } }))
@@ -58,9 +61,18 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
       {([0, 1] as const).map((index) => (
         <Row key={index} words={`Metal ${String(index + 1)}`}>
           <div className="grid grid-cols-[minmax(0,1fr)_104px] gap-1.5">
-            <TextField label={`Metal ${String(index + 1)} designation`} path={`base_metals.${String(index)}.designation`} disabled={disabled}
-              value={document.base_metals[index]?.designation} placeholder="S355J2+N" error={errors.get(`base_metals.${String(index)}.designation`)}
-              onChange={(designation) => onChange((before) => withMetal(before, index, { designation }))} />
+            <MetalField label={`Metal ${String(index + 1)} designation`} path={`base_metals.${String(index)}.designation`} disabled={disabled}
+              value={document.base_metals[index]?.designation} thicknessMm={document.base_metals[index]?.thickness_mm}
+              error={errors.get(`base_metals.${String(index)}.designation`)}
+              onType={(designation) => onChange((before) => withMetal(before, index, { designation }))}
+              onPick={(metal) =>
+                onChange((before) =>
+                  withMetal(before, index, {
+                    designation: metal.name, standard: metal.standard, condition: metal.condition,
+                    groups: { iso_15608: metal.iso_15608, aws_d1_1: metal.aws_d1_1 },
+                  }),
+                )
+              } />
             <QuantityField label={`Metal ${String(index + 1)} thickness`} path={`base_metals.${String(index)}.thickness_mm`} kind="thickness"
               disabled={disabled} metal="steel" value={document.base_metals[index]?.thickness_mm}
               onChange={(thickness_mm, read) =>
@@ -71,11 +83,17 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
                   }),
                 )
               } />
+            <Choice label={`Metal ${String(index + 1)} known by`} value={document.base_metals[index]?.identified_by} none="known by …" disabled={disabled}
+              options={EVIDENCE} path={`base_metals.${String(index)}.identified_by`}
+              onChange={(identified_by) => onChange((before) => withMetal(before, index, { identified_by }))} />
+            <Choice label={`Metal ${String(index + 1)} magnet`} none="magnet?" disabled={disabled} options={MAGNET}
+              value={MAGNET_KEYS.get(document.base_metals[index]?.magnet_sticks ?? null)}
+              onChange={(magnet) => onChange((before) => withMetal(before, index, { magnet_sticks: magnet === null ? null : magnet === 'sticks' }))} />
           </div>
         </Row>
       ))}
       <Row words="Joint">
-        <Choice<JointChoice> label="Joint" value={choice} options={JOINTS} disabled={disabled}
+        <Choice<JointChoice> label="Joint" path="joint" value={choice} options={JOINTS} disabled={disabled}
           onChange={(next) => next && onChange((before) => withJointChoice(before, next))} />
       </Row>
       {(choice === 'single-v' || choice === 'square') && (
@@ -117,7 +135,7 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
           onChange={(sides) => sides && onChange((before) => withJoint(before, { sides: sides as 'one' | 'both' }))} />
       </Row>
       <Row words="Position">
-        <Choice label="Position" value={document.positions[0]} options={POSITIONS} none="not stated" disabled={disabled}
+        <Choice label="Position" path="positions" value={document.positions[0]} options={POSITIONS} none="not stated" disabled={disabled}
           onChange={(position) =>
             onChange((before) => ({ ...before, positions: position ? ([position] as Procedure['positions']) : [] }))
           } />

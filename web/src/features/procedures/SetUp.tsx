@@ -44,7 +44,7 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
       <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px] max-[1150px]:grid-cols-3">
         <div className={cell}>
           <span className="label">Process</span>
-          <Choice label="Process" value={one.process} options={PROCESSES} disabled={disabled}
+          <Choice label="Process" path={`${path}.process`} value={one.process} options={PROCESSES} disabled={disabled}
             onChange={(process) => process && set({ process, ...(process === '111' ? { gas: null, transfer: null } : {}) })} />
         </div>
         <div className="col-span-2 min-w-0">
@@ -76,12 +76,12 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
         )}
         <div className={cell}>
           <span className="label">Polarity</span>
-          <Choice label="Polarity" value={one.polarity} options={POLARITIES} none="not stated" disabled={disabled} onChange={(polarity) => set({ polarity })} />
+          <Choice label="Polarity" path={`${path}.polarity`} value={one.polarity} options={POLARITIES} none="not stated" disabled={disabled} onChange={(polarity) => set({ polarity })} />
         </div>
         {wire && (
           <div className={cell}>
             <span className="label">Transfer</span>
-            <Choice label="Transfer" value={one.transfer} options={TRANSFERS} none="not stated" disabled={disabled} onChange={(transfer) => set({ transfer })} />
+            <Choice label="Transfer" path={`${path}.transfer`} value={one.transfer} options={TRANSFERS} none="not stated" disabled={disabled} onChange={(transfer) => set({ transfer })} />
           </div>
         )}
         {one.process === '141' && (
@@ -93,11 +93,11 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
         )}
         <div className={cell}>
           <span className="label">Mechanisation</span>
-          <Choice label="Mechanisation" value={one.mechanisation} options={MECHANISATIONS} none="not stated" disabled={disabled} onChange={(mechanisation) => set({ mechanisation })} />
+          <Choice label="Mechanisation" path={`${path}.mechanisation`} value={one.mechanisation} options={MECHANISATIONS} none="not stated" disabled={disabled} onChange={(mechanisation) => set({ mechanisation })} />
         </div>
         <div className={cell}>
           <span className="label">Progression</span>
-          <Choice label="Progression" value={one.progression} options={PROGRESSIONS} none="not stated" disabled={disabled} onChange={(progression) => set({ progression })} />
+          <Choice label="Progression" path={`${path}.progression`} value={one.progression} options={PROGRESSIONS} none="not stated" disabled={disabled} onChange={(progression) => set({ progression })} />
         </div>
         <div className={cell}>
           <span className="label">Role, this pass</span>
