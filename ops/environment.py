@@ -127,7 +127,7 @@ def code_files() -> list[Path]:
         path
         for folder in ("server", "welding")
         for path in (ROOT / folder).rglob("*")
-        if path.suffix in (".py", ".toml", ".html")
+        if path.suffix in (".py", ".toml", ".html", ".json")
     ]
     return [*python, *web_sources(), LOCKS / "app.txt"]
 

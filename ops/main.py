@@ -142,7 +142,8 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
 def _prepare(cluster: Cluster, name: str, *, demo: bool) -> None:
     """Migrate and load, unless this very code has done it to this very database."""
     sources = SERVER.glob("apps/*/migrations/*.py")
-    wanted = digest([*sources, SERVER / "apps" / "demo" / "data.py", LOCKS / "app.txt"])
+    demo_data = [path for path in (SERVER / "apps" / "demo").rglob("*") if path.suffix in (".py", ".json")]
+    wanted = digest([*sources, *demo_data, LOCKS / "app.txt"])
     if cluster.prepared_for(name) == wanted and (home() / "static").is_dir():
         return
     with Step("preparing the database"):
@@ -156,7 +157,7 @@ def _greet(port: int, *, demo: bool) -> None:
         say("  No one can sign in yet? ./bead admin NAME makes an administrator.")
         return
     code = (
-        "from apps.demo.data import PASSWORD, PEOPLE\n"
+        "from apps.demo.people import PASSWORD, PEOPLE\n"
         "for p in PEOPLE: print(p[0], p[3], p[1], p[2])\nprint(PASSWORD)"
     )
     lines = subprocess.run(

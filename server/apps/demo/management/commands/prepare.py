@@ -16,6 +16,7 @@ from apps.coupons.services.edit_piece import edit_piece
 from apps.coupons.services.log_pass import log_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.demo import data
+from apps.demo.people import PASSWORD, PEOPLE
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
@@ -45,7 +46,7 @@ class Command(BaseCommand):
 def load_demo() -> Job:
     """Load people, job, procedures and coupons, through the services that people use."""
     users = {}
-    for username, first, last, role in data.PEOPLE:
+    for username, first, last, role in PEOPLE:
         user, _ = User.objects.get_or_create(
             username=username,
             defaults={
@@ -56,14 +57,14 @@ def load_demo() -> Job:
                 "is_superuser": role == "administrator",
             },
         )
-        user.set_password(data.PASSWORD)
+        user.set_password(PASSWORD)
         user.save()
         users[role] = user
     number, title, customer = data.JOB
     job = Job.objects.create(number=number, title=title, customer=customer)
     for document in data.procedures():
-        create_procedure(users["engineer"], job, PROCEDURE.take(document))
-    for sample in data.COUPONS:
+        create_procedure(users["engineer"], job, document)
+    for sample in data.coupons():
         revision = Revision.objects.get(procedure__job=job, procedure__number=sample["procedure"])
         coupon = start_coupon(users["engineer"], revision, sample["welder"])
         _fill(coupon, sample, users)
