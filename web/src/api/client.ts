@@ -38,7 +38,11 @@ const middleware: Middleware = {
   },
 }
 
-export const api = createClient<paths>({ baseUrl: '/' })
+export const api = createClient<paths>({
+  baseUrl: window.location.origin,
+  // Looked up at each call, so that tests can stand in for the server.
+  fetch: (request) => globalThis.fetch(request),
+})
 api.use(middleware)
 
 const NO_ANSWER: ProblemBody = {

@@ -1,0 +1,41 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { render } from '@testing-library/react'
+import type { ReactNode } from 'react'
+import { vi } from 'vitest'
+
+import table from '../../tests/welding/cases/writing.json'
+import { UnitsProvider } from './app/units'
+
+/** What the server would say to a request; ``null`` is no answer at all. */
+export type Answer = { status?: number; body: unknown } | null
+type Asked = { path: string; body: Record<string, unknown> }
+
+/** Stand in for the server; returns what was asked of it. */
+export function serve(answer: (asked: Asked) => Answer): Asked[] {
+  const seen: Asked[] = []
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const text = await request.text()
+    const asked = { path: new URL(request.url, 'http://127.0.0.1').pathname, body: text ? (JSON.parse(text) as Record<string, unknown>) : {} }
+    seen.push(asked)
+    const found = answer(asked)
+    if (!found) throw new TypeError('no answer')
+    return new Response(JSON.stringify(found.body), { status: found.status ?? 200, headers: { 'Content-Type': 'application/json' } })
+  })
+  return seen
+}
+
+export function refusal(detail: string): Answer {
+  return { status: 422, body: { type: '/problems/unreadable', title: '', status: 422, detail, errors: [] } }
+}
+
+/** Render with units and queries around it. */
+export function show(children: ReactNode) {
+  const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+  const around = (inner: ReactNode) => (
+    <QueryClientProvider client={queries}>
+      <UnitsProvider kinds={Object.values(table.kinds)}>{inner}</UnitsProvider>
+    </QueryClientProvider>
+  )
+  const result = render(around(children))
+  return { ...result, again: (next: ReactNode) => result.rerender(around(next)) }
+}
