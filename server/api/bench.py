@@ -9,6 +9,7 @@ from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from api.errors import ProblemOut
+from welding.citation import Citation
 from welding.consumables.designations.decode import decode
 from welding.consumables.designations.model import Decoded
 from welding.consumables.gas import gas_text, read_gas
@@ -19,6 +20,7 @@ from welding.metals.equivalents import Equivalent, equivalents, looks_like_fract
 
 router = Router(tags=["bench"])
 Text = Annotated[str, StringConstraints(max_length=500)]
+Most = Annotated[int, Field(ge=1, le=300)]
 
 
 class TextIn(Schema):
@@ -106,13 +108,16 @@ class MetalOut(Schema):
     reason: str
     aws_d1_1: str | None
     yield_mpa: float | None
+    yield_steps_mpa: list[tuple[float, float]]
     tensile_mpa: float
+    chemistry: dict[str, tuple[float, float]]
     magnetic: bool
+    citation: Citation
 
 
 @router.get("/metals", response=list[MetalOut])
 def list_metals(
-    request: HttpRequest, search_text: Text = "", thickness_mm: float | None = None
+    request: HttpRequest, search_text: Text = "", thickness_mm: float | None = None, most: Most = 12
 ) -> list[MetalOut]:
     """Grades that people may mean; the yield is that of the thickness, where one is given."""
     return [
@@ -126,8 +131,11 @@ def list_metals(
             reason=one.grouped.reason,
             aws_d1_1=one.aws_d1_1,
             yield_mpa=one.yield_at(thickness_mm),
+            yield_steps_mpa=list(one.yield_steps_mpa),
             tensile_mpa=one.tensile_mpa,
+            chemistry=one.chemistry,
             magnetic=one.magnetic,
+            citation=one.citation,
         )
-        for one in search(search_text, most=12)
+        for one in search(search_text, most=most)
     ]

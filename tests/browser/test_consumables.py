@@ -96,3 +96,15 @@ def test_a_metal_is_picked_by_what_people_say(enter):
     saved(page)
     page.reload()
     expect(page.get_by_label("Metal 1 designation")).to_have_value("304L")
+
+
+def test_the_shelf(enter):
+    page = enter("Sunniva Marsh")
+    page.get_by_role("link", name="Shelf").click()
+    expect(page.get_by_role("status")).to_contain_text("188 base metals")
+    page.get_by_label("Search the metals").fill("duplex")
+    expect(page.get_by_role("status")).to_contain_text("7 base metals")
+    page.get_by_role("button", name="1.4462").click()
+    expect(page.get_by_text("up to 75 mm: 460 MPa")).to_be_visible()
+    page.get_by_label("Search the metals").fill("unobtainium")
+    expect(page.get_by_text("No base metal by that name.")).to_be_visible()

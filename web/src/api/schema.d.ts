@@ -1779,10 +1779,23 @@ export interface components {
             aws_d1_1: string | null;
             /** Yield Mpa */
             yield_mpa: number | null;
+            /** Yield Steps Mpa */
+            yield_steps_mpa: [
+                number,
+                number
+            ][];
             /** Tensile Mpa */
             tensile_mpa: number;
+            /** Chemistry */
+            chemistry: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
             /** Magnetic */
             magnetic: boolean;
+            citation: components["schemas"]["Citation"];
         };
         /**
          * JobOut
@@ -2714,6 +2727,7 @@ export interface operations {
             query?: {
                 search_text?: string;
                 thickness_mm?: number | null;
+                most?: number;
             };
             header?: never;
             path?: never;

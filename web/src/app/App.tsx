@@ -7,6 +7,7 @@ import { benchRoutes } from '../features/bench'
 import { couponRoutes } from '../features/coupons'
 import { deskRoutes } from '../features/desk'
 import { procedureRoutes } from '../features/procedures'
+import { shelfRoutes } from '../features/shelf'
 import { Modal } from '../ui/Modal'
 import { Frame } from './Frame'
 import { JobProvider } from './job'
@@ -20,7 +21,7 @@ const router = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <NothingHere broken />,
-    children: [...deskRoutes, ...procedureRoutes, ...couponRoutes, ...benchRoutes, { path: '*', element: <NothingHere /> }],
+    children: [...deskRoutes, ...procedureRoutes, ...couponRoutes, ...benchRoutes, ...shelfRoutes, { path: '*', element: <NothingHere /> }],
   },
 ])
 

@@ -16,6 +16,7 @@ const RAIL: readonly [string, string][] = [
   ['/procedures', 'Procedures'],
   ['/coupons', 'Coupons'],
   ['/bench', 'Bench'],
+  ['/shelf', 'Shelf'],
 ]
 
 /** Rail, top strip, and the page. */

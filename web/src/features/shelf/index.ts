@@ -1,0 +1,1 @@
+export { shelfRoutes } from './routes'
