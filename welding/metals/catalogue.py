@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
@@ -90,7 +90,7 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
         ),
         aws_d1_1=row.get("aws_d1_1"),
         magnetic=row["family"] in _MAGNETIC,
-        citation=table.citation_of(row),
+        citation=replace(table.citation_of(row), document=row["standard"], clause=""),
         unchecked=table.unchecked,
     )
 

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import os
 from functools import lru_cache
 from typing import Any, Literal
 
 import segno
 from django.conf import settings
 from django.template.loader import render_to_string
+from fontTools.ttLib.woff2 import decompress
 from weasyprint import HTML
 from weasyprint.text.fonts import FontConfiguration
 from weasyprint.urls import URLFetcher
@@ -18,9 +20,17 @@ PAPER = {"a4": "A4 landscape", "letter": "letter landscape"}
 
 @lru_cache(maxsize=1)
 def _fonts_folder() -> str:
-    built = settings.WEB_DIST / "fonts"
-    source = settings.ROOT / "web" / "public" / "fonts"
-    return (built if built.is_dir() else source).as_uri()
+    """The screen's fonts, unpacked once: doing it for every sheet takes a fifth of its time."""
+    folder = settings.STATIC_ROOT.parent / "print-fonts"
+    folder.mkdir(parents=True, exist_ok=True)
+    for font in (settings.ROOT / "web" / "public" / "fonts").glob("*.woff2"):
+        unpacked = folder / f"{font.stem}.ttf"
+        if not unpacked.exists() or unpacked.stat().st_mtime < font.stat().st_mtime:
+            new = folder / f"{font.stem}.{os.getpid()}.new"
+            with new.open("wb") as stream:
+                decompress(str(font), stream)
+            new.replace(unpacked)
+    return folder.as_uri()
 
 
 def pdf(template: str, context: dict[str, Any], paper: Paper) -> bytes:
