@@ -10,3 +10,7 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 from django.core.wsgi import get_wsgi_application
 
 application = get_wsgi_application()
+
+from apps.printing.render import warm_up  # noqa: E402 - only once Django is set up
+
+warm_up()

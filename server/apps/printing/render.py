@@ -42,6 +42,11 @@ def pdf(template: str, context: dict[str, Any], paper: Paper) -> bytes:
     return data
 
 
+def warm_up() -> None:
+    """Set an empty sheet, so that the first real one need not wait for fonts to be found and unpacked."""
+    pdf("printing/warm_up.html", {}, "a4")
+
+
 def qr_svg(address: str) -> str:
     """A QR code as inline SVG."""
     return str(segno.make(address, error="m").svg_inline(scale=1, border=2, omitsize=True))
