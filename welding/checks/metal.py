@@ -56,7 +56,7 @@ def metal_findings(draft: Draft) -> Iterator[Finding]:
         if one.designation
     ]
     for index, one, metal in stated:
-        yield _known(index, one, metal)
+        yield _known(draft, index, one, metal)
         yield from _identified(index, one, metal)
     metals = [metal for _, _, metal in stated if metal]
     if not metals or len(metals) < len(stated):
@@ -67,7 +67,7 @@ def metal_findings(draft: Draft) -> Iterator[Finding]:
             yield from _suits(draft, index, one_pass, filler, metals)
 
 
-def _known(index: int, one: BaseMetal, metal: Metal | None) -> Finding:
+def _known(draft: Draft, index: int, one: BaseMetal, metal: Metal | None) -> Finding:
     if metal is None:
         return Finding(
             rule="metal.known",
@@ -81,7 +81,9 @@ def _known(index: int, one: BaseMetal, metal: Metal | None) -> Finding:
             remedy="Choose a grade, or go by its certificate.",
             citations=(COMMON_PRACTICE,),
         )
-    aws = f", AWS D1.1 group {metal.aws_d1_1}" if metal.aws_d1_1 else ""
+    code = draft.procedure.code
+    group = metal.aws_group_at(one.thickness_mm, code.units if code else "si")
+    aws = f", AWS D1.1 group {group}" if group else ""
     return Finding(
         rule="metal.known",
         verdict="complies",

@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cache
-from typing import Any
+from typing import Any, Literal
 
 from welding.citation import Citation
 from welding.metals.grouping import Family, Grouped, group_of
@@ -29,6 +29,7 @@ class Metal:
         iso_15608: Listed group of ISO/TR 15608.
         grouped: The group as computed, with what decided it.
         aws_d1_1: Listed group of AWS D1.1, where the code lists the steel.
+        aws_d1_1_thick: Thickness above which it is in another group: mm, in, group.
         magnetic: Whether a magnet sticks (common practice).
         citation: Where it stands, with the row's confidence.
         unchecked: The table's id while nobody has compared it.
@@ -45,6 +46,7 @@ class Metal:
     iso_15608: str
     grouped: Grouped
     aws_d1_1: str | None
+    aws_d1_1_thick: tuple[float, float, str] | None
     magnetic: bool
     citation: Citation
     unchecked: tuple[str, ...]
@@ -60,6 +62,19 @@ class Metal:
             return self.yield_steps_mpa[0][1]
         return next((value for top, value in self.yield_steps_mpa if thickness_mm <= top), None)
 
+    def aws_group_at(self, thickness_mm: float | None, units: Literal["si", "us"]) -> str | None:
+        """Group of AWS D1.1 at a thickness, by the printed column that governs.
+
+        Example:
+            >>> find("A36").aws_group_at(25, "si")
+            'II'
+        """
+        if self.aws_d1_1_thick is None or thickness_mm is None:
+            return self.aws_d1_1
+        above_mm, above_in, group = self.aws_d1_1_thick
+        limit_mm = above_mm if units == "si" else above_in * 25.4
+        return group if thickness_mm > limit_mm * (1 + 1e-9) else self.aws_d1_1
+
 
 _MAGNETIC = ("carbon", "weathering", "cr-mo", "ni-steel", "ferritic", "martensitic", "ph-stainless", "duplex")
 _PREFIX = re.compile(r"^(?:ASTM|EN AW-?|EN|UNS|SAE|AISI|GR(?:ADE)?)\s*")
@@ -74,6 +89,7 @@ def all_metals() -> tuple[Metal, ...]:
 
 def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
     chemistry = {element: (low, high) for element, (low, high) in row["chemistry"].items()}
+    thick = row.get("aws_d1_1_thick")
     steps = tuple((float(top), float(value)) for top, value in row["yield_steps_mpa"])
     return Metal(
         name=row["name"],
@@ -89,6 +105,7 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
             family=row["family"], condition=row["condition"], yield_mpa=steps[0][1], chemistry=chemistry
         ),
         aws_d1_1=row.get("aws_d1_1"),
+        aws_d1_1_thick=(thick["above_mm"], thick["above_in"], thick["group"]) if thick else None,
         magnetic=row["family"] in _MAGNETIC,
         citation=replace(table.citation_of(row), document=row["standard"], clause=""),
         unchecked=table.unchecked,

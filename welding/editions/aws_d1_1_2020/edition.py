@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.edition import Edition
+from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
 from welding.finding import Finding
 from welding.heat.energy import AWS_HEAT_INPUT
 from welding.table import load_table
@@ -11,7 +12,7 @@ from welding.table import load_table
 
 def draft_findings(draft: Draft) -> Iterator[Finding]:
     """Findings of this edition on a draft."""
-    yield from ()  # the prequalified limits and the ranges of qualification are not entered yet
+    yield from matching_findings(draft)
 
 
 EDITION = Edition(

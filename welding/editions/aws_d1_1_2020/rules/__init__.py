@@ -1,0 +1,1 @@
+"""Rules of AWS D1.1:2020, by topic."""

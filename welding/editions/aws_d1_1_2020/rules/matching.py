@@ -1,0 +1,83 @@
+"""Matching filler by group of base metal (AWS D1.1:2020, table 5.4)."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from typing import Any
+
+from welding.checks.context import Draft
+from welding.checks.filler import decoded_of
+from welding.consumables.designations.model import Decoded
+from welding.documents.fields import UnitColumn
+from welding.documents.procedure import BaseMetal, Pass
+from welding.finding import Finding
+from welding.metals.catalogue import find
+from welding.table import load_table
+
+STEEL_FILLERS = ("AWS A5.1", "AWS A5.5", "AWS A5.18", "AWS A5.20", "AWS A5.28", "AWS A5.29")
+_ORDER = ("I", "II", "III", "IV")
+
+
+def group_of(metal: BaseMetal, units: UnitColumn) -> str | None:
+    """Group of AWS D1.1: the catalogue's at the thickness, else as stated; ``None`` where none is I to IV."""
+    stated = metal.groups.aws_d1_1 if metal.groups else None
+    known = find(metal.designation) if metal.designation else None
+    group = (known.aws_group_at(metal.thickness_mm, units) if known else None) or stated
+    return group if group in _ORDER else None
+
+
+def matching_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings on each pass's filler; the weaker metal's group decides, as for dissimilar groups."""
+    code = draft.procedure.code
+    units = code.units if code else "si"
+    groups = [group_of(metal, units) for metal in draft.procedure.base_metals]
+    known = [group for group in groups if group]
+    if not known or len(known) < len(groups):
+        return
+    table = load_table("welding.editions.aws_d1_1_2020", "matching_filler")
+    group = min(known, key=_ORDER.index)
+    row = next(row for row in table.rows if row["group"] == group)
+    # Joined to a stronger group, the weaker one's filler has to be of a low-hydrogen class as well.
+    low_hydrogen = row["low_hydrogen"] or len(set(known)) > 1
+    for index, one in enumerate(draft.procedure.passes):
+        filler = decoded_of(one)
+        if filler is None or filler.system not in STEEL_FILLERS:
+            continue
+        trouble = _trouble(draft, filler, row, low_hydrogen=low_hydrogen)
+        yield Finding(
+            rule="filler.matching",
+            verdict="violates" if trouble else "complies",
+            obligation="requirement" if code and code.route == "prequalified" else "recommendation",
+            path=f"passes.{index}.filler.designation",
+            title=_title(one, bool(trouble)),
+            message=trouble or f"{filler.designation} matches base metals of group {group}.",
+            actual=filler.designation,
+            limit=f"matching filler for group {group}",
+            remedy="Choose a class that the table lists, or qualify it by test." if trouble else "",
+            citations=(table.citation_of(row), *filler.sources.citations[:1]),
+            unchecked=(*table.unchecked, *filler.sources.unchecked[:1]),
+        )
+
+
+def _title(one: Pass, trouble: bool) -> str:
+    said = "Filler is not a matching one" if trouble else "Filler is a matching one"
+    return f"{said}, pass {one.number}"
+
+
+def _trouble(draft: Draft, filler: Decoded, row: Any, *, low_hydrogen: bool) -> str:
+    group, name = row["group"], filler.designation
+    if filler.tensile_mpa is not None and filler.tensile_mpa < row["tensile_mpa"]:
+        return (
+            f"{name} has {filler.tensile_mpa:g} MPa; group {group} is matched from {row['tensile_mpa']} MPa."
+        )
+    if low_hydrogen and filler.low_hydrogen is False:
+        return f"{name} is no low-hydrogen electrode; group {group} asks for one."
+    use = re.match(r"E\d{2}T-(\d{1,2}|GS|G)", name) if filler.system == "AWS A5.20" else None
+    if use and use[1] in row["not_usability"]:
+        return f"usability -{use[1]} is left out of the table."
+    thickest = max((m.thickness_mm for m in draft.procedure.base_metals if m.thickness_mm), default=0.0)
+    if use and use[1] == "11" and thickest > row["t11_max_mm"] * (1 + 1e-9):
+        limit, found = (draft.write(value, "thickness") for value in (row["t11_max_mm"], thickest))
+        return f"usability -11 is listed up to {limit} only; the thickest metal is {found}."
+    return ""
