@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
 
 from django.http import HttpRequest
@@ -11,7 +10,7 @@ from ninja.parser import Parser
 from ninja.security import django_auth
 
 from api.errors import install_handlers
-from welding.documents.codec import check_json
+from welding.documents.codec import parse_json
 
 
 class StrictParser(Parser):
@@ -19,8 +18,8 @@ class StrictParser(Parser):
 
     def parse_body(self, request: HttpRequest) -> dict[str, Any]:
         """Parse a JSON body."""
-        check_json(request.body)
-        return json.loads(request.body)  # type: ignore[no-any-return]
+        body: dict[str, Any] = parse_json(request.body)
+        return body
 
 
 api = NinjaAPI(

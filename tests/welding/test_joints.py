@@ -163,3 +163,68 @@ def test_cap_is_a_circular_segment():
     radius = (groove.cap_chord_mm**2 / 4 + 1.5**2) / 3
     arc = ShapelyPolygon([*[(x, math.sqrt(radius**2 - x**2) - radius + 1.5) for x, _ in outline]])
     assert cap_area(groove, 1.5) == pytest.approx(arc.area, rel=1e-4)
+
+
+@pytest.mark.parametrize("back", [1, 2, 3])
+def test_back_beads_lie_under_the_plate_and_count_as_reinforcement(back):
+    passes = [samples.a_pass(1, "root"), samples.a_pass(2, "cap")]
+    passes += [samples.a_pass(3 + i, "back", side=2) for i in range(back)]
+    one_side, _ = beads_of(samples.procedure(passes=passes[:2]))
+    result, beads = beads_of(samples.procedure(passes=passes))
+    front, under = beads[:2], beads[2:]
+    assert len(under) == back
+    # The root lies at the depth of the plate, 20 mm; y grows downwards. The bead is 1.5 mm high.
+    assert min(bead.bounds[1] for bead in under) == pytest.approx(20)
+    assert max(bead.bounds[3] for bead in under) == pytest.approx(21.5, abs=0.02)
+    together = unary_union(under)
+    assert together.area == pytest.approx(sum(bead.area for bead in under), rel=1e-9)
+    assert together.intersection(unary_union(front)).area == pytest.approx(0, abs=1e-9)
+    # By integration of the arc, not by the formula of the code.
+    left, _, right, _ = together.bounds
+    half = (right - left) / 2
+    radius = (half**2 + 1.5**2) / (2 * 1.5)
+    by_integral, _ = quad(lambda x: math.sqrt(radius**2 - x**2) - (radius - 1.5), -half, half)
+    assert right - left > 3  # it laps the gap on both sides
+    added = result.section.reinforcement_mm2 - one_side.section.reinforcement_mm2
+    assert added == pytest.approx(by_integral, rel=1e-6)
+    assert together.area == pytest.approx(by_integral, rel=0.02)  # drawn with corners
+    assert result.section.area_mm2 == one_side.section.area_mm2
+
+
+@pytest.mark.parametrize(
+    "named, area_mm2",
+    [
+        ({"leg1_mm": 8}, 32),
+        ({"leg2_mm": 8}, 32),
+        ({"leg1_mm": 6, "leg2_mm": 10}, 30),
+        ({"throat_mm": 5}, 25),  # an equal-legged fillet of throat a has a² of metal
+    ],
+)
+@pytest.mark.parametrize("sides", ["one", "both"])
+def test_fillet_from_whatever_is_named(named, area_mm2, sides):
+    joint = {"kind": "t", "weld": "fillet", "sides": sides, **named}
+    passes = [samples.a_pass(1, "root"), samples.a_pass(2, "root", side=2 if sides == "both" else 1)]
+    result, beads = beads_of(samples.procedure(joint=joint, passes=passes))
+    assert result.section.area_mm2 == pytest.approx(area_mm2)
+    drawn = sum(bead.area for bead in beads)
+    assert drawn == pytest.approx(area_mm2 * (2 if sides == "both" else 1), rel=1e-6)
+    assert any("one side of two" in text for text in result.section.assumptions) == (sides == "both")
+
+
+@pytest.mark.parametrize(
+    "left_out, path",
+    [
+        ("root_gap_mm", "joint.preparation.root_gap_mm"),
+        ("included_angle_deg", "joint.preparation.included_angle_deg"),
+        ("root_face_mm", "joint.preparation.root_face_mm"),
+        ("form", "joint.preparation"),
+    ],
+)
+def test_each_number_of_the_groove_is_asked_for(left_out, path):
+    preparation = {key: value for key, value in samples.SINGLE_V["preparation"].items() if key != left_out}
+    joint = {"kind": "butt", "weld": "cjp-groove"}
+    if left_out != "form":
+        joint["preparation"] = preparation
+    result = section_of(PROCEDURE.take(samples.procedure(joint=joint)))
+    assert [problem.path for problem in result.missing] == [path]
+    assert result.section is None

@@ -44,7 +44,7 @@ class Codec(Generic[T]):
                 were found are listed with their paths.
         """
         raw = data.encode("utf-8", "surrogatepass") if isinstance(data, str) else data
-        check_json(raw)
+        parse_json(raw)
         try:
             return self._adapter.validate_json(raw, strict=True)
         except ValidationError as error:
@@ -68,8 +68,8 @@ class Codec(Generic[T]):
         return self._adapter.json_schema()
 
 
-def check_json(raw: bytes) -> None:
-    """Refuse what no document needs: too many bytes, too deep, a key twice, NaN.
+def parse_json(raw: bytes) -> Any:
+    """Parse JSON, refusing what no document needs: too many bytes, too deep, a key twice, NaN.
 
     Raises:
         DocumentError: One of these, or not JSON at all.
@@ -96,7 +96,7 @@ def check_json(raw: bytes) -> None:
         elif byte in (0x7D, 0x5D):
             depth -= 1
     try:
-        json.loads(raw.decode("utf-8"), object_pairs_hook=_no_twins, parse_constant=_no_constant)
+        return json.loads(raw.decode("utf-8"), object_pairs_hook=_no_twins, parse_constant=_no_constant)
     except UnicodeDecodeError:
         raise _refused("not UTF-8") from None
     except json.JSONDecodeError as error:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
 
 from api.documents import PIECE
@@ -40,7 +39,7 @@ from apps.procedures.schemas import CreatedOut, ImportedOut
 from apps.procedures.services.import_procedure import import_procedure
 from welding.assess import evaluate
 from welding.assess_coupon import PassResult, evaluate_coupon, evaluate_pass
-from welding.documents.codec import COUPON, PROCEDURE, check_json
+from welding.documents.codec import COUPON, PROCEDURE, parse_json
 from welding.quantities.writing import System
 
 router = Router(tags=["coupons"])
@@ -207,8 +206,7 @@ def import_document(request: HttpRequest, job_id: int, as_number: str = "") -> I
     require(user, Action.IMPORT)
     job = get_object_or_404(Job, pk=job_id)
     raw = request.body
-    check_json(raw)
-    head = json.loads(raw)
+    head = parse_json(raw)
     number = as_number.strip()[:60]
     if isinstance(head, dict) and head.get("format") == "grounded-bead/coupon":
         found = import_coupon(user, job, COUPON.read(raw), number)

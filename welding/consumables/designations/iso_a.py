@@ -182,6 +182,19 @@ def _symbol(words: _Words, near: tuple[str, ...]) -> str:
     return str(row["symbol"])
 
 
+def _weld_metal(common: Decoded, words: _Words, strength: Any, impact: int | None) -> Decoded:
+    """The designation as it was read, with strength and toughness of the weld metal."""
+    return replace(
+        common,
+        designation=" ".join(token.text for token in words.tokens),
+        meaning=tuple(words.tokens),
+        tensile_mpa=strength["tensile_mpa"],
+        yield_mpa=strength["yield_mpa"],
+        impact_j=None if impact is None else 47,
+        impact_c=impact,
+    )
+
+
 def _wire(words: _Words) -> Decoded:
     words.tokens.append(Token("G", "solid wire, gas-shielded"))
     source = read_from(table("iso_strength"), table("iso_wire"))
@@ -209,17 +222,7 @@ def _wire(words: _Words) -> Decoded:
     strength, impact, gases = _strength(words), _impact(words), _gas(words)
     symbol = _symbol(words, near)
     words.done(near)
-    shown = " ".join(token.text for token in words.tokens)
-    return replace(
-        common,
-        designation=shown,
-        meaning=tuple(words.tokens),
-        gases=gases,
-        tensile_mpa=strength["tensile_mpa"],
-        yield_mpa=strength["yield_mpa"],
-        impact_j=None if impact is None else 47,
-        impact_c=impact,
-    )
+    return _weld_metal(replace(common, gases=gases), words, strength, impact)
 
 
 def _rod(words: _Words) -> Decoded:
@@ -248,16 +251,7 @@ def _rod(words: _Words) -> Decoded:
     if _HYDROGEN.match(words.peek()):
         raise RefusedError("a TIG rod has no hydrogen mark", near)
     words.done(near)
-    shown = " ".join(token.text for token in words.tokens)
-    return replace(
-        common,
-        designation=shown,
-        meaning=tuple(words.tokens),
-        tensile_mpa=strength["tensile_mpa"],
-        yield_mpa=strength["yield_mpa"],
-        impact_j=None if impact is None else 47,
-        impact_c=impact,
-    )
+    return _weld_metal(common, words, strength, impact)
 
 
 def _deposit(words: _Words, *, cored: bool) -> None:
@@ -312,26 +306,22 @@ def _cored(words: _Words) -> Decoded:
     words.done(near)
     metal = core["symbol"] == "M"
     process = "114" if shielding == "self" else "138" if metal else "136"
-    return Decoded(
+    common = Decoded(
         valid=True,
-        designation=" ".join(token.text for token in words.tokens),
+        designation="",
         system="ISO 17632-A",
         product="metal-cored wire" if metal else "flux-cored wire",
         process=process,
         processes=(process,),
-        meaning=tuple(words.tokens),
         gases=gases,
         shielding=shielding,
         positions=where,
         runs=runs,
-        tensile_mpa=strength["tensile_mpa"],
-        yield_mpa=strength["yield_mpa"],
-        impact_j=None if impact is None else 47,
-        impact_c=impact,
         hydrogen_ml_100g=hydrogen,
         notes=("the standard names no polarity: the maker's sheet does",),
         sources=read_from(table("iso_strength"), table("iso_deposit"), table("iso_core")),
     )
+    return _weld_metal(common, words, strength, impact)
 
 
 def _covered(words: _Words) -> Decoded:
@@ -370,27 +360,15 @@ def _covered(words: _Words) -> Decoded:
     if hydrogen and not basic:
         raise RefusedError("a hydrogen mark stands on basic coverings only", near)
     words.done(near)
-    shown = " ".join(token.text for token in words.tokens)
-    if len(digits) == 2:
-        shown = (
-            shown.replace(f" {digits[0]} {digits[1]}", f" {digits}", 1)
-            if f" {digits[0]} {digits[1]}" in shown
-            else shown
-        )
-    return Decoded(
+    common = Decoded(
         valid=True,
-        designation=shown,
+        designation="",
         system="ISO 2560-A",
         product="covered electrode",
         process="111",
         processes=("111",),
-        meaning=tuple(words.tokens),
         polarities=polarities,
         positions=where,
-        tensile_mpa=strength["tensile_mpa"],
-        yield_mpa=strength["yield_mpa"],
-        impact_j=None if impact is None else 47,
-        impact_c=impact,
         hydrogen_ml_100g=hydrogen,
         low_hydrogen=basic,
         notes=("which DC polarity: the maker's sheet says",) if polarities else (),
@@ -398,3 +376,6 @@ def _covered(words: _Words) -> Decoded:
             table("iso_strength"), table("iso_deposit"), table("iso_covering"), table("iso_efficiency")
         ),
     )
+    decoded = _weld_metal(common, words, strength, impact)
+    # The two digits are two marks and are written as one word.
+    return replace(decoded, designation=re.sub(r" (\d) (\d)(?= H|$)", r" \1\2", decoded.designation))
