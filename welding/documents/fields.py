@@ -5,6 +5,7 @@ from __future__ import annotations
 import unicodedata
 from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import date
 from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
@@ -24,6 +25,18 @@ def _no_controls(text: str) -> str:
 
 Line = Annotated[str, Field(max_length=200), AfterValidator(_no_controls)]
 Note = Annotated[str, Field(max_length=4000), AfterValidator(_no_controls)]
+Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_no_controls)]
+
+
+def _iso_date(text: str) -> str:
+    try:
+        date.fromisoformat(text)
+    except ValueError:
+        raise ValueError(f"{text!r} is no date; write it as 2026-03-31") from None
+    return text
+
+
+Day = Annotated[str, Field(max_length=10), AfterValidator(_iso_date)]
 
 # --- quantities -----------------------------------------------------------------------------
 

@@ -9,6 +9,9 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from welding.documents import fields as f
+from welding.documents.setup import AcWave, ArcStart, Cup, Feeder, GasTimes, Pulse, Slopes, Trigger, Tungsten
+from welding.documents.shelf import Shelf
+from welding.metals.equivalents import require_chemistry
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,10 +57,24 @@ class ImpactValue:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class BaseMetal:
-    """One of the members joined. Chemistry is % by mass by element symbol.
+class Certificate:
+    """A heat's certificate: its number, and the properties that were measured."""
 
-    ``identified_by`` names the evidence: certificate, mark, magnet, spark, analyser.
+    number: f.Line | None = None
+    kind: f.Line | None = None
+    issued_on: f.Day | None = None
+    yield_mpa: f.PositiveFloat | None = None
+    tensile_mpa: f.PositiveFloat | None = None
+    elongation_percent: f.Percent | None = None
+    impact: ImpactValue | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BaseMetal:
+    """One of the members joined.
+
+    ``chemistry`` is that of the heat, % by mass by element symbol. ``identified_by`` names the
+    evidence: certificate, mark, magnet, spark, analyser.
     """
 
     designation: f.Line | None = None
@@ -71,8 +88,12 @@ class BaseMetal:
     outside_diameter_mm: f.DiameterMm | None = None
     chemistry: dict[f.Line, f.Percent] | None = None
     heat: f.Line | None = None
+    certificate: Certificate | None = None
     identified_by: f.Line | None = None
     magnet_sticks: bool | None = None
+
+    def __post_init__(self) -> None:
+        require_chemistry(self.chemistry or {})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -187,46 +208,12 @@ class Purge:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Pulse:
-    """Rectangular pulse; ``peak_share`` is the share of the period at peak."""
-
-    peak_a: f.PositiveFloat
-    background_a: f.PositiveFloat
-    frequency_hz: f.PositiveFloat | None = None
-    peak_share: Annotated[float, Field(gt=0, le=1)] | None = None
-    peak_v: f.PositiveFloat | None = None
-    background_v: f.PositiveFloat | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class AcWave:
-    """AC wave; ``en_share`` is the share of the period with the electrode negative."""
-
-    frequency_hz: f.PositiveFloat | None = None
-    en_share: Annotated[float, Field(gt=0, lt=1)] | None = None
-    waveform: f.Line | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Tungsten:
-    """Tungsten electrode, type by ISO 6848 or AWS A5.12."""
-
-    type: f.Line | None = None
-    diameter_mm: f.WireDiameterMm | None = None
-    angle_deg: f.AngleDeg | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Cup:
-    """Gas cup; ``number`` counts sixteenths of an inch of bore."""
-
-    number: Annotated[int, Field(ge=2, le=30)]
-    lens: bool = False
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Pass:
-    """One pass as planned. ``sources`` says where a value comes from, by field path."""
+    """One pass as planned. ``sources`` says where a value comes from, by field path.
+
+    ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
+    to where a pedal takes the current below it.
+    """
 
     number: Annotated[int, Field(ge=1, le=999)]
     side: Annotated[int, Field(ge=1, le=2)] = 1
@@ -252,8 +239,23 @@ class Pass:
     ac: AcWave | None = None
     tungsten: Tungsten | None = None
     cup: Cup | None = None
+    slopes: Slopes | None = None
+    gas_times: GasTimes | None = None
+    start: ArcStart | None = None
+    trigger: Trigger | None = None
+    pedal_max_a: f.PositiveFloat | None = None
+    feeder: Feeder | None = None
+    machine: f.Line | None = None
     notes: f.Note | None = None
     sources: dict[f.Line, f.ValueSource] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Site:
+    """Where it is welded; the wind is what is expected at the joint."""
+
+    place: Literal["indoors", "outdoors"] | None = None
+    wind_m_s: Annotated[float, Field(ge=0, le=60)] | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -271,6 +273,8 @@ class Procedure:
     joint: Joint | None = None
     positions: Annotated[tuple[f.Position, ...], Field(max_length=12)] = ()
     thermal: Thermal | None = None
+    site: Site | None = None
+    shelf: Shelf | None = None
     passes: Annotated[tuple[Pass, ...], Field(max_length=200)] = ()
     notes: f.Note | None = None
 

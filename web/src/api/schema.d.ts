@@ -1049,6 +1049,8 @@ export interface components {
         /**
          * AcWave
          * @description AC wave; ``en_share`` is the share of the period with the electrode negative.
+         *
+         *     ``amplitude_ratio`` is the height of the negative part over that of the positive one.
          */
         AcWave: {
             /** Frequency Hz */
@@ -1056,13 +1058,35 @@ export interface components {
             /** En Share */
             en_share?: number | null;
             /** Waveform */
-            waveform?: string | null;
+            waveform?: ("sine" | "soft-square" | "square" | "triangle") | null;
+            /** Amplitude Ratio */
+            amplitude_ratio?: number | null;
+        };
+        /**
+         * BalanceDial
+         * @description What the AC balance dial counts.
+         *
+         *     ``ep-percent``: % cleaning. ``en-percent``: % electrode negative. ``signed``: around zero, where
+         *     the share negative is ``zero_en_share`` and each step adds ``step_en_share`` (less than zero
+         *     where plus means cleaning).
+         */
+        BalanceDial: {
+            /**
+             * Convention
+             * @enum {string}
+             */
+            convention: "ep-percent" | "en-percent" | "signed";
+            /** Zero En Share */
+            zero_en_share?: number | null;
+            /** Step En Share */
+            step_en_share?: number | null;
         };
         /**
          * BaseMetal
-         * @description One of the members joined. Chemistry is % by mass by element symbol.
+         * @description One of the members joined.
          *
-         *     ``identified_by`` names the evidence: certificate, mark, magnet, spark, analyser.
+         *     ``chemistry`` is that of the heat, % by mass by element symbol. ``identified_by`` names the
+         *     evidence: certificate, mark, magnet, spark, analyser.
          */
         BaseMetal: {
             /** Designation */
@@ -1087,10 +1111,30 @@ export interface components {
             } | null;
             /** Heat */
             heat?: string | null;
+            certificate?: components["schemas"]["Certificate"] | null;
             /** Identified By */
             identified_by?: string | null;
             /** Magnet Sticks */
             magnet_sticks?: boolean | null;
+        };
+        /**
+         * Certificate
+         * @description A heat's certificate: its number, and the properties that were measured.
+         */
+        Certificate: {
+            /** Number */
+            number?: string | null;
+            /** Kind */
+            kind?: string | null;
+            /** Issued On */
+            issued_on?: string | null;
+            /** Yield Mpa */
+            yield_mpa?: number | null;
+            /** Tensile Mpa */
+            tensile_mpa?: number | null;
+            /** Elongation Percent */
+            elongation_percent?: number | null;
+            impact?: components["schemas"]["ImpactValue"] | null;
         };
         /**
          * Code
@@ -1128,6 +1172,50 @@ export interface components {
             lens: boolean;
         };
         /**
+         * DialCalibration
+         * @description Wire feed dial measured by run-out, for one wire.
+         */
+        DialCalibration: {
+            /** Wire */
+            wire?: string | null;
+            /** Made On */
+            made_on?: string | null;
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["RunOut"][];
+        };
+        /**
+         * DutyPoint
+         * @description At this current [A] the machine may weld this share of ten minutes [%].
+         */
+        DutyPoint: {
+            /** Current A */
+            current_a: number;
+            /** Percent */
+            percent: number;
+        };
+        /**
+         * Envelope
+         * @description What the machine delivers for one family of processes. ``duty`` runs over current.
+         */
+        Envelope: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "stick" | "tig" | "wire";
+            current_a: components["schemas"]["Range"];
+            voltage_v?: components["schemas"]["Range"] | null;
+            wire_feed_m_min?: components["schemas"]["Range"] | null;
+            /**
+             * Duty
+             * @default []
+             */
+            duty: components["schemas"]["DutyPoint"][];
+        };
+        /**
          * EvaluateIn
          * @description A procedure and the unit system of the sentences.
          */
@@ -1139,6 +1227,20 @@ export interface components {
              * @enum {string}
              */
             units: "si" | "us";
+        };
+        /**
+         * Feeder
+         * @description What guides the wire: rolls, liner, bore of the contact tip, inductance of the source.
+         */
+        Feeder: {
+            /** Rolls */
+            rolls?: ("v" | "u" | "knurled") | null;
+            /** Liner */
+            liner?: string | null;
+            /** Contact Tip Mm */
+            contact_tip_mm?: number | null;
+            /** Inductance Percent */
+            inductance_percent?: number | null;
         };
         /**
          * Filler
@@ -1166,6 +1268,16 @@ export interface components {
                 [key: string]: number;
             };
             flow_l_min?: components["schemas"]["Range"] | null;
+        };
+        /**
+         * GasTimes
+         * @description Gas before the arc and after it.
+         */
+        GasTimes: {
+            /** Pre Flow S */
+            pre_flow_s?: number | null;
+            /** Post Flow S */
+            post_flow_s?: number | null;
         };
         /**
          * Groups
@@ -1242,8 +1354,130 @@ export interface components {
             branch_angle_deg?: number | null;
         };
         /**
+         * Machine
+         * @description A power source. ``connected`` names the supply it runs on; without it the first one counts.
+         */
+        Machine: {
+            /**
+             * Format
+             * @default grounded-bead/machine
+             * @constant
+             */
+            format: "grounded-bead/machine";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes?: string | null;
+            /**
+             * Supplies
+             * @default []
+             */
+            supplies: components["schemas"]["Supply"][];
+            /** Connected */
+            connected?: string | null;
+            /**
+             * Meters
+             * @default []
+             */
+            meters: components["schemas"]["Meter"][];
+            dial?: components["schemas"]["DialCalibration"] | null;
+            balance_dial?: components["schemas"]["BalanceDial"] | null;
+        };
+        /**
+         * MakerRange
+         * @description What a maker's sheet gives for one diameter, in some positions (none named: in all).
+         */
+        MakerRange: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * Positions
+             * @default []
+             */
+            positions: ("PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F")[];
+            /** Polarity */
+            polarity?: ("DCEP" | "DCEN" | "AC") | null;
+            current_a?: components["schemas"]["Range"] | null;
+            voltage_v?: components["schemas"]["Range"] | null;
+            wire_feed_m_min?: components["schemas"]["Range"] | null;
+            extension_mm?: components["schemas"]["Range"] | null;
+        };
+        /**
+         * Meter
+         * @description A meter of the machine and the dates of its calibration.
+         */
+        Meter: {
+            /** Name */
+            name: string;
+            /** Calibrated On */
+            calibrated_on?: string | null;
+            /** Due On */
+            due_on?: string | null;
+        };
+        /**
+         * OwnMetal
+         * @description A grade that the catalogue does not have.
+         *
+         *     Chemistry limits are % by mass, least and most. The group of ISO/TR 15608 is computed where the
+         *     standard defines it; ``iso_15608`` is what its owner states.
+         */
+        OwnMetal: {
+            /**
+             * Format
+             * @default grounded-bead/metal
+             * @constant
+             */
+            format: "grounded-bead/metal";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Name */
+            name: string;
+            /**
+             * Also
+             * @default []
+             */
+            also: string[];
+            /** Standard */
+            standard?: string | null;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "carbon" | "weathering" | "cr-mo" | "ni-steel" | "austenitic" | "ferritic" | "martensitic" | "ph-stainless" | "duplex" | "nickel" | "aluminium" | "aluminium-cast" | "copper";
+            /** Condition */
+            condition?: string | null;
+            /**
+             * Yield Steps
+             * @default []
+             */
+            yield_steps: components["schemas"]["YieldStep"][];
+            /** Tensile Mpa */
+            tensile_mpa?: number | null;
+            /** Chemistry */
+            chemistry?: {
+                [key: string]: components["schemas"]["Range"];
+            } | null;
+            /** Iso 15608 */
+            iso_15608?: string | null;
+            /** Source */
+            source?: string | null;
+        };
+        /**
          * Pass
          * @description One pass as planned. ``sources`` says where a value comes from, by field path.
+         *
+         *     ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
+         *     to where a pedal takes the current below it.
          */
         Pass: {
             /** Number */
@@ -1291,6 +1525,17 @@ export interface components {
             ac?: components["schemas"]["AcWave"] | null;
             tungsten?: components["schemas"]["Tungsten"] | null;
             cup?: components["schemas"]["Cup"] | null;
+            slopes?: components["schemas"]["Slopes"] | null;
+            gas_times?: components["schemas"]["GasTimes"] | null;
+            /** Start */
+            start?: ("high-frequency" | "lift" | "scratch") | null;
+            /** Trigger */
+            trigger?: ("hold" | "latched") | null;
+            /** Pedal Max A */
+            pedal_max_a?: number | null;
+            feeder?: components["schemas"]["Feeder"] | null;
+            /** Machine */
+            machine?: string | null;
             /** Notes */
             notes?: string | null;
             /** Sources */
@@ -1379,6 +1624,8 @@ export interface components {
              */
             positions: ("PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F")[];
             thermal?: components["schemas"]["Thermal"] | null;
+            site?: components["schemas"]["Site"] | null;
+            shelf?: components["schemas"]["Shelf"] | null;
             /**
              * Passes
              * @default []
@@ -1386,6 +1633,37 @@ export interface components {
             passes: components["schemas"]["Pass"][];
             /** Notes */
             notes?: string | null;
+        };
+        /**
+         * Product
+         * @description A filler as bought: its name, its class, and what its sheet of that date gives.
+         */
+        Product: {
+            /**
+             * Format
+             * @default grounded-bead/product
+             * @constant
+             */
+            format: "grounded-bead/product";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Name */
+            name: string;
+            /** Designation */
+            designation: string;
+            /** Sheet Date */
+            sheet_date?: string | null;
+            /** Notes */
+            notes?: string | null;
+            /**
+             * Ranges
+             * @default []
+             */
+            ranges: components["schemas"]["MakerRange"][];
         };
         /**
          * Pulse
@@ -1454,6 +1732,76 @@ export interface components {
             hardness?: boolean | null;
         };
         /**
+         * RunOut
+         * @description Wire run out at one dial setting: length [mm] in a time [s].
+         */
+        RunOut: {
+            /** Setting */
+            setting: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Time S */
+            time_s: number;
+        };
+        /**
+         * Shelf
+         * @description Copies of the own records that a procedure uses, so that the document stands for itself.
+         */
+        Shelf: {
+            /**
+             * Metals
+             * @default []
+             */
+            metals: components["schemas"]["OwnMetal"][];
+            /**
+             * Products
+             * @default []
+             */
+            products: components["schemas"]["Product"][];
+            /**
+             * Machines
+             * @default []
+             */
+            machines: components["schemas"]["Machine"][];
+        };
+        /**
+         * Site
+         * @description Where it is welded; the wind is what is expected at the joint.
+         */
+        Site: {
+            /** Place */
+            place?: ("indoors" | "outdoors") | null;
+            /** Wind M S */
+            wind_m_s?: number | null;
+        };
+        /**
+         * Slopes
+         * @description How the arc begins and ends: start current, time up, time down, current at the end.
+         */
+        Slopes: {
+            /** Start A */
+            start_a?: number | null;
+            /** Up S */
+            up_s?: number | null;
+            /** Down S */
+            down_s?: number | null;
+            /** Finish A */
+            finish_a?: number | null;
+        };
+        /**
+         * Supply
+         * @description One mains supply the machine may be connected to, with what it then delivers.
+         */
+        Supply: {
+            /** Name */
+            name: string;
+            /**
+             * Envelopes
+             * @default []
+             */
+            envelopes: components["schemas"]["Envelope"][];
+        };
+        /**
          * Thermal
          * @description Temperatures around the welding, and the heat input that is wanted per pass.
          */
@@ -1470,7 +1818,7 @@ export interface components {
         };
         /**
          * Tungsten
-         * @description Tungsten electrode, type by ISO 6848 or AWS A5.12.
+         * @description Tungsten electrode, type by ISO 6848 or AWS A5.12; ``tip_mm`` is the flat ground on the point.
          */
         Tungsten: {
             /** Type */
@@ -1479,6 +1827,18 @@ export interface components {
             diameter_mm?: number | null;
             /** Angle Deg */
             angle_deg?: number | null;
+            /** Tip Mm */
+            tip_mm?: number | null;
+        };
+        /**
+         * YieldStep
+         * @description Minimum yield up to a thickness.
+         */
+        YieldStep: {
+            /** Up To Mm */
+            up_to_mm: number;
+            /** Yield Mpa */
+            yield_mpa: number;
         };
         /**
          * Decoded
