@@ -2,17 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from welding.advice.cautions import cautions_for
 from welding.catalogue import edition_of
+from welding.checks.certificate import certificate_findings
 from welding.checks.content import content_complete, missing_content
 from welding.checks.context import Draft
 from welding.checks.filler import filler_findings
 from welding.checks.heat import heat_findings
+from welding.checks.hydrogen import hydrogen_findings
+from welding.checks.machine import machine_findings
 from welding.checks.metal import metal_findings
 from welding.checks.position import position_findings
 from welding.checks.process import process_findings
+from welding.checks.product import product_findings
+from welding.checks.shielding import shielding_findings
+from welding.checks.site import site_findings
+from welding.checks.tig import tig_findings
+from welding.checks.wire import wire_findings
 from welding.citation import COMMON_PRACTICE
 from welding.documents.procedure import Procedure
 from welding.errors import Problem
@@ -22,6 +31,22 @@ from welding.heat.passes import HeatRule, PassHeat, pass_heat
 from welding.joints.section import Section, section_of
 from welding.joints.shapes import Drawing
 from welding.quantities.writing import System
+
+EVERYWHERE: tuple[Callable[[Draft], Iterable[Finding]], ...] = (
+    heat_findings,
+    process_findings,
+    metal_findings,
+    certificate_findings,
+    filler_findings,
+    product_findings,
+    hydrogen_findings,
+    position_findings,
+    tig_findings,
+    wire_findings,
+    shielding_findings,
+    machine_findings,
+)
+"""What is asked under every code, and under none."""
 
 _ORDER = {"violates": 0, "undecided": 2, "complies": 3, "not_applicable": 4}
 
@@ -93,11 +118,11 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
         code_name = edition.short_with(procedure.code)
         findings.append(content_complete(draft, edition.required_content))
         findings += edition.draft_findings(draft)
-    findings += heat_findings(draft)
-    findings += process_findings(draft)
-    findings += metal_findings(draft)
-    findings += filler_findings(draft)
-    findings += position_findings(draft)
+    for of_every_code in EVERYWHERE:
+        findings += of_every_code(draft)
+    findings += site_findings(
+        draft, edition.wind_limit(procedure.code) if edition and procedure.code else None
+    )
     findings += [
         Finding(
             rule="joint.geometry",

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from welding.checks.context import Draft
+from welding.checks.site import WindLimit
 from welding.citation import Citation
 from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Code
@@ -33,6 +34,7 @@ class Edition:
         procedure_word: What they call a procedure before it is qualified.
         required_content: Table of what a procedure has to state.
         draft_findings: Findings on a draft, beyond those that hold under every code.
+        wind_limit: The code's own limit of wind for gas-shielded welding, where it has one.
     """
 
     id: str
@@ -46,6 +48,7 @@ class Edition:
     procedure_word: str
     required_content: Table
     draft_findings: Callable[[Draft], Iterator[Finding]]
+    wind_limit: Callable[[Code], WindLimit | None] = lambda _: None
 
     def short_with(self, code: Code) -> str:
         """Short name with the level that is in force."""

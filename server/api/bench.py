@@ -109,7 +109,7 @@ class MetalOut(Schema):
     aws_d1_1: str | None
     yield_mpa: float | None
     yield_steps_mpa: list[tuple[float, float]]
-    tensile_mpa: float
+    tensile_mpa: float | None
     chemistry: dict[str, tuple[float, float]]
     magnetic: bool
     citation: Citation

@@ -4,9 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from welding.documents.procedure import Procedure
+from welding.checks.own_metal import as_metal
+from welding.documents.machine import Machine
+from welding.documents.procedure import BaseMetal, Pass, Procedure
+from welding.documents.shelf import MakerRange, Product, Shelf
 from welding.heat.passes import PassHeat
 from welding.joints.section import Sectioned
+from welding.metals.catalogue import Metal, find, name_key
 from welding.quantities.writing import Rounding, System, quantity_text, range_text
 from welding.ranges import Range
 
@@ -19,6 +23,42 @@ class Draft:
     heat: tuple[PassHeat, ...]
     sectioned: Sectioned
     system: System
+
+    @property
+    def shelf(self) -> Shelf:
+        """The own records that the procedure takes along; an empty shelf where it takes none."""
+        return self.procedure.shelf or Shelf()
+
+    def metal(self, one: BaseMetal) -> Metal | None:
+        """The grade of a base metal: an own record of that name, else the catalogue's."""
+        if not one.designation:
+            return None
+        wanted = name_key(one.designation)
+        for own in self.shelf.metals:
+            if wanted in {name_key(name) for name in (own.name, *own.also)}:
+                return as_metal(own)
+        return find(one.designation)
+
+    def machine(self, one: Pass) -> Machine | None:
+        """The machine that a pass names, where the procedure takes its record along."""
+        return next((m for m in self.shelf.machines if m.name == one.machine), None)
+
+    def product(self, one: Pass) -> Product | None:
+        """The filler as bought that a pass names, where the procedure takes its record along."""
+        make = one.filler.make if one.filler else None
+        return next((p for p in self.shelf.products if p.name == make), None)
+
+    def maker_range(self, one: Pass) -> MakerRange | None:
+        """What the product's sheet gives for the pass's diameter and the procedure's positions."""
+        product = self.product(one)
+        diameter = one.filler.diameter_mm if one.filler else None
+        if product is None or diameter is None:
+            return None
+        sized = [r for r in product.ranges if abs(r.diameter_mm - diameter) <= 0.03]
+        stated = set(self.procedure.positions)
+        return next((r for r in sized if stated and stated <= set(r.positions)), None) or next(
+            (r for r in sized if not r.positions), None
+        )
 
     def write(self, value: float, kind: str, rounding: Rounding = "nearest") -> str:
         """A quantity in the reader's unit system."""

@@ -20,7 +20,7 @@ TIG = ("141", "142", "143", "145", "146")
 _SAME_WIRE = {"131": "135", "132": "136", "133": "138"}
 """Inert-gas processes by the active-gas one that takes the same wire."""
 
-_FAMILIES: dict[str, MetalFamily] = {
+FAMILIES: dict[str, MetalFamily] = {
     "AWS A5.18": "steel",
     "AWS A5.28": "steel",
     "ISO 14341-A": "steel",
@@ -39,14 +39,20 @@ def decoded_of(one: Pass) -> Decoded | None:
     return found if found.valid else None
 
 
-def polarities_of(one: Pass) -> tuple[str, ...]:
-    """Polarities that the filler's class allows with this pass's process; empty where it names none."""
+def polarities_of(draft: Draft, one: Pass) -> tuple[str, ...]:
+    """Polarities that the filler allows with this pass's process; empty where none is named.
+
+    A maker's sheet that was entered for the product outranks the class.
+    """
+    sheet = draft.maker_range(one)
+    if sheet is not None and sheet.polarity is not None:
+        return (sheet.polarity,)
     filler = decoded_of(one)
     if filler is None:
         return ()
     if filler.product.startswith("solid wire") and set(filler.polarities) >= {"DCEP", "DCEN"}:
         if one.process in TIG:
-            return ("AC", "DCEN") if _FAMILIES.get(filler.system) == "aluminium" else ("DCEN",)
+            return ("AC", "DCEN") if FAMILIES.get(filler.system) == "aluminium" else ("DCEN",)
         return ("DCEP",) if one.process in WIRE else ()
     return filler.polarities
 
@@ -146,18 +152,23 @@ class _Check:
         )
 
     def _polarity(self) -> Iterator[Finding]:
-        allowed, said = polarities_of(self.one), self.one.polarity
+        allowed, said = polarities_of(self.draft, self.one), self.one.polarity
         if not allowed or said is None:
             return
         fits = said in allowed
         expected = " or ".join(allowed)
+        product, sheet = self.draft.product(self.one), self.draft.maker_range(self.one)
+        ruled = ""
+        if product and sheet and sheet.polarity and sheet.polarity not in self.filler.polarities:
+            ruled = f" The sheet of {product.name} rules here, not the class."
         yield self._say(
             "polarity.class",
             "complies" if fits else "violates",
             "polarity",
-            "Polarity is the class's" if fits else "Wrong polarity",
+            "Polarity is the filler's" if fits else "Wrong polarity",
             f"{self.filler.designation} runs on {expected}; {said} is stated."
-            + ("" if fits else " The arc would be harsh and shallow."),
+            + ("" if fits else " The arc would be harsh and shallow.")
+            + ruled,
             actual=said,
             limit=expected,
             remedy="" if fits else f"Set {allowed[0]}.",
@@ -262,7 +273,7 @@ class _Check:
 
     def _transfer(self) -> Iterator[Finding]:
         one, gas = self.one, self.one.gas
-        family = _FAMILIES.get(self.filler.system)
+        family = FAMILIES.get(self.filler.system)
         wanted = "short-circuit" if one.transfer == "controlled-short-circuit" else one.transfer
         if family is None or gas is None or wanted is None or one.process not in ("131", "135", "138"):
             return

@@ -11,7 +11,8 @@ from welding.citation import COMMON_PRACTICE, Citation
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import BaseMetal, Pass
 from welding.finding import Finding, Obligation
-from welding.metals.catalogue import Metal, find
+from welding.metals.catalogue import Metal
+from welding.metals.grouping import ISO_TR_15608
 
 PAIRING = Citation(
     document="common practice", clause="fillers for metals", provenance="practice", confidence="high"
@@ -30,6 +31,8 @@ _KIND_OF_FILLER = {
     **dict.fromkeys(("AWS A5.10", "ISO 18273"), "aluminium"),
     "AWS A5.7": "copper",
 }
+OVER_MATCH_MPA = 200
+"""A filler this much stronger than the metal is hardly ever meant (common practice)."""
 _TOUGH_MIXERS = ("309", "312", "2209", "23 12", "29 9", "22 9 3")
 _DUPLEX = ("2209", "2307", "2553", "2594", "22 9 3", "23 7", "25 9 4")
 _MOLYBDENUM = (
@@ -51,7 +54,7 @@ _MOLYBDENUM = (
 def metal_findings(draft: Draft) -> Iterator[Finding]:
     """Findings on the base metals, and on each pass's filler against them."""
     stated = [
-        (index, one, find(one.designation))
+        (index, one, draft.metal(one))
         for index, one in enumerate(draft.procedure.base_metals)
         if one.designation
     ]
@@ -77,9 +80,24 @@ def _known(draft: Draft, index: int, one: BaseMetal, metal: Metal | None) -> Fin
             title=f"Metal {index + 1} is not in the catalogue",
             message=f"{one.designation} is not known here; its group and strength are not judged.",
             actual=one.designation or "",
-            limit="a grade of the catalogue",
-            remedy="Choose a grade, or go by its certificate.",
+            limit="a grade of the catalogue, or an own record",
+            remedy="Choose a grade, or add it to the shelf.",
             citations=(COMMON_PRACTICE,),
+        )
+    computed = metal.grouped.group
+    if metal.own and computed and metal.iso_15608 != computed:
+        return Finding(
+            rule="metal.known",
+            verdict="violates",
+            obligation="recommendation",
+            path=f"base_metals.{index}.designation",
+            title=f"Group of metal {index + 1} is not the computed one",
+            message=f"The own record of {metal.name} states group {metal.iso_15608}; "
+            f"{metal.grouped.reason}, which gives {computed}.",
+            actual=metal.iso_15608,
+            limit=computed,
+            remedy="Correct the record: its group, condition, yield or chemistry.",
+            citations=(metal.citation, ISO_TR_15608),
         )
     code = draft.procedure.code
     group = metal.aws_group_at(one.thickness_mm, code.units if code else "si")
@@ -89,7 +107,7 @@ def _known(draft: Draft, index: int, one: BaseMetal, metal: Metal | None) -> Fin
         verdict="complies",
         path=f"base_metals.{index}.designation",
         title=f"Metal {index + 1} is known",
-        message=f"{metal.name} ({metal.standard}): group {metal.iso_15608} of ISO/TR 15608, "
+        message=f"{metal.name} ({metal.standard}): group {metal.iso_15608 or 'unknown'} of ISO/TR 15608, "
         f"{metal.grouped.reason}{aws}.",
         actual=metal.name,
         citations=(metal.citation,),
@@ -237,8 +255,26 @@ def _strength(draft: Draft, index: int, one: Pass, filler: Decoded, metals: list
     plain = all(metal.family in ("carbon", "weathering") for metal in metals)
     if not plain or filler.tensile_mpa is None or _KIND_OF_FILLER.get(filler.system) != "steel":
         return
-    wanted = min(metal.tensile_mpa for metal in metals)
+    strengths = [metal.tensile_mpa for metal in metals if metal.tensile_mpa is not None]
+    if len(strengths) < len(metals):
+        return
+    wanted, strongest = min(strengths), max(strengths)
     fits = filler.tensile_mpa >= wanted
+    over = filler.tensile_mpa > strongest + OVER_MATCH_MPA
+    if over:
+        yield Finding(
+            rule="filler.over-match",
+            verdict="violates",
+            obligation="recommendation",
+            path=f"passes.{index}.filler.designation",
+            title=f"Filler is far stronger than the metal, pass {one.number}",
+            message=f"{filler.designation} has at least {filler.tensile_mpa:g} MPa, the stronger metal "
+            f"{strongest:g} MPa: the joint strains beside the weld, and the weld asks for more preheat.",
+            actual=f"{filler.tensile_mpa:g} MPa",
+            limit=f"{strongest + OVER_MATCH_MPA:g} MPa",
+            remedy="Choose a class nearer the metal's strength.",
+            citations=(COMMON_PRACTICE,),
+        )
     yield Finding(
         rule="filler.strength",
         verdict="complies" if fits else "violates",

@@ -33,7 +33,7 @@ def process_findings(draft: Draft) -> Iterator[Finding]:
     """Findings on each pass's gas and polarity."""
     for index, one in enumerate(draft.procedure.passes):
         yield from _gas(index, one)
-        yield from _polarity(index, one)
+        yield from _polarity(index, one, named=bool(polarities_of(draft, one)))
 
 
 def _gas(index: int, one: Pass) -> Iterator[Finding]:
@@ -71,9 +71,9 @@ def _gas(index: int, one: Pass) -> Iterator[Finding]:
     )
 
 
-def _polarity(index: int, one: Pass) -> Iterator[Finding]:
+def _polarity(index: int, one: Pass, *, named: bool) -> Iterator[Finding]:
     usual = _USUAL_POLARITY.get(one.process)
-    if usual is None or one.polarity is None or polarities_of(one):
+    if usual is None or one.polarity is None or named:
         return  # where the filler's class names the polarity, that is what counts
     fits = one.polarity in usual
     expected = " or ".join(usual)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -36,7 +37,7 @@ class Envelope:
         if len(set(amps)) != len(amps):
             raise ValueError("the duty cycle names one current twice")
         ordered = sorted(self.duty, key=lambda point: point.current_a)
-        for lower, higher in zip(ordered, ordered[1:], strict=False):
+        for lower, higher in pairwise(ordered):
             if higher.percent > lower.percent:
                 raise ValueError(
                     f"the duty cycle rises with current: {lower.percent:g} % at {lower.current_a:g} A, "
@@ -72,7 +73,7 @@ class RunOut:
 
     setting: Annotated[float, Field(ge=-1000, le=10_000)]
     length_mm: f.LengthMm
-    time_s: Annotated[f.TimeS, Field(gt=0)]
+    time_s: f.TimeS
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -24,13 +24,14 @@ class Metal:
         family: carbon, austenitic, aluminium …
         condition: Delivery condition.
         yield_steps_mpa: Up to this thickness [mm], this minimum yield [MPa]; thinnest step first.
-        tensile_mpa: Minimum tensile strength [MPa].
+        tensile_mpa: Minimum tensile strength [MPa]; ``None`` where an own record does not say.
         chemistry: Least and most of the elements that matter, % by mass.
         iso_15608: Listed group of ISO/TR 15608.
         grouped: The group as computed, with what decided it.
         aws_d1_1: Listed group of AWS D1.1, where the code lists the steel.
         aws_d1_1_thick: Thickness above which it is in another group: mm, in, group.
         magnetic: Whether a magnet sticks (common practice).
+        own: Whether it is a record of one's own and not of the catalogue.
         citation: Where it stands, with the row's confidence.
         unchecked: The table's id while nobody has compared it.
     """
@@ -41,7 +42,7 @@ class Metal:
     family: Family
     condition: str
     yield_steps_mpa: tuple[tuple[float, float], ...]
-    tensile_mpa: float
+    tensile_mpa: float | None
     chemistry: dict[str, tuple[float, float]]
     iso_15608: str
     grouped: Grouped
@@ -50,6 +51,7 @@ class Metal:
     magnetic: bool
     citation: Citation
     unchecked: tuple[str, ...]
+    own: bool = False
 
     def yield_at(self, thickness_mm: float | None) -> float | None:
         """Minimum yield at a thickness [MPa]; the thinnest step's without one, none above the last step.
@@ -59,7 +61,7 @@ class Metal:
             345.0
         """
         if thickness_mm is None:
-            return self.yield_steps_mpa[0][1]
+            return self.yield_steps_mpa[0][1] if self.yield_steps_mpa else None
         return next((value for top, value in self.yield_steps_mpa if thickness_mm <= top), None)
 
     def aws_group_at(self, thickness_mm: float | None, units: Literal["si", "us"]) -> str | None:
@@ -76,7 +78,7 @@ class Metal:
         return group if thickness_mm > limit_mm * (1 + 1e-9) else self.aws_d1_1
 
 
-_MAGNETIC = ("carbon", "weathering", "cr-mo", "ni-steel", "ferritic", "martensitic", "ph-stainless", "duplex")
+MAGNETIC = ("carbon", "weathering", "cr-mo", "ni-steel", "ferritic", "martensitic", "ph-stainless", "duplex")
 _PREFIX = re.compile(r"^(?:ASTM|EN AW-?|EN|UNS|SAE|AISI|GR(?:ADE)?)\s*")
 
 
@@ -106,13 +108,14 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
         ),
         aws_d1_1=row.get("aws_d1_1"),
         aws_d1_1_thick=(thick["above_mm"], thick["above_in"], thick["group"]) if thick else None,
-        magnetic=row["family"] in _MAGNETIC,
+        magnetic=row["family"] in MAGNETIC,
         citation=replace(table.citation_of(row), document=row["standard"], clause=""),
         unchecked=table.unchecked,
     )
 
 
-def _key(text: str) -> str:
+def name_key(text: str) -> str:
+    """A name without what spellings differ in: case, blanks, hyphens, ``ASTM``, ``EN`` …"""
     clean = re.sub(r"\s+", " ", text.strip().upper()).replace("GRADE", "GR").replace("CLASS", "CL")
     return re.sub(r"[^A-Z0-9.+]", "", _PREFIX.sub("", clean))
 
@@ -122,7 +125,7 @@ def _by_key() -> dict[str, Metal]:
     found: dict[str, Metal] = {}
     for metal in all_metals():
         for name in (metal.name, *metal.also):
-            found.setdefault(_key(name), metal)
+            found.setdefault(name_key(name), metal)
     return found
 
 
@@ -133,15 +136,15 @@ def find(text: str) -> Metal | None:
     A delivery condition behind a plus sign (``S355J2+N``) and two names joined by a stroke
     (``1.4307 / 304L``) are understood.
     """
-    key = _key(text)
+    key = name_key(text)
     names = _by_key()
     if key in names:
         return names[key]
     if "+" in key and key.split("+")[0] in names:
         return names[key.split("+")[0]]
     for part in re.split(r"[/,]", text):
-        if _key(part) in names and part != text:
-            return names[_key(part)]
+        if name_key(part) in names and part != text:
+            return names[name_key(part)]
     without_temper = re.sub(r"(?<=\d{4})(?:T\d+|H\d+|O)$", "", key)
     return names.get(without_temper)
 
@@ -153,12 +156,12 @@ def search(text: str, most: int = 20) -> tuple[Metal, ...]:
         text: Some letters of a name, or words such as ``duplex``; empty lists the first ones.
         most: How many at the most.
     """
-    words = [_key(word) for word in text.split()]
-    whole = _key(text)
+    words = [name_key(word) for word in text.split()]
+    whole = name_key(text)
     ranked = []
     for index, metal in enumerate(all_metals()):
-        names = [_key(name) for name in (metal.name, *metal.also)]
-        told = [*names, _key(metal.family), _key(metal.standard), _key(metal.condition)]
+        names = [name_key(name) for name in (metal.name, *metal.also)]
+        told = [*names, name_key(metal.family), name_key(metal.standard), name_key(metal.condition)]
         if whole in names:
             rank = 0
         elif any(name.startswith(whole) for name in names):

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.edition import Edition
+from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
 from welding.finding import Finding
 from welding.heat.energy import AWS_HEAT_INPUT
@@ -27,4 +28,5 @@ EDITION = Edition(
     procedure_word="WPS",
     required_content=load_table("welding.editions.aws_d1_1_2020", "required_content"),
     draft_findings=draft_findings,
+    wind_limit=wind_limit,
 )

@@ -12,17 +12,16 @@ from welding.consumables.designations.model import Decoded
 from welding.documents.fields import UnitColumn
 from welding.documents.procedure import BaseMetal, Pass
 from welding.finding import Finding
-from welding.metals.catalogue import find
 from welding.table import load_table
 
 STEEL_FILLERS = ("AWS A5.1", "AWS A5.5", "AWS A5.18", "AWS A5.20", "AWS A5.28", "AWS A5.29")
 _ORDER = ("I", "II", "III", "IV")
 
 
-def group_of(metal: BaseMetal, units: UnitColumn) -> str | None:
+def group_of(draft: Draft, metal: BaseMetal, units: UnitColumn) -> str | None:
     """Group of AWS D1.1: the catalogue's at the thickness, else as stated; ``None`` where none is I to IV."""
     stated = metal.groups.aws_d1_1 if metal.groups else None
-    known = find(metal.designation) if metal.designation else None
+    known = draft.metal(metal)
     group = (known.aws_group_at(metal.thickness_mm, units) if known else None) or stated
     return group if group in _ORDER else None
 
@@ -31,7 +30,7 @@ def matching_findings(draft: Draft) -> Iterator[Finding]:
     """Findings on each pass's filler; the weaker metal's group decides, as for dissimilar groups."""
     code = draft.procedure.code
     units = code.units if code else "si"
-    groups = [group_of(metal, units) for metal in draft.procedure.base_metals]
+    groups = [group_of(draft, metal, units) for metal in draft.procedure.base_metals]
     known = [group for group in groups if group]
     if not known or len(known) < len(groups):
         return

@@ -1,0 +1,82 @@
+"""Hydrogen of the deposit against the steel: hard zones crack on what soft ones bear."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from welding.checks.context import Draft
+from welding.checks.filler import decoded_of
+from welding.checks.saying import ask, of_pass
+from welding.consumables.designations.model import Decoded
+from welding.documents.procedure import Pass
+from welding.finding import Finding
+from welding.table import load_table
+
+_STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11")
+"""Austenitic and nickel deposits keep their hydrogen; they are judged by no mark."""
+_UNMARKED_OTHERS_ML_100G = 16.0
+"""What a covering that is no low-hydrogen one brings at the least (common practice)."""
+
+
+def hydrogen_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings on each pass's filler against the most demanding metal."""
+    table = load_table("welding.checks", "hydrogen_by_group")
+    rows = [
+        row
+        for one in draft.procedure.base_metals
+        if (metal := draft.metal(one))
+        and (row := _row(metal.iso_15608, table.rows))
+        and (one.thickness_mm or 0.0) >= row["from_mm"]
+    ]
+    if not rows:
+        return
+    row = min(rows, key=lambda one: one["most_ml_100g"])
+    for index, one in enumerate(draft.procedure.passes):
+        filler = decoded_of(one)
+        if filler is None or filler.system in _STAINLESS or filler.product.startswith("solid"):
+            continue  # bare wire and rod bring next to none
+        yield from _judge(draft, index, one, filler, row)
+
+
+def _row(group: str, rows: tuple[Mapping[str, Any], ...]) -> Mapping[str, Any] | None:
+    return next((row for row in rows if row["group"] in (group, group.split(".")[0])), None)
+
+
+def _judge(draft: Draft, index: int, one: Pass, filler: Decoded, row: Mapping[str, Any]) -> Iterator[Finding]:
+    table = load_table("welding.checks", "hydrogen_by_group")
+    most = float(row["most_ml_100g"])
+    stated = draft.procedure.thermal.hydrogen_ml_100g if draft.procedure.thermal else None
+    marked = filler.hydrogen_ml_100g
+    path = f"passes.{index}.filler.designation"
+    value = marked if marked is not None else stated
+    if value is None and filler.low_hydrogen is False:
+        value = _UNMARKED_OTHERS_ML_100G
+    if value is None:
+        if most <= 5:
+            yield ask(
+                "hydrogen.steel",
+                path,
+                of_pass("How much hydrogen does this filler bring?", one),
+                f"Steel of group {row['group']} wants at most {most:g} ml/100 g; "
+                f"{filler.designation} carries no mark.",
+                "Choose a class with a hydrogen mark, or state the hydrogen from its sheet.",
+            )
+        return
+    over = value > most + 1  # H4 against 5, H16 against 15: the marks of both systems are taken alike
+    yield Finding(
+        rule="hydrogen.steel",
+        verdict="violates" if over else "complies",
+        obligation="recommendation",
+        path=path,
+        title=of_pass("Too much hydrogen for the steel" if over else "Hydrogen suits the steel", one),
+        message=f"{filler.designation} brings "
+        + (f"more than {value - 1:g}" if marked is None and stated is None else f"up to {value:g}")
+        + f" ml/100 g; steel of group {row['group']} wants at most {most:g}."
+        + (" It may crack hours after welding." if over else ""),
+        actual=f"{value:g} ml/100 g",
+        limit=f"{most:g} ml/100 g",
+        remedy="Choose a low-hydrogen class with its mark, dried as its maker says." if over else "",
+        citations=(table.citation, *filler.sources.citations[:1]),
+        unchecked=filler.sources.unchecked[:1],
+    )

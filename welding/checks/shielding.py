@@ -1,0 +1,153 @@
+"""How the gas gets there: flow, gas after the arc, the back of the root, fields a process does not have."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from welding.checks.context import Draft
+from welding.checks.filler import TIG
+from welding.checks.saying import advise, ask, of_pass
+from welding.documents.procedure import Pass
+from welding.finding import Finding
+from welding.setup.fields import fields_citation, setup_fields
+from welding.setup.flow import PURGE_L_MIN, flow_advice, post_flow_s
+
+FLOW_SLACK = (0.75, 1.6)
+"""Schools differ: 30 to 40 ft³/h through a large lens is common too. A word is said beyond this."""
+SHORTEST_POST_FLOW = 1 / 3
+"""Four to five seconds at 100 A hold for many; below a third of the usual time it is too short."""
+STAINLESS = ("austenitic", "ferritic", "martensitic", "ph-stainless", "duplex", "nickel")
+
+
+def shielding_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings on each pass's gas flow, purge, and odd fields."""
+    for index, one in enumerate(draft.procedure.passes):
+        path = f"passes.{index}"
+        yield from _flow(draft, path, one)
+        yield from _post_flow(path, one)
+        yield from _purge(draft, path, one)
+        yield from _odd_fields(path, one)
+
+
+def _flow(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
+    planned = one.gas.flow_l_min if one.gas else None
+    if one.gas is None or planned is None:
+        return
+    advice = flow_advice(
+        one.process,
+        one.gas.components_percent,
+        transfer=one.transfer,
+        cup_number=one.cup.number if one.cup else None,
+        lens=one.cup.lens if one.cup else False,
+        ac=one.polarity == "AC",
+    )
+    if advice is None:
+        return
+    little = planned.max < advice.usual.min * FLOW_SLACK[0]
+    much = planned.min > advice.usual.max * FLOW_SLACK[1]
+    found, usual = (draft.write_range(value, "flow") for value in (planned, advice.usual))
+    trouble = ""
+    if little or much:
+        trouble = f"{found} is {'little' if little else 'much'} for {advice.basis}: {usual} is usual. " + (
+            "Air gets in." if little else "Too fast a stream swirls air in."
+        )
+    yield advise(
+        "gas.flow",
+        f"{path}.gas.flow_l_min",
+        trouble=trouble,
+        fine=f"{usual} is usual by {advice.basis}.",
+        titles=(of_pass("Gas flow is unusual", one), of_pass("Gas flow is usual", one)),
+        actual=found,
+        limit=usual,
+        remedy=f"Set {usual}.",
+        citations=(advice.citation,),
+    )
+
+
+def _post_flow(path: str, one: Pass) -> Iterator[Finding]:
+    stated = one.gas_times.post_flow_s if one.gas_times else None
+    if stated is None or one.process not in TIG or one.current_a is None:
+        return
+    usual = post_flow_s(one.current_a.max)
+    yield advise(
+        "gas.post-flow",
+        f"{path}.gas_times.post_flow_s",
+        trouble=f"{stated:g} s of gas after the arc is short at {one.current_a.max:g} A: tungsten and crater "
+        "turn grey."
+        if stated < usual * SHORTEST_POST_FLOW
+        else "",
+        fine=f"A second for every 10 A, at least 5 s, is usual: {usual:.0f} s here.",
+        titles=(of_pass("Gas stops early", one), of_pass("Gas after the arc", one)),
+        actual=f"{stated:g} s",
+        limit=f"about {usual:.0f} s",
+        remedy=f"Set about {usual:.0f} s.",
+    )
+
+
+def _purge(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
+    joint = draft.procedure.joint
+    families = {metal.family for m in draft.procedure.base_metals if (metal := draft.metal(m))}
+    bright = bool(families) and families <= set(STAINLESS)
+    open_root = (
+        joint is not None
+        and joint.weld == "cjp-groove"
+        and joint.sides == "one"
+        and joint.backing in ("none", "gas")
+        and one.role == "root"
+    )
+    if one.purge is None:
+        if bright and open_root and one.process in (*TIG, "131", "135"):
+            yield ask(
+                "purge.root",
+                f"{path}.purge",
+                of_pass("Back of the root is not purged", one),
+                "The back of an open root in stainless steel or nickel burns to a crust without purge.",
+                "Add a purge, or say in the notes why none is needed.",
+                verdict="violates",
+            )
+        return
+    if one.purge.oxygen_ppm is None:
+        yield ask(
+            "purge.oxygen",
+            f"{path}.purge.oxygen_ppm",
+            of_pass("Purge: down to how much oxygen?", one),
+            "The oxygen that the purge must fall below is not stated.",
+            "State it in ppm; 50 ppm leaves straw at most.",
+        )
+    flow = one.purge.flow_l_min
+    if flow is not None:
+        off = flow.min > PURGE_L_MIN.max * 3 or flow.max < PURGE_L_MIN.min * 0.5
+        yield advise(
+            "purge.flow",
+            f"{path}.purge.flow_l_min",
+            trouble=f"{draft.write_range(flow, 'flow')} is unusual while welding: "
+            "too much blows the root out, too little lets air in."
+            if off
+            else "",
+            fine=f"{draft.write_range(PURGE_L_MIN, 'flow')} is usual while welding.",
+            titles=(of_pass("Purge flow is unusual", one), of_pass("Purge flow is usual", one)),
+            actual=draft.write_range(flow, "flow"),
+            limit=draft.write_range(PURGE_L_MIN, "flow"),
+            remedy=f"Set {draft.write_range(PURGE_L_MIN, 'flow')} once the air is out.",
+        )
+
+
+def _odd_fields(path: str, one: Pass) -> Iterator[Finding]:
+    for field in setup_fields():
+        if field.path == "gas" or "." in field.path or getattr(one, field.path) is None:
+            continue  # gas has a finding of its own, and a part goes with its group
+        if one.process not in field.processes:
+            why = f"process {one.process} has none"
+        elif field.polarity and one.polarity not in (field.polarity, None):
+            why = f"the polarity is {one.polarity}"
+        else:
+            continue
+        yield advise(
+            "setup.field",
+            f"{path}.{field.path}",
+            trouble=f"{field.words[:1].upper()}{field.words[1:]} is stated, and {why}.",
+            fine="",
+            titles=(of_pass(f"{field.words[:1].upper()}{field.words[1:]} does not belong here", one), ""),
+            remedy="Take it out, or correct the process.",
+            citations=(fields_citation(),),
+        )

@@ -1,0 +1,172 @@
+"""TIG set-up: tungsten against polarity and current, cup, pedal, slopes, AC on the metal that needs it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Set
+
+from welding.checks.context import Draft
+from welding.checks.filler import TIG, polarities_of
+from welding.checks.saying import advise, ask, of_pass
+from welding.citation import COMMON_PRACTICE
+from welding.documents.procedure import Pass
+from welding.finding import Finding
+from welding.setup.tungsten import carried_current, tungsten_named
+
+LARGEST_USUAL_CUP = 16
+_HELIUM_FOR_DCEN = 50.0
+
+
+def tig_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings on each TIG pass."""
+    families = {metal.family for m in draft.procedure.base_metals if (metal := draft.metal(m))}
+    for index, one in enumerate(draft.procedure.passes):
+        if one.process not in TIG:
+            continue
+        path = f"passes.{index}"
+        yield from _type(path, one)
+        yield from _current(draft, path, one)
+        yield from _cup(path, one)
+        yield from _pedal(path, one)
+        yield from _polarity(path, one, families, bool(polarities_of(draft, one)))
+
+
+def _type(path: str, one: Pass) -> Iterator[Finding]:
+    if one.tungsten is None or not one.tungsten.type:
+        return
+    kind = tungsten_named(one.tungsten.type)
+    if kind is None:
+        yield ask(
+            "tungsten.type",
+            f"{path}.tungsten.type",
+            of_pass("Tungsten is not understood", one),
+            f"{one.tungsten.type} is no tungsten known here.",
+            "Write it as WLa20, EWLa-2 or 2 % lanthanated.",
+        )
+        return
+    if one.polarity is None:
+        return
+    suits = kind.ac if one.polarity == "AC" else kind.dcen
+    bad = suits in ("poor", "limited")
+    yield advise(
+        "tungsten.type",
+        f"{path}.tungsten.type",
+        trouble=f"{kind.iso} ({kind.addition}) does not suit {one.polarity} well." if bad else "",
+        fine=f"{kind.iso} ({kind.addition}, tip {kind.colour}) suits {one.polarity}.",
+        titles=(
+            of_pass("Tungsten does not suit the current", one),
+            of_pass("Tungsten suits the current", one),
+        ),
+        actual=kind.iso,
+        limit=f"a type for {one.polarity}",
+        remedy="Take a lanthanated or ceriated one.",
+        citations=(kind.citation,),
+        unchecked=kind.unchecked,
+    )
+
+
+def _heating_current(one: Pass) -> float | None:
+    """What heats the tungsten [A]: the root mean square of a pulse, else the highest planned current."""
+    pulse = one.pulse
+    if pulse is not None and pulse.peak_share is not None:
+        share = pulse.peak_share
+        return math.sqrt(share * pulse.peak_a**2 + (1 - share) * pulse.background_a**2)
+    return one.current_a.max if one.current_a else None
+
+
+def _current(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
+    tungsten, current = one.tungsten, _heating_current(one)
+    if tungsten is None or tungsten.diameter_mm is None or current is None or one.polarity is None:
+        return
+    kind = tungsten_named(tungsten.type) if tungsten.type else None
+    carried = carried_current(
+        tungsten.diameter_mm,
+        one.polarity,
+        pure=kind is not None and kind.iso == "WP",
+        en_share=one.ac.en_share if one.ac else None,
+    )
+    if carried is None:
+        return
+    usual = carried.widest
+    size = draft.write(tungsten.diameter_mm, "wire_diameter")
+    over = current > usual.max * (1 + 1e-9)
+    yield advise(
+        "tungsten.current",
+        f"{path}.tungsten.diameter_mm",
+        trouble=f"{current:.0f} A overloads a tungsten of {size} on {one.polarity}; it carries up to "
+        f"{usual.max:g} A and would melt into the weld."
+        if over
+        else "",
+        fine=f"A tungsten of {size} carries up to {usual.max:g} A on {one.polarity}; "
+        f"{current:.0f} A is planned.",
+        titles=(of_pass("Tungsten is overloaded", one), of_pass("Tungsten carries the current", one)),
+        actual=f"{current:.0f} A",
+        limit=f"{usual.max:g} A",
+        remedy="Take the next larger tungsten, or less current.",
+        citations=(carried.citation,),
+        unchecked=carried.unchecked,
+    )
+
+
+def _cup(path: str, one: Pass) -> Iterator[Finding]:
+    if one.cup is not None and one.cup.number > LARGEST_USUAL_CUP:
+        number = one.cup.number
+        near = round(number / (25.4 / 16))
+        yield ask(
+            "cup.number",
+            f"{path}.cup.number",
+            of_pass("Is the cup's number meant in mm?", one),
+            f"Cup no. {number} has a bore of {number * 25.4 / 16:.1f} mm, since the number counts "
+            f"sixteenths of an inch; a bore of {number} mm is no. {near}.",
+            f"Set no. {near} if mm were meant.",
+        )
+
+
+def _pedal(path: str, one: Pass) -> Iterator[Finding]:
+    if one.pedal_max_a is None or one.current_a is None:
+        return
+    short = one.current_a.max > one.pedal_max_a * (1 + 1e-9)
+    share = 100 * one.current_a.middle / one.pedal_max_a
+    yield Finding(
+        rule="pedal.maximum",
+        verdict="violates" if short else "complies",
+        path=f"{path}.pedal_max_a",
+        title=of_pass("Pedal's maximum is below the current" if short else "Pedal reaches the current", one),
+        message=f"The pedal reaches {one.pedal_max_a:g} A; {one.current_a.max:g} A is planned."
+        if short
+        else f"The weld runs at about {share:.0f} % of the pedal's {one.pedal_max_a:g} A.",
+        actual=f"{one.pedal_max_a:g} A",
+        limit=f"{one.current_a.max:g} A",
+        remedy="Raise the machine's setting." if short else "",
+        citations=(COMMON_PRACTICE,),
+    )
+
+
+def _polarity(path: str, one: Pass, families: Set[str], named: bool) -> Iterator[Finding]:
+    if one.polarity is None or not families:
+        return
+    light = families <= {"aluminium", "aluminium-cast"}
+    helium = one.gas.components_percent.get("He", 0.0) if one.gas else 0.0
+    if light:
+        bad = one.polarity == "DCEN" and helium < _HELIUM_FOR_DCEN
+        trouble = "DCEN in argon leaves aluminium's oxide on the pool." if bad else ""
+        usual, remedy = "AC, or DCEN in helium", "Set AC."
+    elif named or "aluminium" in families:
+        return
+    else:
+        trouble = (
+            "AC is for aluminium; on other metals it only heats the tungsten."
+            if one.polarity == "AC" and families - {"copper"}  # aluminium bronze wants AC
+            else ""
+        )
+        usual, remedy = "DCEN", "Set DCEN."
+    yield advise(
+        "polarity.metal",
+        f"{path}.polarity",
+        trouble=trouble,
+        fine=f"{one.polarity} is usual on this metal.",
+        titles=(of_pass("Polarity does not suit the metal", one), of_pass("Polarity suits the metal", one)),
+        actual=one.polarity,
+        limit=usual,
+        remedy=remedy,
+    )

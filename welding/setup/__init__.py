@@ -1,0 +1,1 @@
+"""Set-up of a pass: tungsten, cups, gas flow, pulse, and which fields a process has."""

@@ -1,0 +1,48 @@
+"""Which fields a process has: a screen shows no others, and a document that states others is told."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cache
+
+from welding.citation import Citation
+from welding.table import load_table
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetupField:
+    """One field, or group of fields, of a pass.
+
+    Attributes:
+        path: Below the pass, such as ``tungsten``.
+        words: What it is called.
+        processes: ISO 4063 numbers that have it.
+        polarity: The only polarity that has it; empty for every one.
+        transfers: On wire, the only transfer modes that have it; empty for every one.
+    """
+
+    path: str
+    words: str
+    processes: tuple[str, ...]
+    polarity: str
+    transfers: tuple[str, ...]
+
+
+@cache
+def setup_fields() -> tuple[SetupField, ...]:
+    """Every field that some processes do not have."""
+    return tuple(
+        SetupField(
+            path=row["path"],
+            words=row["words"],
+            processes=tuple(row["processes"]),
+            polarity=row.get("polarity", ""),
+            transfers=tuple(row.get("transfers", ())),
+        )
+        for row in load_table("welding.setup", "fields_by_process").rows
+    )
+
+
+def fields_citation() -> Citation:
+    """Where the table of fields stands."""
+    return load_table("welding.setup", "fields_by_process").citation
