@@ -13,7 +13,9 @@ from welding.heat.pulse import rectangular_pulse
 from welding.ranges import Range
 from welding.setup.cup import bore_mm, cup_advice, read_cup
 from welding.setup.fields import setup_fields
+from welding.setup.filler_search import common_fillers, search_fillers
 from welding.setup.flow import flow_advice, post_flow_s
+from welding.setup.gas_search import search_gases
 from welding.setup.pulse import pulse_schools, read_background
 from welding.setup.spray import spray_transition
 from welding.setup.tungsten import carried_current, tungsten_named, tungsten_types
@@ -235,3 +237,41 @@ def test_fields_belong_to_documents_and_to_their_processes():
     assert "111" not in by_path["gas"].processes
     assert set(by_path["tungsten"].processes) == {"141", "142", "143", "145", "146"}
     assert "136" in by_path["feeder"].processes
+
+
+# --- searching as people ask -----------------------------------------------------------------------
+@pytest.mark.parametrize(
+    "text, first, diameter",
+    [
+        (".045 E71T-1M", "E71T-1M", 1.143), ("e7018 3.2 mm", "E7018", 3.2), ("ER308LSi 0.030", "ER308LSi", 0.762),
+        ("1/8 E6010", "E6010", 3.175), ("gas-shielded flux-core 1.2", "E71T-1C", 1.2), ("self-shielded thin", "E71T-11", None),
+        ("T 46 4 P M21 1 H5", "T 46 4 P M21 1 H5", None), ("stainless tig 304", "ER308L", None),
+        ("silicon bronze", "ERCuSi-A", None), ("S690 stick", "E11018M", None), ("chromoly tig rod 1.6", "ER80S-D2", 1.6),
+        ("E71T-9C-J", "E71T-9C-J", None), ("metalcore", "E70C-6M", None), ("5356", "ER5356", None),
+    ],
+)  # fmt: skip
+def test_a_filler_is_found_by_what_people_say(text, first, diameter):
+    found = search_fillers(text)
+    assert found[0].decoded.designation == first
+    assert found[0].diameter_mm == (pytest.approx(diameter) if diameter else None)
+
+
+def test_every_filler_of_the_list_is_a_class():
+    assert all(one.valid for one, _ in common_fillers())
+    assert search_fillers("no such filler anywhere") == ()
+    assert search_fillers("E71T-1Q4")[0].decoded.valid
+    assert len(search_fillers("", most=5)) == 5
+
+
+@given(st.text(max_size=60))
+def test_no_text_upsets_the_search(text):
+    search_fillers(text)
+    search_gases(text)
+
+
+@pytest.mark.parametrize(
+    "text, first",
+    [("C25", "Ar+25CO2"), ("trimix 90/7.5/2.5", "He+7.5Ar+2.5CO2"), ("M12", "Ar+2CO2"), ("duplex", "Ar+2N2"), ("Ar+12CO2", "Ar+12CO2"), ("purge", "Ar+5H2")],
+)  # fmt: skip
+def test_a_gas_is_found_by_what_people_say(text, first):
+    assert search_gases(text)[0].written == first
