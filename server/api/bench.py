@@ -9,18 +9,15 @@ from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from api.errors import ProblemOut
-from welding.citation import Citation
 from welding.consumables.designations.decode import decode
 from welding.consumables.designations.model import Decoded
 from welding.consumables.gas import gas_text, read_gas
 from welding.consumables.gas_symbol import GasSymbol, TransferModes, gas_symbol, transfer_modes
 from welding.errors import AmbiguousError
-from welding.metals.catalogue import search
 from welding.metals.equivalents import Equivalent, equivalents, looks_like_fractions
 
 router = Router(tags=["bench"])
 Text = Annotated[str, StringConstraints(max_length=500)]
-Most = Annotated[int, Field(ge=1, le=300)]
 
 
 class TextIn(Schema):
@@ -94,48 +91,3 @@ def name_equivalents(request: HttpRequest, payload: ChemistryIn) -> EquivalentsO
     found = equivalents(payload.chemistry)
     hint = "These look like fractions; % is meant." if looks_like_fractions(payload.chemistry) else ""
     return EquivalentsOut(items=list(found), hint=hint)
-
-
-class MetalOut(Schema):
-    """A grade to pick: what a base metal of a procedure takes over from it."""
-
-    name: str
-    also: list[str]
-    standard: str
-    family: str
-    condition: str
-    iso_15608: str
-    reason: str
-    aws_d1_1: str | None
-    yield_mpa: float | None
-    yield_steps_mpa: list[tuple[float, float]]
-    tensile_mpa: float | None
-    chemistry: dict[str, tuple[float, float]]
-    magnetic: bool
-    citation: Citation
-
-
-@router.get("/metals", response=list[MetalOut])
-def list_metals(
-    request: HttpRequest, search_text: Text = "", thickness_mm: float | None = None, most: Most = 12
-) -> list[MetalOut]:
-    """Grades that people may mean; the yield is that of the thickness, where one is given."""
-    return [
-        MetalOut(
-            name=one.name,
-            also=list(one.also),
-            standard=one.standard,
-            family=one.family,
-            condition=one.condition,
-            iso_15608=one.iso_15608,
-            reason=one.grouped.reason,
-            aws_d1_1=one.aws_d1_1,
-            yield_mpa=one.yield_at(thickness_mm),
-            yield_steps_mpa=list(one.yield_steps_mpa),
-            tensile_mpa=one.tensile_mpa,
-            chemistry=one.chemistry,
-            magnetic=one.magnetic,
-            citation=one.citation,
-        )
-        for one in search(search_text, most=most)
-    ]

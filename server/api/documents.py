@@ -8,10 +8,12 @@ from typing import Annotated, Any, TypeVar
 from pydantic import BeforeValidator
 
 from api.errors import DocumentRefused
-from welding.documents.codec import COUPON, PASS_RECORD, PROCEDURE, Codec
+from welding.documents.codec import CODECS, COUPON, PASS_RECORD, PROCEDURE, Codec
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord
+from welding.documents.machine import BalanceDial, DialCalibration, Machine
 from welding.documents.procedure import Procedure
-from welding.errors import DocumentError
+from welding.documents.shelf import OwnMetal, Product
+from welding.errors import DocumentError, Problem
 
 T = TypeVar("T")
 PIECE = Codec(CouponPiece)
@@ -29,6 +31,18 @@ def _through(codec: Codec[T]) -> Callable[[Any], Any]:
     return take
 
 
+def _record(value: Any) -> Any:
+    """An own record by its ``format``."""
+    kind = str(value.get("format", "")).removeprefix("grounded-bead/") if isinstance(value, dict) else ""
+    if kind not in ("machine", "product", "metal"):
+        problem = Problem("format", "is none of grounded-bead/machine, product, metal", kind)
+        raise DocumentRefused(DocumentError((problem,)))
+    return _through(CODECS[kind])(value)
+
+
+RecordIn = Annotated[Machine | Product | OwnMetal, BeforeValidator(_record)]
+DialIn = Annotated[DialCalibration, BeforeValidator(_through(Codec(DialCalibration)))]
+BalanceIn = Annotated[BalanceDial, BeforeValidator(_through(Codec(BalanceDial)))]
 ProcedureIn = Annotated[Procedure, BeforeValidator(_through(PROCEDURE))]
 CouponIn = Annotated[Coupon, BeforeValidator(_through(COUPON))]
 PassRecordIn = Annotated[PassRecord, BeforeValidator(_through(PASS_RECORD))]

@@ -36,6 +36,7 @@ INSTALLED_APPS = [
     "apps.accounts",
     "apps.jobs",
     "apps.procedures",
+    "apps.shelf",
     "apps.coupons",
     "apps.printing",
     "apps.demo",

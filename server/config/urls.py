@@ -2,18 +2,20 @@
 
 from api.api import api
 from api.bench import router as bench
+from api.bench_arc import router as bench_arc
 from api.core import router as core
 from apps.accounts.api import router as accounts
 from apps.coupons.api import router as coupons
 from apps.jobs.api import router as jobs
 from apps.printing.api import router as printing
 from apps.procedures.api import router as procedures
+from apps.shelf.api import router as shelf
 from django.contrib import admin
 from django.urls import path, re_path
 
 from config.views import page
 
-for _router in (accounts, core, bench, jobs, procedures, coupons, printing):
+for _router in (accounts, core, bench, bench_arc, jobs, procedures, shelf, coupons, printing):
     api.add_router("", _router)
 
 urlpatterns = [

@@ -46,11 +46,3 @@ def test_the_bench_is_for_people_who_signed_in(people):
     from tests.server.conftest import Api
 
     assert Api(None)("POST", "/bench/decode", {"text": "E7018"})[0] == 401
-
-
-def test_metals_are_found_with_the_yield_of_the_thickness(api):
-    status, found = api["viewer"]("GET", "/metals?search_text=S355J2&thickness_mm=20")
-    assert status == 200
-    assert (found[0]["name"], found[0]["yield_mpa"], found[0]["iso_15608"]) == ("S355J2", 345, "1.2")
-    assert api["viewer"]("GET", "/metals?search_text=zzzz")[1] == []
-    assert api["viewer"]("GET", f"/metals?search_text={'x' * 900}")[0] == 422

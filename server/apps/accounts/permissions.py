@@ -19,6 +19,7 @@ class Action(StrEnum):
     LOG_PASS = "log passes"  # noqa: S105 - a welding pass
     EDIT_PIECE = "change the coupon's fit-up"
     IMPORT = "import documents"
+    KEEP_SHELF = "change the shelf"
 
 
 ALLOWED: dict[Role, frozenset[Action]] = {

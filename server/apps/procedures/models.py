@@ -7,6 +7,7 @@ from typing import ClassVar
 import pghistory
 import pgtrigger
 from django.contrib.postgres.fields import ArrayField
+from django.contrib.postgres.indexes import GinIndex
 from django.db import models
 from django.db.models import Q
 
@@ -82,6 +83,10 @@ class Revision(models.Model):
                 name="revision_frozen_past_draft",
             ),
             models.CheckConstraint(condition=Q(version__gte=1), name="revision_version"),
+        ]
+        # Where a metal, a filler, a machine is used is asked of the documents.
+        indexes: ClassVar = [
+            GinIndex(fields=["document"], name="revision_document", opclasses=["jsonb_path_ops"])
         ]
         triggers: ClassVar = [
             pgtrigger.Protect(

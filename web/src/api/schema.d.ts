@@ -192,7 +192,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/metals": {
+    "/api/pulse-schools": {
         parameters: {
             query?: never;
             header?: never;
@@ -200,10 +200,130 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Metals
-         * @description Grades that people may mean; the yield is that of the thickness, where one is given.
+         * List Schools
+         * @description Both schools of TIG pulse.
          */
-        get: operations["api_bench_list_metals"];
+        get: operations["api_bench_arc_list_schools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pulse
+         * @description Means and shape of a rectangular pulse.
+         */
+        post: operations["api_bench_arc_pulse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/ac": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ac
+         * @description Means and shape of an AC wave.
+         */
+        post: operations["api_bench_arc_ac"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Balance
+         * @description Turn a dial's reading into the share negative, or back.
+         */
+        post: operations["api_bench_arc_balance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/dial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dial
+         * @description Fit a wire feed dial; asked feed to setting, and back.
+         */
+        post: operations["api_bench_arc_dial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/cup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cup
+         * @description Read a TIG cup, and say which flow and tungsten go with it.
+         */
+        post: operations["api_bench_arc_cup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setup-fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Setup Fields
+         * @description Which fields of a pass only some processes have.
+         */
+        get: operations["api_bench_arc_list_setup_fields"];
         put?: never;
         post?: never;
         delete?: never;
@@ -336,6 +456,174 @@ export interface paths {
          * @description The procedure document as a file.
          */
         get: operations["apps_procedures_api_export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Records
+         * @description All own records of a kind.
+         */
+        get: operations["apps_shelf_api_list_records"];
+        put?: never;
+        /**
+         * Add
+         * @description Add a record.
+         */
+        post: operations["apps_shelf_api_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{record_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save
+         * @description Correct a record; 409 with what stands now if someone did in the meantime.
+         */
+        put: operations["apps_shelf_api_save"];
+        post?: never;
+        /**
+         * Remove
+         * @description Remove a record; 409 with where it is used while anything uses it.
+         */
+        delete: operations["apps_shelf_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{record_id}/used": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record Used
+         * @description Revisions that take this record along.
+         */
+        get: operations["apps_shelf_api_record_used"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/used": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Listed Used
+         * @description Revisions that name something of a catalogue.
+         */
+        get: operations["apps_shelf_api_listed_used"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/metals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Metals
+         * @description Grades that people may mean, own records first; the yield is that of the thickness given.
+         */
+        get: operations["apps_shelf_api_list_metals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fillers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Fillers
+         * @description Fillers that people may mean, those as bought first.
+         */
+        get: operations["apps_shelf_api_list_fillers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Gases
+         * @description Gases that people may mean.
+         */
+        get: operations["apps_shelf_api_list_gases"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tungstens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Tungstens
+         * @description Tungsten types, and what each diameter carries in argon.
+         */
+        get: operations["apps_shelf_api_list_tungstens"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2117,45 +2405,303 @@ export interface components {
             };
         };
         /**
-         * MetalOut
-         * @description A grade to pick: what a base metal of a procedure takes over from it.
+         * PulseSchool
+         * @description One way to set a pulse; shares run from 0 to 1, the background's is of the peak.
          */
-        MetalOut: {
-            /** Name */
-            name: string;
-            /** Also */
-            also: string[];
-            /** Standard */
-            standard: string;
-            /** Family */
-            family: string;
-            /** Condition */
-            condition: string;
-            /** Iso 15608 */
-            iso_15608: string;
-            /** Reason */
-            reason: string;
-            /** Aws D1 1 */
-            aws_d1_1: string | null;
-            /** Yield Mpa */
-            yield_mpa: number | null;
-            /** Yield Steps Mpa */
-            yield_steps_mpa: [
+        PulseSchool: {
+            /** School */
+            school: string;
+            /** Words */
+            words: string;
+            /** Use */
+            use: string;
+            frequency_hz: components["schemas"]["Range"];
+            peak_share: components["schemas"]["Range"];
+            background_share: components["schemas"]["Range"];
+            citation: components["schemas"]["Citation"];
+        };
+        /**
+         * PulseMeans
+         * @description Means of a rectangular pulse; powers are ``None`` where a voltage is not known.
+         */
+        PulseMeans: {
+            /** Mean A */
+            mean_a: number;
+            /** Rms A */
+            rms_a: number;
+            /** Mean Power W */
+            mean_power_w: number | null;
+            /** Apparent Power W */
+            apparent_power_w: number | null;
+        };
+        /**
+         * PulseOut
+         * @description Its means, its corners over three periods (ms, A), and both schools.
+         */
+        PulseOut: {
+            /** Background A */
+            background_a: number;
+            means: components["schemas"]["PulseMeans"];
+            /** Peak Ms */
+            peak_ms: number | null;
+            /** Background Ms */
+            background_ms: number | null;
+            /** Points */
+            points: [
                 number,
                 number
             ][];
-            /** Tensile Mpa */
-            tensile_mpa: number;
-            /** Chemistry */
-            chemistry: {
-                [key: string]: [
-                    number,
-                    number
-                ];
-            };
-            /** Magnetic */
-            magnetic: boolean;
-            citation: components["schemas"]["Citation"];
+        };
+        /**
+         * PulseIn
+         * @description A pulse as typed: the background in A or as a share of the peak.
+         */
+        PulseIn: {
+            /** Peak A */
+            peak_a: number;
+            /** Background */
+            background: string;
+            /** Peak Share */
+            peak_share: number;
+            /** Frequency Hz */
+            frequency_hz?: number | null;
+            /** Peak V */
+            peak_v?: number | null;
+            /** Background V */
+            background_v?: number | null;
+        };
+        /**
+         * AcMeans
+         * @description Means of an AC wave.
+         *
+         *     Attributes:
+         *         mean_a: Mean of the current without its sign [A].
+         *         rms_a: Root of the mean square [A].
+         *         net_a: Mean with its sign, positive where the electrode is [A]; what a DC meter would show.
+         *         mean_power_w: Mean power [W]; ``None`` without both voltages.
+         *         period_ms: One period [ms].
+         *         en_ms: Its negative part [ms].
+         *         ep_ms: Its positive part, the cleaning [ms].
+         *         points: The wave's corners over one period: ms, A.
+         */
+        AcMeans: {
+            /** Mean A */
+            mean_a: number;
+            /** Rms A */
+            rms_a: number;
+            /** Net A */
+            net_a: number;
+            /** Mean Power W */
+            mean_power_w: number | null;
+            /** Period Ms */
+            period_ms: number;
+            /** En Ms */
+            en_ms: number;
+            /** Ep Ms */
+            ep_ms: number;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * AcOut
+         * @description Share negative, the same in per cent both ways, and the wave's means.
+         */
+        AcOut: {
+            /** En Share */
+            en_share: number;
+            readings: components["schemas"]["ReadingOut"];
+            wave: components["schemas"]["AcMeans"];
+        };
+        /**
+         * ReadingOut
+         * @description The same balance on the other dials.
+         */
+        ReadingOut: {
+            /** En Percent */
+            en_percent: number;
+            /** Ep Percent */
+            ep_percent: number;
+        };
+        /**
+         * AcIn
+         * @description An AC wave; the balance as the dial shows it.
+         */
+        AcIn: {
+            /** En A */
+            en_a: number;
+            /** Balance */
+            balance: number;
+            dial: components["schemas"]["BalanceDial"];
+            /** Frequency Hz */
+            frequency_hz: number;
+            /**
+             * Waveform
+             * @default square
+             * @enum {string}
+             */
+            waveform: "sine" | "soft-square" | "square" | "triangle";
+            /**
+             * Amplitude Ratio
+             * @default 1
+             */
+            amplitude_ratio: number;
+            /** En V */
+            en_v?: number | null;
+            /** Ep V */
+            ep_v?: number | null;
+        };
+        /**
+         * BalanceOut
+         * @description Share negative and the dial's reading.
+         */
+        BalanceOut: {
+            /** En Share */
+            en_share: number;
+            /** Reading */
+            reading: number;
+        };
+        /**
+         * BalanceReadIn
+         * @description A dial's reading, or a share negative to find on it.
+         */
+        BalanceReadIn: {
+            dial: components["schemas"]["BalanceDial"];
+            /** Reading */
+            reading?: number | null;
+            /** En Share */
+            en_share?: number | null;
+        };
+        /**
+         * DialFit
+         * @description A fitted dial.
+         *
+         *     Attributes:
+         *         coefficients: Feed [m/min] = c0 + c1·setting + c2·setting².
+         *         points: The measured settings with their fit.
+         *         scatter_m_min: Standard deviation of the residuals, by the freedom left [m/min].
+         *         low: Lowest measured setting.
+         *         high: Highest measured setting.
+         */
+        DialFit: {
+            /** Coefficients */
+            coefficients: number[];
+            /** Points */
+            points: components["schemas"]["DialPoint"][];
+            /** Scatter M Min */
+            scatter_m_min: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * DialPoint
+         * @description One measured setting: feed as measured and as fitted [m/min].
+         */
+        DialPoint: {
+            /** Setting */
+            setting: number;
+            /** Feed M Min */
+            feed_m_min: number;
+            /** Fitted M Min */
+            fitted_m_min: number;
+        };
+        /**
+         * RunOutOut
+         * @description The fit, and the answer to what was asked.
+         */
+        RunOutOut: {
+            fit: components["schemas"]["DialFit"];
+            /** Points */
+            points: components["schemas"]["DialPoint"][];
+            /** Residuals M Min */
+            residuals_m_min: number[];
+            /** Setting */
+            setting: number | null;
+            /** Feed M Min */
+            feed_m_min: number | null;
+            /** Curve */
+            curve: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * RunOutIn
+         * @description A dial's run-outs, and a feed to find.
+         */
+        RunOutIn: {
+            dial: components["schemas"]["DialCalibration"];
+            /** Feed M Min */
+            feed_m_min?: number | null;
+            /** Setting */
+            setting?: number | null;
+        };
+        /**
+         * CupOut
+         * @description The cup, and what goes with it.
+         */
+        CupOut: {
+            /** Number */
+            number: number;
+            /** Bore Mm */
+            bore_mm: number;
+            /** Hint */
+            hint: string;
+            flow_l_min: components["schemas"]["Range"] | null;
+            /** Flow Basis */
+            flow_basis: string;
+            tungsten_mm: components["schemas"]["Range"] | null;
+            citation: components["schemas"]["Citation"] | null;
+        };
+        /**
+         * CupIn
+         * @description A cup as typed, and what is around it.
+         */
+        CupIn: {
+            /** Text */
+            text: string;
+            /**
+             * Lens
+             * @default false
+             */
+            lens: boolean;
+            /**
+             * Ac
+             * @default false
+             */
+            ac: boolean;
+            /**
+             * Helium Percent
+             * @default 0
+             */
+            helium_percent: number;
+        };
+        /**
+         * SetupField
+         * @description One field, or group of fields, of a pass.
+         *
+         *     Attributes:
+         *         path: Below the pass, such as ``tungsten``.
+         *         words: What it is called.
+         *         processes: ISO 4063 numbers that have it.
+         *         polarity: The only polarity that has it; empty for every one.
+         *         transfers: On wire, the only transfer modes that have it; empty for every one.
+         */
+        SetupField: {
+            /** Path */
+            path: string;
+            /** Words */
+            words: string;
+            /** Processes */
+            processes: string[];
+            /** Polarity */
+            polarity: string;
+            /** Transfers */
+            transfers: string[];
         };
         /**
          * JobOut
@@ -2351,6 +2897,213 @@ export interface components {
             version: number;
             /** Stage */
             stage: string;
+        };
+        /**
+         * RecordOut
+         * @description An own record.
+         */
+        RecordOut: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /** Document */
+            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"];
+            /** Saved By */
+            saved_by: string;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
+            /** Used In */
+            used_in: number;
+        };
+        /**
+         * AddIn
+         * @description A new record.
+         */
+        AddIn: {
+            /** Document */
+            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"];
+        };
+        /**
+         * SaveRecordIn
+         * @description A corrected record, and the version that was opened.
+         */
+        SaveRecordIn: {
+            /** Version */
+            version: number;
+            /** Document */
+            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"];
+        };
+        /**
+         * UseOut
+         * @description A revision that uses something of the shelf.
+         */
+        UseOut: {
+            /** Revision Id */
+            revision_id: number;
+            /** Number */
+            number: string;
+            /** Letter */
+            letter: string;
+            /** Title */
+            title: string;
+            /** Stage */
+            stage: string;
+            /** Job */
+            job: string;
+        };
+        /**
+         * MetalOut
+         * @description A grade to pick: what a base metal of a procedure takes over from it; ``own`` is an own record.
+         */
+        MetalOut: {
+            /** Name */
+            name: string;
+            /** Also */
+            also: string[];
+            /** Standard */
+            standard: string;
+            /** Family */
+            family: string;
+            /** Condition */
+            condition: string;
+            /** Iso 15608 */
+            iso_15608: string;
+            /** Reason */
+            reason: string;
+            /** Aws D1 1 */
+            aws_d1_1: string | null;
+            /** Yield Mpa */
+            yield_mpa: number | null;
+            /** Yield Steps Mpa */
+            yield_steps_mpa: [
+                number,
+                number
+            ][];
+            /** Tensile Mpa */
+            tensile_mpa: number | null;
+            /** Chemistry */
+            chemistry: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Magnetic */
+            magnetic: boolean;
+            citation: components["schemas"]["Citation"];
+            own?: components["schemas"]["OwnMetal"] | null;
+        };
+        /**
+         * FillerOut
+         * @description A filler to pick; ``product`` is the own record where it is one as bought.
+         */
+        FillerOut: {
+            decoded: components["schemas"]["Decoded"];
+            /** Metal */
+            metal: string;
+            /** Said */
+            said: string;
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /** Nominal */
+            nominal: string | null;
+            product?: components["schemas"]["Product"] | null;
+        };
+        /**
+         * GasFound
+         * @description A gas: its mix, its symbols, what it is for (empty where it is not on the list).
+         */
+        GasFound: {
+            /** Written */
+            written: string;
+            /** Components Percent */
+            components_percent: {
+                [key: string]: number;
+            };
+            symbol: components["schemas"]["GasSymbol"];
+            /** Use */
+            use: string;
+        };
+        /**
+         * CarriedOut
+         * @description What one diameter of tungsten carries [A], both published families; empty where none is known.
+         */
+        CarriedOut: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Dcen */
+            dcen: components["schemas"]["Range"][];
+            /** Ac */
+            ac: components["schemas"]["Range"][];
+            /** Dcep */
+            dcep: components["schemas"]["Range"][];
+        };
+        /**
+         * TungstenType
+         * @description One type of tungsten electrode.
+         *
+         *     Attributes:
+         *         iso: Name in ISO 6848; the AWS name where it has none there.
+         *         aws: Name in AWS A5.12.
+         *         also: What people call it.
+         *         addition: What is added, % by mass.
+         *         colour: Colour of the tip now, both systems.
+         *         older: What a colour used to mean, where it can be mistaken.
+         *         dcen: How well it suits electrode negative; empty where it varies.
+         *         ac: How well it suits AC.
+         *         thoriated: Whether its grinding dust is radioactive.
+         *         citation: Where it stands.
+         *         unchecked: The table's id while nobody has compared it.
+         */
+        TungstenType: {
+            /** Iso */
+            iso: string;
+            /** Aws */
+            aws: string;
+            /** Also */
+            also: string[];
+            /** Addition */
+            addition: string;
+            /** Colour */
+            colour: string;
+            /** Older */
+            older: string;
+            /**
+             * Dcen
+             * @enum {string}
+             */
+            dcen: "good" | "fair" | "limited" | "poor" | "";
+            /**
+             * Ac
+             * @enum {string}
+             */
+            ac: "good" | "fair" | "limited" | "poor" | "";
+            /** Thoriated */
+            thoriated: boolean;
+            citation: components["schemas"]["Citation"];
+            /** Unchecked */
+            unchecked: string[];
+        };
+        /**
+         * TungstensOut
+         * @description Types and currents.
+         */
+        TungstensOut: {
+            /** Types */
+            types: components["schemas"]["TungstenType"][];
+            /** Oxide */
+            oxide: components["schemas"]["CarriedOut"][];
+            /** Pure */
+            pure: components["schemas"]["CarriedOut"][];
+            citation: components["schemas"]["Citation"];
         };
         /**
          * CouponLineOut
@@ -3082,13 +3835,9 @@ export interface operations {
             };
         };
     };
-    api_bench_list_metals: {
+    api_bench_arc_list_schools: {
         parameters: {
-            query?: {
-                search_text?: string;
-                thickness_mm?: number | null;
-                most?: number;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
@@ -3101,7 +3850,192 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MetalOut"][];
+                    "application/json": components["schemas"]["PulseSchool"][];
+                };
+            };
+        };
+    };
+    api_bench_arc_pulse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PulseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PulseOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_arc_ac: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AcOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_arc_balance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BalanceReadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BalanceOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_arc_dial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunOutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOutOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_arc_cup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_bench_arc_list_setup_fields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupField"][];
                 };
             };
         };
@@ -3479,6 +4413,349 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_shelf_api_list_records: {
+        parameters: {
+            query: {
+                kind: "metal" | "product" | "machine";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"][];
+                };
+            };
+        };
+    };
+    apps_shelf_api_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_shelf_api_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveRecordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_shelf_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_shelf_api_record_used: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UseOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_shelf_api_listed_used: {
+        parameters: {
+            query: {
+                kind: "metal" | "filler" | "gas" | "tungsten";
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UseOut"][];
+                };
+            };
+        };
+    };
+    apps_shelf_api_list_metals: {
+        parameters: {
+            query?: {
+                search_text?: string;
+                thickness_mm?: number | null;
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MetalOut"][];
+                };
+            };
+        };
+    };
+    apps_shelf_api_list_fillers: {
+        parameters: {
+            query?: {
+                search_text?: string;
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FillerOut"][];
+                };
+            };
+        };
+    };
+    apps_shelf_api_list_gases: {
+        parameters: {
+            query?: {
+                search_text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GasFound"][];
+                };
+            };
+        };
+    };
+    apps_shelf_api_list_tungstens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TungstensOut"];
                 };
             };
         };

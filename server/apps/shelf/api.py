@@ -1,0 +1,220 @@
+"""The shelf: own records to keep, and catalogues to search as one types."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from api.errors import ProblemOut
+from api.people import person
+from django.db.models import QuerySet
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+from pydantic import Field, StringConstraints
+
+from apps.accounts.permissions import Action, require
+from apps.procedures.models import Revision
+from apps.shelf.models import Kind, Record
+from apps.shelf.queries import uses_of, uses_of_listed
+from apps.shelf.schemas import (
+    AddIn,
+    CarriedOut,
+    FillerOut,
+    MetalOut,
+    RecordOut,
+    SaveRecordIn,
+    TungstensOut,
+    UseOut,
+)
+from apps.shelf.services.add_record import add_record
+from apps.shelf.services.remove_record import remove_record
+from apps.shelf.services.save_record import save_record
+from welding.checks.own_metal import as_metal
+from welding.consumables.designations.decode import decode
+from welding.documents.codec import CODECS, OWN_METAL, PRODUCT
+from welding.documents.shelf import OwnMetal
+from welding.metals.catalogue import Metal, name_key, search
+from welding.setup.filler_search import search_fillers
+from welding.setup.gas_search import GasFound, search_gases
+from welding.setup.tungsten import carried_current, tungsten_types
+from welding.table import load_table
+
+router = Router(tags=["shelf"])
+REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
+Text = Annotated[str, StringConstraints(max_length=500)]
+Most = Annotated[int, Field(ge=1, le=300)]
+
+
+# --- own records -----------------------------------------------------------------------------
+
+
+def _record_out(one: Record) -> RecordOut:
+    return RecordOut(
+        id=one.pk,
+        kind=one.kind,
+        name=one.name,
+        version=one.version,
+        document=CODECS[one.kind].take(one.document),
+        saved_by=one.saved_by.shown_name,
+        saved_at=one.saved_at,
+        used_in=uses_of(one).count(),
+    )
+
+
+def _uses_out(found: QuerySet[Revision]) -> list[UseOut]:
+    return [
+        UseOut(
+            revision_id=one.pk,
+            number=one.procedure.number,
+            letter=one.letter,
+            title=one.title,
+            stage=one.stage,
+            job=one.procedure.job.number,
+        )
+        for one in found[:200]
+    ]
+
+
+@router.get("/shelf", response=list[RecordOut])
+def list_records(request: HttpRequest, kind: Literal["metal", "product", "machine"]) -> list[RecordOut]:
+    """All own records of a kind."""
+    require(person(request), Action.VIEW)
+    return [_record_out(one) for one in Record.objects.filter(kind=kind).select_related("saved_by")]
+
+
+@router.post("/shelf", response={201: RecordOut, **REFUSALS})
+def add(request: HttpRequest, payload: AddIn) -> Status[RecordOut]:
+    """Add a record."""
+    return Status(201, _record_out(add_record(person(request), payload.document)))
+
+
+@router.put("/shelf/{int:record_id}", response={200: RecordOut, **REFUSALS})
+def save(request: HttpRequest, record_id: int, payload: SaveRecordIn) -> RecordOut:
+    """Correct a record; 409 with what stands now if someone did in the meantime."""
+    record = get_object_or_404(Record, pk=record_id)
+    return _record_out(save_record(person(request), record, payload.version, payload.document))
+
+
+@router.delete("/shelf/{int:record_id}", response={204: None, **REFUSALS})
+def remove(request: HttpRequest, record_id: int) -> Status[None]:
+    """Remove a record; 409 with where it is used while anything uses it."""
+    remove_record(person(request), get_object_or_404(Record, pk=record_id))
+    return Status(204, None)
+
+
+@router.get("/shelf/{int:record_id}/used", response={200: list[UseOut], 404: ProblemOut})
+def record_used(request: HttpRequest, record_id: int) -> list[UseOut]:
+    """Revisions that take this record along."""
+    require(person(request), Action.VIEW)
+    return _uses_out(uses_of(get_object_or_404(Record, pk=record_id)))
+
+
+@router.get("/used", response=list[UseOut])
+def listed_used(
+    request: HttpRequest, kind: Literal["metal", "filler", "gas", "tungsten"], name: Text
+) -> list[UseOut]:
+    """Revisions that name something of a catalogue."""
+    require(person(request), Action.VIEW)
+    return _uses_out(uses_of_listed(kind, name))
+
+
+# --- catalogues ------------------------------------------------------------------------------
+
+
+def _metal_out(one: Metal, thickness_mm: float | None, own: OwnMetal | None = None) -> MetalOut:
+    return MetalOut(
+        name=one.name,
+        also=list(one.also),
+        standard=one.standard,
+        family=one.family,
+        condition=one.condition,
+        iso_15608=one.iso_15608,
+        reason=one.grouped.reason,
+        aws_d1_1=one.aws_d1_1,
+        yield_mpa=one.yield_at(thickness_mm),
+        yield_steps_mpa=list(one.yield_steps_mpa),
+        tensile_mpa=one.tensile_mpa,
+        chemistry=one.chemistry,
+        magnetic=one.magnetic,
+        citation=one.citation,
+        own=own,
+    )
+
+
+@router.get("/metals", response=list[MetalOut])
+def list_metals(
+    request: HttpRequest, search_text: Text = "", thickness_mm: float | None = None, most: Most = 12
+) -> list[MetalOut]:
+    """Grades that people may mean, own records first; the yield is that of the thickness given."""
+    require(person(request), Action.VIEW)
+    wanted = name_key(search_text)
+    own = []
+    for record in Record.objects.filter(kind=Kind.METAL):
+        document = OWN_METAL.take(record.document)
+        told = (document.name, *document.also, document.family, document.standard or "")
+        if any(wanted in name_key(one) for one in told):
+            own.append(_metal_out(as_metal(document), thickness_mm, document))
+    listed = [_metal_out(one, thickness_mm) for one in search(search_text, most=most)]
+    return [*own, *listed][:most]
+
+
+@router.get("/fillers", response=list[FillerOut])
+def list_fillers(request: HttpRequest, search_text: Text = "", most: Most = 12) -> list[FillerOut]:
+    """Fillers that people may mean, those as bought first."""
+    require(person(request), Action.VIEW)
+    wanted = search_text.casefold().split()
+    bought = []
+    for record in Record.objects.filter(kind=Kind.PRODUCT):
+        product = PRODUCT.take(record.document)
+        if all(word in f"{product.name} {product.designation}".casefold() for word in wanted):
+            size = product.ranges[0].diameter_mm if len(product.ranges) == 1 else None
+            bought.append(
+                FillerOut(
+                    decoded=decode(product.designation),
+                    metal="",
+                    said=product.name,
+                    diameter_mm=size,
+                    nominal=None,
+                    product=product,
+                )
+            )
+    found = [
+        FillerOut(
+            decoded=one.decoded,
+            metal=one.metal,
+            said=one.said,
+            diameter_mm=one.diameter_mm,
+            nominal=one.nominal,
+        )
+        for one in search_fillers(search_text, most=most)
+    ]
+    return [*bought, *found][:most]
+
+
+@router.get("/gases", response=list[GasFound])
+def list_gases(request: HttpRequest, search_text: Text = "") -> list[GasFound]:
+    """Gases that people may mean."""
+    require(person(request), Action.VIEW)
+    return list(search_gases(search_text))
+
+
+@router.get("/tungstens", response=TungstensOut)
+def list_tungstens(request: HttpRequest) -> TungstensOut:
+    """Tungsten types, and what each diameter carries in argon."""
+    require(person(request), Action.VIEW)
+    table = load_table("welding.setup", "tungsten_current")
+    sizes = [float(row["diameter_mm"]) for row in table.rows]
+    return TungstensOut(
+        types=list(tungsten_types()),
+        oxide=[_carried(size, pure=False) for size in sizes],
+        pure=[_carried(size, pure=True) for size in sizes],
+        citation=table.citation,
+    )
+
+
+def _carried(size: float, *, pure: bool) -> CarriedOut:
+    def families(polarity: Literal["DCEN", "DCEP", "AC"]) -> list[Any]:
+        found = carried_current(size, polarity, pure=pure)
+        return list(found.families) if found else []
+
+    return CarriedOut(diameter_mm=size, dcen=families("DCEN"), ac=families("AC"), dcep=families("DCEP"))

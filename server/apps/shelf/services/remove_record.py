@@ -1,0 +1,31 @@
+"""Take a record off the shelf, unless something uses it."""
+
+from __future__ import annotations
+
+from api.errors import ConflictError
+from django.db import transaction
+
+from apps.accounts.models import User
+from apps.accounts.permissions import Action, require
+from apps.shelf.models import Record
+from apps.shelf.queries import uses_of
+
+
+@transaction.atomic
+def remove_record(user: User, record: Record) -> None:
+    """Remove a record that nothing uses.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        ConflictError: Some revision takes it along; each is named.
+    """
+    require(user, Action.KEEP_SHELF)
+    uses = list(uses_of(record)[:50])
+    if uses:
+        names = [f"{one.procedure.number} {one.letter}" for one in uses]
+        more = f" and {len(names) - 5} more" if len(names) > 5 else ""
+        raise ConflictError(
+            f"{record.name} is used in {', '.join(names[:5])}{more}; it stays while they use it.",
+            current={"used_in": names},
+        )
+    record.delete()
