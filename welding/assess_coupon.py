@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from welding.assess import heat_rule
+from welding.checks.certificate import certificate_findings
+from welding.checks.context import Draft
 from welding.citation import COMMON_PRACTICE, Citation
 from welding.documents.coupon import Coupon, PassRecord
 from welding.documents.fields import Reading, ends_of, mean_of
@@ -19,6 +21,7 @@ from welding.heat.energy import (
     travel_mm_min,
 )
 from welding.heat.passes import HeatMethod, HeatRule, is_uneven, pass_heat
+from welding.joints.section import section_of
 from welding.quantities.writing import System, quantity_text, range_text
 from welding.ranges import Range
 
@@ -53,10 +56,14 @@ class PassResult:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CouponEvaluation:
-    """All passes as welded, in order of their numbers, and the planned ones still to weld."""
+    """All passes as welded, in order of their numbers, and the planned ones still to weld.
+
+    ``piece`` holds findings on the metals that the piece was really made of, where they were recorded.
+    """
 
     passes: tuple[PassResult, ...]
     to_weld: tuple[int, ...]
+    piece: tuple[Finding, ...]
 
 
 def evaluate_coupon(coupon: Coupon, system: System = "si") -> CouponEvaluation:
@@ -71,7 +78,30 @@ def evaluate_coupon(coupon: Coupon, system: System = "si") -> CouponEvaluation:
     return CouponEvaluation(
         passes=tuple(evaluate_pass(coupon.procedure, one, system) for one in records),
         to_weld=tuple(one.number for one in coupon.procedure.passes if one.number not in done),
+        piece=tuple(_piece_findings(coupon, system)),
     )
+
+
+def _piece_findings(coupon: Coupon, system: System) -> Iterator[Finding]:
+    """What the certificates of the piece's own metals say against their grades."""
+    if not coupon.coupon.base_metals:
+        return
+    procedure = replace(coupon.procedure, base_metals=coupon.coupon.base_metals)
+    draft = Draft(procedure=procedure, heat=(), sectioned=section_of(procedure), system=system)
+    yield from certificate_findings(draft)
+    for planned, real in zip(coupon.procedure.base_metals, coupon.coupon.base_metals, strict=False):
+        if planned.designation and real.designation and draft.metal(planned) != draft.metal(real):
+            yield Finding(
+                rule="metal.as-planned",
+                verdict="violates",
+                path="base_metals",
+                title="Piece is not of the planned metal",
+                message=f"{real.designation} is recorded; the procedure states {planned.designation}.",
+                actual=real.designation,
+                limit=planned.designation,
+                remedy="Correct the record, or weld the coupon to another procedure.",
+                citations=(THIS_PROCEDURE,),
+            )
 
 
 def travel_of(record: PassRecord) -> float | None:

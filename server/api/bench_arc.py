@@ -19,7 +19,7 @@ from welding.machines.balance import en_share_of, reading_of
 from welding.machines.dial import DialFit, DialPoint, fit_dial
 from welding.ranges import Range
 from welding.setup.cup import cup_advice, read_cup
-from welding.setup.fields import SetupField, setup_fields
+from welding.setup.fields import fields_of
 from welding.setup.flow import flow_advice
 from welding.setup.pulse import PulseSchool, pulse_schools, read_background
 
@@ -233,7 +233,9 @@ def cup(request: HttpRequest, payload: CupIn) -> CupOut:
     )
 
 
-@router.get("/setup-fields", response=list[SetupField])
-def list_setup_fields(request: HttpRequest) -> list[SetupField]:
-    """Which fields of a pass only some processes have."""
-    return list(setup_fields())
+@router.get("/setup-fields", response=list[str])
+def list_setup_fields(
+    request: HttpRequest, process: Text, polarity: Text | None = None, transfer: Text | None = None
+) -> list[str]:
+    """Paths of those fields of a pass that only some processes have, and this one does."""
+    return list(fields_of(process, polarity, transfer))

@@ -7,17 +7,21 @@ from typing import Literal
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from api.documents import ProcedureIn
+from api.documents import BalanceIn, ProcedureIn
 from api.errors import ProblemOut
 from welding.assess import Evaluation, evaluate
 from welding.catalogue import all_editions
 from welding.consumables.gas import gas_text, read_gas
 from welding.documents.fields import UnitColumn
-from welding.errors import UnknownEntryError
+from welding.documents.machine import BalanceDial
+from welding.errors import UnknownEntryError, UnreadableError
+from welding.machines.balance import en_share_of
 from welding.quantities.kinds import KINDS
-from welding.quantities.reading import PipeReading, read_any, read_range
+from welding.quantities.reading import PipeReading, read_any, read_quantity, read_range
 from welding.quantities.units import us_scale
 from welding.quantities.writing import System
+from welding.setup.cup import read_cup
+from welding.setup.pulse import read_background
 
 router = Router(tags=["core"])
 
@@ -51,9 +55,11 @@ class ReadIn(Schema):
 
     text: str
     kind: str
-    as_: Literal["value", "range", "gas"] = "value"
+    as_: Literal["value", "range", "gas", "cup", "background", "balance"] = "value"
     system: System = "si"
     metal: str | None = None
+    peak_a: float | None = None
+    dial: BalanceIn | None = None
 
 
 class ReadOut(Schema):
@@ -118,6 +124,8 @@ def read(request: HttpRequest, payload: ReadIn) -> ReadOut:
     if payload.as_ == "gas":
         shares = read_gas(payload.text)
         return ReadOut(components_percent=shares, understood=gas_text(shares))
+    if payload.as_ in ("cup", "background", "balance"):
+        return _read_setting(payload)
     kind = KINDS.get(payload.kind)
     if kind is None:
         raise UnknownEntryError(f"{payload.kind} is no kind of quantity")
@@ -135,6 +143,24 @@ def read(request: HttpRequest, payload: ReadIn) -> ReadOut:
             understood=found.understood,
         )
     return ReadOut(value=found.value, understood=found.understood)
+
+
+def _read_setting(payload: ReadIn) -> ReadOut:
+    """A cup's number, a background [A], a share negative: each in its own words."""
+    if payload.as_ == "cup":
+        cup = read_cup(payload.text)
+        return ReadOut(value=cup.number, understood=cup.hint or f"bore {cup.bore_mm:.1f} mm")
+    if payload.as_ == "background":
+        if payload.peak_a is None or payload.peak_a <= 0:
+            raise UnreadableError(payload.text, "state the peak current first")
+        amps = read_background(payload.text, peak_a=payload.peak_a)
+        return ReadOut(value=amps, understood=f"{amps:g} A")
+    dial = payload.dial or BalanceDial(convention="en-percent")
+    kind = "number" if dial.convention == "signed" else "percent"
+    share = en_share_of(dial, read_quantity(payload.text, kind=kind).value)
+    return ReadOut(
+        value=share, understood=f"{100 * share:.0f} % negative, {100 * (1 - share):.0f} % cleaning"
+    )
 
 
 @router.post("/evaluate", response={200: Evaluation, 422: ProblemOut})

@@ -44,7 +44,9 @@ class Api:
         data = raw if raw is not None else (json.dumps(body) if body is not None else None)
         answer = self.client.generic(method, f"/api{path}", data or b"", content_type="application/json")
         kind = answer.headers.get("Content-Type", "")
-        return answer.status_code, json.loads(answer.content) if "json" in kind and answer.content else answer.content
+        return answer.status_code, json.loads(
+            answer.content
+        ) if "json" in kind and answer.content else answer.content
 
 
 @pytest.fixture

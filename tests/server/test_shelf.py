@@ -230,3 +230,40 @@ def test_the_arc_side_refuses_with_a_sentence(api, url, body, word):
     status, answer = api["viewer"]("POST", url, body)
     assert status == 422
     assert word in answer["detail"]
+
+
+@pytest.mark.parametrize(
+    "body, value",
+    [
+        ({"text": "12 mm", "as_": "cup"}, 8), ({"text": "#10", "as_": "cup"}, 10),
+        ({"text": "5 %", "as_": "background", "peak_a": 120}, 6), ({"text": "14", "as_": "background", "peak_a": 120}, 14),
+        ({"text": "35", "as_": "balance", "dial": {"convention": "ep-percent"}}, 0.65), ({"text": "70 %", "as_": "balance"}, 0.7),
+        ({"text": "-2", "as_": "balance", "dial": {"convention": "signed", "zero_en_share": 0.7, "step_en_share": 0.05}}, 0.6),
+    ],
+)  # fmt: skip
+def test_settings_are_read_as_typed(api, body, value):
+    status, found = api["viewer"]("POST", "/read", {"kind": "", **body})
+    assert (status, found["value"]) == (200, pytest.approx(value))
+
+
+@pytest.mark.parametrize(
+    "body, word",
+    [
+        ({"text": "5 %", "as_": "background"}, "peak current first"), ({"text": "-5 %", "as_": "balance"}, "not plausible"),
+        ({"text": "0", "as_": "balance"}, "between 0 and 100"), ({"text": "99", "as_": "cup"}, "no cup"),
+    ],
+)  # fmt: skip
+def test_settings_that_cannot_be_are_refused(api, body, word):
+    status, answer = api["viewer"]("POST", "/read", {"kind": "", **body})
+    assert status == 422
+    assert word in answer["detail"]
+
+
+def test_a_process_has_its_fields_and_no_others(api):
+    assert api["viewer"]("GET", "/setup-fields?process=111")[1] == ["run_out_mm"]
+    tig = api["viewer"]("GET", "/setup-fields?process=141&polarity=DCEN")[1]
+    assert {"tungsten", "cup", "pulse"} <= set(tig)
+    assert "ac" not in tig
+    assert "ac" in api["viewer"]("GET", "/setup-fields?process=141&polarity=AC")[1]
+    assert "pulse" not in api["viewer"]("GET", "/setup-fields?process=135&transfer=spray")[1]
+    assert "pulse" in api["viewer"]("GET", "/setup-fields?process=135&transfer=pulsed")[1]

@@ -77,3 +77,12 @@ def test_command_line(capsys):
     assert main(["equivalents", "--C", "0,16", "--Mn", "1,45"]) == 0  # commas as decimals
     assert json.loads(capsys.readouterr().out)["ce_iiw"] == pytest.approx(0.16 + 1.45 / 6)
     assert main(["equivalents", "--C", "-1", "--Mn", "1"]) == 2
+
+
+def test_a_ferrite_number_is_unknown_and_says_so():
+    plain = equivalents({"C": 0.16, "Mn": 1.4})
+    stainless = equivalents({"C": 0.02, "Cr": 19.5, "Ni": 9.8, "N": 0.05})
+    assert "fn_wrc92" not in {one.key for one in plain}
+    ferrite = next(one for one in stainless if one.key == "fn_wrc92")
+    assert ferrite.value is None
+    assert "diagram" in ferrite.missing[0]

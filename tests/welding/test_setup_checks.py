@@ -8,10 +8,11 @@ import pytest
 
 from tests.welding import samples
 from welding.assess import evaluate
-from welding.documents.codec import PROCEDURE
+from welding.assess_coupon import evaluate_coupon
+from welding.documents.codec import COUPON, PROCEDURE
 
 RULES = {
-    "tungsten.type", "tungsten.current", "cup.number", "pedal.maximum", "polarity.metal", "extension.usual",
+    "tungsten.type", "tungsten.current", "cup.number", "pedal.maximum", "pulse.mean", "polarity.metal", "extension.usual",
     "rolls.wire", "spray.current", "gas.flow", "gas.post-flow", "purge.root", "purge.oxygen", "purge.flow",
     "setup.field", "machine.known", "machine.process", "machine.current", "machine.voltage", "machine.feed",
     "machine.duty", "machine.dial", "wind.gas", "hydrogen.steel", "product.class", "product.range",
@@ -124,7 +125,9 @@ DRAFTS = [
     ("large lens at 35 ft3/h", tig(cup={"number": 10, "lens": True}, gas={"components_percent": AR, "flow_l_min": span(16, 17)}), {}, set()),
     ("four seconds of gas at 75 A", tig((60, 75), gas_times={"post_flow_s": 4}), {}, set()),
     ("pedal at about the middle", tig((60, 80), pedal_max_a=130), {}, set()),
-    ("pulse of 300 A peak on 2.4 mm, a third of the time", tig(pulse={"peak_a": 300, "background_a": 20, "peak_share": 0.3, "frequency_hz": 2}), {}, set()),
+    ("a pulse that agrees with its current", tig((75, 95), pulse={"peak_a": 150, "background_a": 26, "peak_share": 0.45}), {}, set()),
+    ("a pulse cooler than its current", tig((75, 95), pulse={"peak_a": 100, "background_a": 10, "peak_share": 0.3}), {}, {"pulse.mean"}),
+    ("pulse of 300 A peak on 2.4 mm, a third of the time", tig((90, 120), pulse={"peak_a": 300, "background_a": 20, "peak_share": 0.3, "frequency_hz": 2}), {}, set()),
     # --- TIG: wrong -----------------------------------------------------------------------------
     ("overloaded tungsten", tig((240, 300)), {}, {"tungsten.current"}),
     ("overloaded on AC", tig((180, 245), polarity="AC", filler={"designation": "ER5356"}), ALU, {"tungsten.current"}),
@@ -264,3 +267,14 @@ def test_an_own_metal_is_judged_like_a_grade():
     rest["shelf"]["metals"] = [{**OWN, "iso_15608": "8.1"}]
     wrong = {f.rule: f for f in found_in(wire(), rest)}["metal.known"]
     assert (wrong.verdict, wrong.actual, wrong.limit) == ("violates", "8.1", "1.3")
+
+
+def test_the_piece_answers_for_its_own_metals():
+    document = samples.coupon()
+    document["coupon"]["base_metals"] = [
+        {"designation": "S355J2+N", "thickness_mm": 20, "heat": "4711", "chemistry": {"C": 0.31}},
+        {"designation": "S235JR", "thickness_mm": 20},
+    ]
+    found = evaluate_coupon(COUPON.take(document)).piece
+    assert [one.rule for one in found if one.verdict == "violates"] == ["metal.chemistry", "metal.as-planned"]
+    assert not evaluate_coupon(COUPON.take(samples.coupon())).piece

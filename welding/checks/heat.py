@@ -32,9 +32,9 @@ def heat_findings(draft: Draft) -> Iterator[Finding]:
                 rule="heat-input.estimate",
                 verdict="undecided",
                 obligation="recommendation",
-                path=f"passes.{one.number - 1}.transfer",
+                path=f"passes.{one.number - 1}.{_why_uneven(one)}",
                 title=f"Heat input is an estimate, pass {one.number}",
-                message="Mean volts times mean amps misjudges a pulsed or controlled arc, "
+                message="Mean volts times mean amps misjudges a pulsed, controlled or uneven AC arc, "
                 "typically by 5 to 20 %.",
                 limit="measured energy or power",
                 remedy="Measure energy or power at the coupon.",
@@ -104,3 +104,10 @@ def _corner_travel(one: Pass, k: float, limit_kj_mm: float, *, top: bool) -> flo
         current_a=one.current_a.max if top else one.current_a.min,
         energy_kj_mm=limit_kj_mm / k,
     )
+
+
+def _why_uneven(one: Pass) -> str:
+    """The field that makes the power uneven."""
+    if one.pulse is not None:
+        return "pulse"
+    return "ac" if one.ac is not None else "transfer"

@@ -11,9 +11,11 @@ from welding.checks.saying import advise, ask, of_pass
 from welding.citation import COMMON_PRACTICE
 from welding.documents.procedure import Pass
 from welding.finding import Finding
+from welding.heat.pulse import rectangular_pulse
 from welding.setup.tungsten import carried_current, tungsten_named
 
 LARGEST_USUAL_CUP = 16
+_MEAN_SLACK = 0.05
 _HELIUM_FOR_DCEN = 50.0
 
 
@@ -28,6 +30,7 @@ def tig_findings(draft: Draft) -> Iterator[Finding]:
         yield from _current(draft, path, one)
         yield from _cup(path, one)
         yield from _pedal(path, one)
+        yield from _pulse_mean(path, one)
         yield from _polarity(path, one, families, bool(polarities_of(draft, one)))
 
 
@@ -139,6 +142,27 @@ def _pedal(path: str, one: Pass) -> Iterator[Finding]:
         limit=f"{one.current_a.max:g} A",
         remedy="Raise the machine's setting." if short else "",
         citations=(COMMON_PRACTICE,),
+    )
+
+
+def _pulse_mean(path: str, one: Pass) -> Iterator[Finding]:
+    pulse, planned = one.pulse, one.current_a
+    if pulse is None or pulse.peak_share is None or planned is None:
+        return
+    mean = rectangular_pulse(
+        peak_a=pulse.peak_a, background_a=pulse.background_a, peak_share=pulse.peak_share
+    ).mean_a
+    fits = planned.min * (1 - _MEAN_SLACK) <= mean <= planned.max * (1 + _MEAN_SLACK)
+    stated = f"{planned.min:g} to {planned.max:g} A"
+    yield advise(
+        "pulse.mean",
+        f"{path}.pulse.peak_a",
+        trouble="" if fits else f"This pulse has a mean of {mean:.0f} A; the pass states {stated}.",
+        fine=f"This pulse has a mean of {mean:.0f} A, and the pass states {stated}.",
+        titles=(of_pass("Pulse and current disagree", one), of_pass("Pulse and current agree", one)),
+        actual=f"{mean:.0f} A",
+        limit=stated,
+        remedy="Correct the pulse, or the current.",
     )
 
 

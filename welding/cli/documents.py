@@ -39,6 +39,7 @@ def _evaluate(options: argparse.Namespace) -> dict[str, Any]:
             **_plain(evaluate(coupon.procedure, options.units)),
             "passes": [dataclasses.asdict(one) for one in log.passes],
             "to_weld": list(log.to_weld),
+            "piece": [dataclasses.asdict(one) for one in log.piece],
         }
     return _plain(evaluate(PROCEDURE.read(data), options.units))
 

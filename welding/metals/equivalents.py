@@ -96,6 +96,19 @@ FORMULAS = (
     ),
 )  # fmt: skip
 
+STAINLESS_FROM_CR = 10.0
+"""From this share of chromium on a ferrite number means something [% by mass]."""
+FERRITE = Equivalent(
+    key="fn_wrc92",
+    words="Ferrite number (WRC-1992)",
+    use="hot cracking and embrittlement of stainless weld metal",
+    value=None,
+    missing=("the diagram itself, which this program does not have: read it off with both equivalents",),
+    taken_as_zero=(),
+    citation=_citation("WRC-1992 diagram", "ferrite lines"),
+)
+"""A number only from a sourced table; until there is one here, none."""
+
 
 def require_chemistry(chemistry: Mapping[str, float]) -> None:
     """Refuse a composition that cannot be one.
@@ -158,4 +171,6 @@ def equivalents(chemistry: Mapping[str, float]) -> tuple[Equivalent, ...]:
                 citation=one.citation,
             )
         )
+    if chemistry.get("Cr", 0.0) >= STAINLESS_FROM_CR:
+        found.append(FERRITE)
     return tuple(found)

@@ -74,6 +74,12 @@ KINDS: dict[str, Kind] = {
         _kind("power", "a power", "power", "W", "W", 0, 1e6, 0, 0),
         _kind("heat_input", "a heat input", "energy per length", "kJ/mm", "kJ/in", 0, 100, 2, 1),
         _kind("hydrogen", "a hydrogen content", "hydrogen", "ml/100 g", "ml/100 g", 0, 50, 1, 1),
+        _kind("frequency", "a frequency", "frequency", "Hz", "Hz", 0, 20_000, 1, 1),
+        _kind("percent", "a share", "share", "%", "%", 0, 100, 1, 1, low_open=False),
+        _kind("wind", "a wind speed", "speed", "m/s", "mph", 0, 60, 1, 1, low_open=False),
+        _kind("strength", "a strength", "stress", "MPa", "ksi", 0, 3_000, 0, 1),
+        _kind("impact", "an impact energy", "energy", "J", "ft·lbf", 0, 1_000, 0, 0),
+        _kind("number", "a number", "number", "", "", -1e6, 1e6, 2, 2, low_open=False),
         _kind("area", "an area", "area", "mm²", "in²", 0, 1e6, 1, 3),
     )
 }
@@ -92,6 +98,9 @@ DEFAULT_KIND: dict[str, str] = {
     "energy per length": "heat_input",
     "hydrogen": "hydrogen",
     "area": "area",
+    "frequency": "frequency",
+    "share": "percent",
+    "stress": "strength",
 }
 """The kind taken for a dimension when the caller did not say what is asked for."""
 

@@ -28,6 +28,9 @@ _SPELLINGS: dict[str, dict[str, tuple[str, ...]]] = {
         "m/hour": ("m/h", "m/hr"),
         "inch/minute": ("ipm", "in/min", "in./min", '"/min', "inch/min", "inches/min"),
         "inch/second": ("in/s", "in/sec", "ips"),
+        "meter/second": ("m/s", "m/sec"),
+        "mile/hour": ("mph", "mi/h"),
+        "kilometer/hour": ("km/h", "kmh", "kph"),
     },
     "flow": {
         "liter/minute": ("l/min", "lpm", "lmin", "litre/min", "litres/min", "l/mn"),
@@ -47,7 +50,12 @@ _SPELLINGS: dict[str, dict[str, tuple[str, ...]]] = {
         "minute": ("min", "mins", "minute", "minutes"),
         "hour": ("h", "hr", "hour", "hours"),
     },
-    "energy": {"joule": ("j", "joule", "joules"), "kilojoule": ("kj",), "megajoule": ("mj",)},
+    "energy": {
+        "joule": ("j", "joule", "joules"),
+        "kilojoule": ("kj",),
+        "megajoule": ("mj",),
+        "foot*force_pound": ("ftlb", "ftlbf", "ft-lb", "ft-lbf", "ft·lbf", "ft.lbf"),
+    },
     "power": {"watt": ("w", "watt", "watts"), "kilowatt": ("kw",)},
     "energy per length": {
         "kilojoule/millimeter": ("kj/mm",),
@@ -59,7 +67,10 @@ _SPELLINGS: dict[str, dict[str, tuple[str, ...]]] = {
     "hydrogen": {"dimensionless": ("ml/100g", "ml/100gram")},
     "area": {"mm**2": ("mm2", "mm²"), "inch**2": ("in2", "in²", "sqin")},
     "mass": {"kilogram": ("kg", "kilo", "kilos"), "gram": ("g",), "pound": ("lb", "lbs")},
-    "pressure": {"bar": ("bar",), "psi": ("psi",), "megapascal": ("mpa",)},
+    "pressure": {"bar": ("bar",), "psi": ("psi",)},
+    "stress": {"megapascal": ("mpa", "n/mm2", "n/mm²"), "kip/inch**2": ("ksi",)},
+    "frequency": {"hertz": ("hz", "1/s", "pps"), "kilohertz": ("khz",)},
+    "share": {"percent": ("%", "percent", "pct")},
 }
 
 SPELLINGS: dict[str, tuple[str, str]] = {
@@ -90,6 +101,14 @@ _LABEL_UNIT = {
     "ml/100 g": "dimensionless",
     "mm²": "mm**2",
     "in²": "inch**2",
+    "Hz": "hertz",
+    "%": "percent",
+    "m/s": "meter/second",
+    "mph": "mile/hour",
+    "MPa": "megapascal",
+    "ksi": "kip/inch**2",
+    "ft·lbf": "foot*force_pound",
+    "": "dimensionless",
 }
 
 

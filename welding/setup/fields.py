@@ -43,6 +43,28 @@ def setup_fields() -> tuple[SetupField, ...]:
     )
 
 
+def fields_of(process: str, polarity: str | None, transfer: str | None) -> tuple[str, ...]:
+    """Paths of the listed fields that a pass has.
+
+    Args:
+        process: ISO 4063 number.
+        polarity: Of the electrode, where it is stated.
+        transfer: Transfer mode of wire, where it is stated.
+
+    Example:
+        >>> fields_of("111", "DCEP", None)
+        ('run_out_mm',)
+    """
+    wire = "transfer" in {one.path for one in setup_fields() if process in one.processes}
+    return tuple(
+        one.path
+        for one in setup_fields()
+        if process in one.processes
+        and (not one.polarity or one.polarity == polarity)
+        and (not one.transfers or not wire or transfer in one.transfers)
+    )
+
+
 def fields_citation() -> Citation:
     """Where the table of fields stands."""
     return load_table("welding.setup", "fields_by_process").citation

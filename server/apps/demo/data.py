@@ -10,7 +10,7 @@ import json
 from pathlib import Path
 from typing import Any
 
-from welding.documents.codec import PROCEDURE
+from welding.documents.codec import CODECS, PROCEDURE
 from welding.documents.procedure import Procedure
 
 JOB = ("FB-27", "Tarn Hollow footbridge", "Fernhollow Fabrication")
@@ -20,6 +20,12 @@ DOCUMENTS = Path(__file__).parent / "documents"
 def procedures() -> list[Procedure]:
     """The demo's procedures, in order of their numbers."""
     return [PROCEDURE.read(path.read_bytes()) for path in sorted(DOCUMENTS.glob("*.procedure.json"))]
+
+
+def shelf() -> list[Any]:
+    """The demo's own records: machines, a filler as bought, a metal."""
+    found = json.loads((DOCUMENTS / "shelf.json").read_text())
+    return [CODECS[one["format"].removeprefix("grounded-bead/")].take(one) for one in found]
 
 
 def coupons() -> list[dict[str, Any]]:

@@ -321,7 +321,7 @@ export interface paths {
         };
         /**
          * List Setup Fields
-         * @description Which fields of a pass only some processes have.
+         * @description Paths of those fields of a pass that only some processes have, and this one does.
          */
         get: operations["api_bench_arc_list_setup_fields"];
         put?: never;
@@ -1019,6 +1019,25 @@ export interface components {
             understood: string;
         };
         /**
+         * BalanceDial
+         * @description What the AC balance dial counts.
+         *
+         *     ``ep-percent``: % cleaning. ``en-percent``: % electrode negative. ``signed``: around zero, where
+         *     the share negative is ``zero_en_share`` and each step adds ``step_en_share`` (less than zero
+         *     where plus means cleaning).
+         */
+        BalanceDial: {
+            /**
+             * Convention
+             * @enum {string}
+             */
+            convention: "ep-percent" | "en-percent" | "signed";
+            /** Zero En Share */
+            zero_en_share?: number | null;
+            /** Step En Share */
+            step_en_share?: number | null;
+        };
+        /**
          * ReadIn
          * @description A text and what it should be.
          */
@@ -1032,7 +1051,7 @@ export interface components {
              * @default value
              * @enum {string}
              */
-            as_: "value" | "range" | "gas";
+            as_: "value" | "range" | "gas" | "cup" | "background" | "balance";
             /**
              * System
              * @default si
@@ -1041,6 +1060,9 @@ export interface components {
             system: "si" | "us";
             /** Metal */
             metal?: string | null;
+            /** Peak A */
+            peak_a?: number | null;
+            dial?: components["schemas"]["BalanceDial"] | null;
         };
         /**
          * Citation
@@ -1349,25 +1371,6 @@ export interface components {
             waveform?: ("sine" | "soft-square" | "square" | "triangle") | null;
             /** Amplitude Ratio */
             amplitude_ratio?: number | null;
-        };
-        /**
-         * BalanceDial
-         * @description What the AC balance dial counts.
-         *
-         *     ``ep-percent``: % cleaning. ``en-percent``: % electrode negative. ``signed``: around zero, where
-         *     the share negative is ``zero_en_share`` and each step adds ``step_en_share`` (less than zero
-         *     where plus means cleaning).
-         */
-        BalanceDial: {
-            /**
-             * Convention
-             * @enum {string}
-             */
-            convention: "ep-percent" | "en-percent" | "signed";
-            /** Zero En Share */
-            zero_en_share?: number | null;
-            /** Step En Share */
-            step_en_share?: number | null;
         };
         /**
          * BaseMetal
@@ -2681,29 +2684,6 @@ export interface components {
             helium_percent: number;
         };
         /**
-         * SetupField
-         * @description One field, or group of fields, of a pass.
-         *
-         *     Attributes:
-         *         path: Below the pass, such as ``tungsten``.
-         *         words: What it is called.
-         *         processes: ISO 4063 numbers that have it.
-         *         polarity: The only polarity that has it; empty for every one.
-         *         transfers: On wire, the only transfer modes that have it; empty for every one.
-         */
-        SetupField: {
-            /** Path */
-            path: string;
-            /** Words */
-            words: string;
-            /** Processes */
-            processes: string[];
-            /** Polarity */
-            polarity: string;
-            /** Transfers */
-            transfers: string[];
-        };
-        /**
          * JobOut
          * @description A job.
          */
@@ -3152,12 +3132,16 @@ export interface components {
         /**
          * CouponEvaluation
          * @description All passes as welded, in order of their numbers, and the planned ones still to weld.
+         *
+         *     ``piece`` holds findings on the metals that the piece was really made of, where they were recorded.
          */
         CouponEvaluation: {
             /** Passes */
             passes: components["schemas"]["PassResult"][];
             /** To Weld */
             to_weld: number[];
+            /** Piece */
+            piece: components["schemas"]["Finding"][];
         };
         /**
          * CouponOut
@@ -4022,7 +4006,11 @@ export interface operations {
     };
     api_bench_arc_list_setup_fields: {
         parameters: {
-            query?: never;
+            query: {
+                process: string;
+                polarity?: string | null;
+                transfer?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4035,7 +4023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SetupField"][];
+                    "application/json": string[];
                 };
             };
         };

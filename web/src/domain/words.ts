@@ -1,8 +1,11 @@
 /** Field terms as they are shown beside the document's values. */
 export const PROCESSES: readonly [string, string][] = [
   ['111', '111 covered electrode'],
+  ['114', '114 self-shielded wire'],
+  ['131', '131 solid wire, inert gas'],
   ['135', '135 solid wire, active gas'],
   ['136', '136 flux-cored wire, active gas'],
+  ['138', '138 metal-cored wire, active gas'],
   ['141', '141 TIG'],
 ]
 export const ROLES: readonly [string, string][] = [
@@ -39,6 +42,36 @@ export const BEADS: readonly [string, string][] = [
   ['stringer', 'stringer'],
   ['weave', 'weave'],
 ]
+export const ROLLS: readonly [string, string][] = [
+  ['v', 'V-groove'],
+  ['u', 'U-groove'],
+  ['knurled', 'knurled'],
+]
+export const STARTS: readonly [string, string][] = [
+  ['high-frequency', 'high frequency'],
+  ['lift', 'lift'],
+  ['scratch', 'scratch'],
+]
+export const TRIGGERS: readonly [string, string][] = [
+  ['hold', 'hold to weld'],
+  ['latched', 'press on, press off'],
+]
+export const WAVEFORMS: readonly [string, string][] = [
+  ['sine', 'sine'],
+  ['soft-square', 'soft square'],
+  ['square', 'square'],
+  ['triangle', 'triangle'],
+]
+export const BALANCES: readonly [string, string][] = [
+  ['en-percent', '% negative'],
+  ['ep-percent', '% cleaning'],
+  ['signed', 'signed, around zero'],
+]
+export const PLACES: readonly [string, string][] = [
+  ['indoors', 'indoors'],
+  ['outdoors', 'outdoors'],
+]
+export const FAMILY_WORDS: Record<string, string> = { stick: 'covered electrode', tig: 'TIG', wire: 'wire' }
 export const SOURCES: readonly [string, string][] = [
   ['own-trial', 'own trial'],
   ['maker', "wire maker's sheet"],
@@ -62,8 +95,8 @@ export const EVIDENCE: readonly [string, string][] = [
   ['analyser', 'analyser'],
 ]
 export const MAGNET: readonly [string, string][] = [
-  ['sticks', 'magnet sticks'],
-  ['not', 'does not stick'],
+  ['sticks', 'magnetic'],
+  ['not', 'not magnetic'],
 ]
 export const POSITIONS: readonly [string, string][] = [
   'PA', 'PB', 'PC', 'PD', 'PE', 'PF', 'PG', '1G', '2G', '3G', '4G', '1F', '2F', '3F', '4F',

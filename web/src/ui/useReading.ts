@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 
 import { Refusal, api, unwrap } from '../api/client'
-import type { System } from '../api/types'
+import type { BalanceDial, System } from '../api/types'
 
-export type ReadAs = 'value' | 'range' | 'gas'
+export type ReadAs = 'value' | 'range' | 'gas' | 'cup' | 'background' | 'balance'
 export type ReadResult = {
   value?: number | null
   min?: number | null
@@ -19,6 +19,9 @@ type Options = {
   as: ReadAs
   system: System
   metal?: string
+  /** What the answer depends on besides the text: the peak of a pulse, the dial of a machine. */
+  peakA?: number | undefined
+  dial?: BalanceDial | undefined
   onRead: (result: ReadResult) => void
   onEmpty: () => void
 }
@@ -31,7 +34,7 @@ const AGAIN_MS = 2000
  * it was understood; a refusal says why and changes nothing; while there is no answer it is asked
  * again.
  */
-export function useReading({ kind, as, system, metal, onRead, onEmpty }: Options) {
+export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmpty }: Options) {
   const [text, setText] = useState<string | null>(null)
   const [error, setError] = useState<string | null>(null)
   const [understood, setUnderstood] = useState<string | null>(null)
@@ -60,7 +63,7 @@ export function useReading({ kind, as, system, metal, onRead, onEmpty }: Options
       }
       try {
         const result = await unwrap(
-          api.POST('/api/read', { body: { text: typed, kind, as_: as, system, metal: metal ?? null } }),
+          api.POST('/api/read', { body: { text: typed, kind, as_: as, system, metal: metal ?? null, peak_a: peakA ?? null, dial: dial ?? null } }),
         )
         if (mine !== latest.current) return
         take(result)
@@ -72,7 +75,7 @@ export function useReading({ kind, as, system, metal, onRead, onEmpty }: Options
         if (problem instanceof Refusal && problem.passing) setUnanswered({ typed })
       }
     },
-    [kind, as, system, metal],
+    [kind, as, system, metal, peakA, dial],
   )
   useEffect(() => {
     handlers.current = { onRead, onEmpty }

@@ -1,6 +1,10 @@
+import { AcCard } from './AcCard'
+import { CupCard } from './CupCard'
 import { Decoder } from './Decoder'
+import { DialCard } from './DialCard'
 import { Equivalents } from './Equivalents'
 import { GasNamer } from './GasNamer'
+import { PulseCard } from './PulseCard'
 import { UnitReader } from './UnitReader'
 
 /** Small questions, answered while one types; nothing is stored. */
@@ -9,12 +13,16 @@ export function BenchPage() {
     <div className="px-5 py-4">
       <h1 className="mb-3 text-[25px]">Bench</h1>
       <div className="grid grid-cols-2 items-start gap-4">
-        <div className="grid gap-4">
+        <div className="grid min-w-0 gap-4">
           <Decoder />
+          <DialCard />
+          <PulseCard />
           <UnitReader />
         </div>
-        <div className="grid gap-4">
+        <div className="grid min-w-0 gap-4">
           <GasNamer />
+          <CupCard />
+          <AcCard />
           <Equivalents />
         </div>
       </div>

@@ -1,2 +1,4 @@
 export { benchRoutes } from './routes'
-export { decodeQuery } from './queries'
+export { EquivalentsTable } from './EquivalentsTable'
+export { EMPTY_ROW, RunOuts, dialOf, type Row } from './RunOuts'
+export { decodeQuery, gasQuery, pulseQuery, schoolsQuery } from './queries'

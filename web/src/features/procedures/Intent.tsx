@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 
 import type { Procedure } from '../../api/types'
 import { useSession } from '../../app/session'
@@ -10,10 +10,12 @@ import {
   withThermal,
   type JointChoice,
 } from '../../domain/procedure'
-import { EVIDENCE, JOINTS, MAGNET, POSITIONS } from '../../domain/words'
+import { withOwnMetal } from '../../domain/shelf'
+import { EVIDENCE, JOINTS, MAGNET, PLACES, POSITIONS } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
+import { CertificateDialog } from '../metals'
 import { MetalField } from './MetalField'
 
 const MAGNET_KEYS = new Map<boolean | null, string>([[true, 'sticks'], [false, 'not']])
@@ -29,6 +31,7 @@ type Props = {
 export function Intent({ document, onChange, disabled, errors }: Props) {
   const { codes } = useSession()
   const code = codes.find((one) => one.id === document.code?.id)
+  const [paper, setPaper] = useState<0 | 1 | null>(null)
   const choice = jointChoice(document.joint)
   const preparation = document.joint?.preparation
   const setPreparation = (changes: object) =>
@@ -67,10 +70,13 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
               onType={(designation) => onChange((before) => withMetal(before, index, { designation }))}
               onPick={(metal) =>
                 onChange((before) =>
-                  withMetal(before, index, {
-                    designation: metal.name, standard: metal.standard, condition: metal.condition,
-                    groups: { iso_15608: metal.iso_15608, aws_d1_1: metal.aws_d1_1 },
-                  }),
+                  withOwnMetal(
+                    withMetal(before, index, {
+                      designation: metal.name, standard: metal.standard, condition: metal.condition,
+                      groups: { iso_15608: metal.iso_15608, aws_d1_1: metal.aws_d1_1 },
+                    }),
+                    metal.own ?? null,
+                  ),
                 )
               } />
             <QuantityField label={`Metal ${String(index + 1)} thickness`} path={`base_metals.${String(index)}.thickness_mm`} kind="thickness"
@@ -89,6 +95,11 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
             <Choice label={`Metal ${String(index + 1)} magnet`} none="magnet?" disabled={disabled} options={MAGNET}
               value={MAGNET_KEYS.get(document.base_metals[index]?.magnet_sticks ?? null)}
               onChange={(magnet) => onChange((before) => withMetal(before, index, { magnet_sticks: magnet === null ? null : magnet === 'sticks' }))} />
+            {document.base_metals[index] && (
+              <button type="button" className="link col-span-2 truncate text-left text-[12px]" data-path={`base_metals.${String(index)}.chemistry`} onClick={() => setPaper(index)}>
+                {document.base_metals[index].heat ? `heat ${document.base_metals[index].heat}` : document.base_metals[index].chemistry || document.base_metals[index].certificate ? 'certificate' : disabled ? '' : 'Enter its certificate'}
+              </button>
+            )}
           </div>
         </Row>
       ))}
@@ -140,6 +151,14 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
             onChange((before) => ({ ...before, positions: position ? ([position] as Procedure['positions']) : [] }))
           } />
       </Row>
+      <Row words="Where">
+        <div className="grid grid-cols-[minmax(0,1fr)_104px] gap-1.5">
+          <Choice label="Where it is welded" path="site.place" value={document.site?.place} options={PLACES} none="not stated" disabled={disabled}
+            onChange={(place) => onChange((before) => ({ ...before, site: { ...before.site, place: place } }))} />
+          <QuantityField label="Wind at the joint" kind="wind" path="site.wind_m_s" placeholder="wind" disabled={disabled} value={document.site?.wind_m_s}
+            onChange={(wind_m_s) => onChange((before) => ({ ...before, site: { ...before.site, wind_m_s } }))} />
+        </div>
+      </Row>
       <Row words="Preheat">
         <QuantityField label="Preheat, at least" kind="temperature" path="thermal.preheat_min_c" disabled={disabled} placeholder="at least"
           value={document.thermal?.preheat_min_c} onChange={(preheat_min_c) => onChange((before) => withThermal(before, { preheat_min_c }))} />
@@ -156,6 +175,11 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
         <TextField label="Notes" path="notes" rows={2} value={document.notes} disabled={disabled} error={errors.get('notes')}
           onChange={(notes) => onChange((before) => ({ ...before, notes }))} />
       </Row>
+      {paper !== null && (
+        <CertificateDialog open title={`Certificate of metal ${String(paper + 1)}${document.base_metals[paper]?.designation ? `, ${document.base_metals[paper].designation}` : ''}`}
+          metal={document.base_metals[paper] ?? {}} disabled={disabled} onClose={() => setPaper(null)}
+          onTake={(changes) => onChange((before) => withMetal(before, paper, changes))} />
+      )}
     </div>
   )
 }

@@ -1,1 +1,3 @@
 export { procedureRoutes } from './routes'
+export { FillerHint } from './FillerHint'
+export { tungstensQuery } from './queries'

@@ -32,3 +32,19 @@ export const evaluationQuery = (document: Procedure, units: System) =>
     staleTime: Infinity,
     gcTime: 20_000,
   })
+
+/** Fields of a pass that only some processes have, and this one does. */
+export const setupFieldsQuery = (process: string, polarity: string | null, transfer: string | null) =>
+  queryOptions({
+    queryKey: ['setup-fields', process, polarity, transfer],
+    queryFn: () =>
+      unwrap(api.GET('/api/setup-fields', { params: { query: { process, ...(polarity ? { polarity } : {}), ...(transfer ? { transfer } : {}) } } })),
+    enabled: process !== '',
+    staleTime: Infinity,
+  })
+
+export const tungstensQuery = queryOptions({
+  queryKey: ['tungstens'],
+  queryFn: () => unwrap(api.GET('/api/tungstens')),
+  staleTime: Infinity,
+})

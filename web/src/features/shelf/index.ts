@@ -1,1 +1,2 @@
 export { shelfRoutes } from './routes'
+export { recordsQuery } from './queries'

@@ -2,9 +2,47 @@ import { queryOptions } from '@tanstack/react-query'
 
 import { api, unwrap } from '../../api/client'
 
-export const shelfQuery = (text: string) =>
+export type RecordKind = 'metal' | 'product' | 'machine'
+export type ListedKind = 'metal' | 'filler' | 'gas' | 'tungsten'
+
+export const metalsQuery = (text: string) =>
   queryOptions({
-    queryKey: ['shelf', text],
+    queryKey: ['shelf', 'metals', text],
     queryFn: ({ signal }) => unwrap(api.GET('/api/metals', { params: { query: { search_text: text, most: 300 } }, signal })),
+    staleTime: 60_000,
+  })
+
+export const fillersQuery = (text: string) =>
+  queryOptions({
+    queryKey: ['shelf', 'fillers', text],
+    queryFn: ({ signal }) => unwrap(api.GET('/api/fillers', { params: { query: { search_text: text, most: 200 } }, signal })),
+    staleTime: 60_000,
+  })
+
+export const gasesQuery = (text: string) =>
+  queryOptions({
+    queryKey: ['shelf', 'gases', text],
+    queryFn: ({ signal }) => unwrap(api.GET('/api/gases', { params: { query: { search_text: text } }, signal })),
     staleTime: Infinity,
+  })
+
+export const recordsQuery = (kind: RecordKind) =>
+  queryOptions({
+    queryKey: ['shelf', 'records', kind],
+    queryFn: () => unwrap(api.GET('/api/shelf', { params: { query: { kind } } })),
+    staleTime: 10_000,
+  })
+
+export const recordUsedQuery = (id: number) =>
+  queryOptions({
+    queryKey: ['shelf', 'used', id],
+    queryFn: () => unwrap(api.GET('/api/shelf/{record_id}/used', { params: { path: { record_id: id } } })),
+    staleTime: 0,
+  })
+
+export const listedUsedQuery = (kind: ListedKind, name: string) =>
+  queryOptions({
+    queryKey: ['shelf', 'listed-used', kind, name],
+    queryFn: () => unwrap(api.GET('/api/used', { params: { query: { kind, name } } })),
+    staleTime: 0,
   })

@@ -20,6 +20,7 @@ from apps.demo.people import PASSWORD, PEOPLE
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
+from apps.shelf.services.add_record import add_record
 from welding.documents.codec import PASS_RECORD, PROCEDURE
 
 
@@ -62,6 +63,8 @@ def load_demo() -> Job:
         users[role] = user
     number, title, customer = data.JOB
     job = Job.objects.create(number=number, title=title, customer=customer)
+    for record in data.shelf():
+        add_record(users["engineer"], record)
     for document in data.procedures():
         create_procedure(users["engineer"], job, document)
     for sample in data.coupons():

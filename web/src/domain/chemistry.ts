@@ -17,3 +17,8 @@ const PART = /\b(C|Si|Mn|P|S|Cr|Mo|Ni|Cu|V|Nb|Ti|Al|B|N)\b\s*[:=]?\s*(\d*[.,]?\d
 export function pasted(text: string): Record<string, string> {
   return Object.fromEntries([...text.matchAll(PART)].map((match) => [match[1] ?? '', match[2] ?? '']))
 }
+
+/** A composition as it is shown in its fields. */
+export function typedOf(chemistry: Readonly<Record<string, number>> | null | undefined): Record<string, string> {
+  return Object.fromEntries(Object.entries(chemistry ?? {}).map(([element, share]) => [element, String(share)]))
+}

@@ -1,0 +1,75 @@
+import { useState } from 'react'
+
+import type { BaseMetal, Certificate } from '../../api/types'
+import { chemistryOf, typedOf } from '../../domain/chemistry'
+import { Button } from '../../ui/Button'
+import { ChemistryGrid } from '../../ui/ChemistryGrid'
+import { Modal } from '../../ui/Modal'
+import { QuantityField } from '../../ui/QuantityField'
+import { TextField } from '../../ui/TextField'
+import { useSettled } from '../../ui/useSettled'
+import { EquivalentsTable } from '../bench'
+
+type Changes = Pick<BaseMetal, 'heat' | 'chemistry' | 'certificate'>
+type Props = {
+  title: string
+  metal: BaseMetal
+  disabled: boolean
+  open: boolean
+  onClose: () => void
+  onTake: (changes: Changes) => void
+}
+
+/** A heat's certificate: number, chemistry, properties; equivalents as one types. Nothing is taken before it is said. */
+export function CertificateDialog(props: Props) {
+  return props.open ? <Form {...props} /> : null
+}
+
+function Form({ title, metal, disabled, open, onClose, onTake }: Props) {
+  const [heat, setHeat] = useState(metal.heat ?? null)
+  const [paper, setPaper] = useState<Certificate>(metal.certificate ?? {})
+  const [typed, setTyped] = useState<Record<string, string>>(typedOf(metal.chemistry))
+  const settled = useSettled(typed)
+  const { chemistry, wrong } = chemistryOf(typed)
+  const total = Object.values(chemistry).reduce((sum, share) => sum + share, 0)
+  const put = (changes: Partial<Certificate>) => setPaper((before) => ({ ...before, ...changes }))
+  const day = paper.issued_on && !/^\d{4}-\d{2}-\d{2}$/.test(paper.issued_on) ? 'Write it as 2026-03-31.' : undefined
+  const problem = wrong.length > 0 || total > 100.05 || day !== undefined
+  const take = () => {
+    const stated = Object.values(paper).some((value) => value != null)
+    onTake({ heat, chemistry: Object.keys(chemistry).length > 0 ? chemistry : null, certificate: stated ? paper : null })
+    onClose()
+  }
+  return (
+    <Modal title={title} open={open} onClose={onClose} wide>
+      <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px]">
+        <Labelled words="Heat number"><TextField label="Heat number" value={heat} onChange={setHeat} disabled={disabled} /></Labelled>
+        <Labelled words="Certificate"><TextField label="Certificate number" value={paper.number} onChange={(number) => put({ number })} disabled={disabled} /></Labelled>
+        <Labelled words="Kind"><TextField label="Kind of certificate" value={paper.kind} onChange={(kind) => put({ kind })} placeholder="3.1" disabled={disabled} /></Labelled>
+        <Labelled words="Issued on"><TextField label="Issued on" value={paper.issued_on} onChange={(issued_on) => put({ issued_on })} placeholder="2026-03-31" error={day} disabled={disabled} /></Labelled>
+        <Labelled words="Yield, as measured"><QuantityField label="Yield" kind="strength" value={paper.yield_mpa} onChange={(yield_mpa) => put({ yield_mpa })} disabled={disabled} /></Labelled>
+        <Labelled words="Tensile, as measured"><QuantityField label="Tensile strength" kind="strength" value={paper.tensile_mpa} onChange={(tensile_mpa) => put({ tensile_mpa })} disabled={disabled} /></Labelled>
+        <Labelled words="Elongation"><QuantityField label="Elongation" kind="percent" value={paper.elongation_percent} onChange={(elongation_percent) => put({ elongation_percent })} disabled={disabled} /></Labelled>
+      </div>
+      <h3 className="mt-4 mb-1 text-[15px]">Chemistry of the heat</h3>
+      <ChemistryGrid typed={typed} onType={setTyped} elements={ELEMENTS} disabled={disabled} />
+      {total > 100.05 && <p role="alert" className="mt-1 text-[13px] text-breach">The elements sum to {total.toFixed(1)} %, more than 100 %.</p>}
+      <EquivalentsTable chemistry={chemistryOf(settled).chemistry} />
+      <div className="mt-4 flex justify-end gap-2">
+        <Button onClick={onClose}>{disabled ? 'Close' : 'Not now'}</Button>
+        {!disabled && <Button look="main" disabled={problem} onClick={take}>Take it</Button>}
+      </div>
+    </Modal>
+  )
+}
+
+const ELEMENTS = ['C', 'Si', 'Mn', 'P', 'S', 'Cr', 'Mo', 'Ni', 'Cu', 'V', 'Nb', 'Ti', 'Al', 'B', 'N', 'Mg', 'Zn']
+
+function Labelled({ words, children }: { words: string; children: React.ReactNode }) {
+  return (
+    <div className="min-w-0">
+      <span className="label">{words}</span>
+      {children}
+    </div>
+  )
+}

@@ -1,0 +1,1 @@
+export { CertificateDialog } from './CertificateDialog'

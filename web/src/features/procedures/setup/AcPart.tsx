@@ -1,0 +1,42 @@
+import { useState } from 'react'
+
+import type { BalanceDial, Machine } from '../../../api/types'
+import { BALANCES, WAVEFORMS } from '../../../domain/words'
+import { Choice } from '../../../ui/Choice'
+import { QuantityField } from '../../../ui/QuantityField'
+import { ReadField } from '../../../ui/ReadField'
+import { Cell, Part, merged, type PartProps } from './Part'
+
+/** The AC wave. The balance is typed as the dial counts it, and kept as the share negative. */
+export function AcPart({ one, path, disabled, set, odd, machine }: PartProps & { odd: boolean; machine: Machine | undefined }) {
+  const own = machine?.balance_dial ?? undefined
+  const [convention, setConvention] = useState<BalanceDial['convention']>(own?.convention ?? 'en-percent')
+  const dial: BalanceDial = own && own.convention === convention ? own : { convention }
+  const share = one.ac?.en_share
+  return (
+    <Part title="AC" odd={odd} {...(odd && !disabled ? { onTakeOut: () => set({ ac: null }) } : {})}>
+      <Cell words="Frequency">
+        <QuantityField label="AC frequency" kind="frequency" path={`${path}.ac.frequency_hz`} value={one.ac?.frequency_hz} disabled={disabled} onChange={(frequency_hz) => set({ ac: merged(one.ac, { frequency_hz }) })} />
+      </Cell>
+      <Cell words="Balance, as dialled">
+        <ReadField label="AC balance" as="balance" dial={dial} path={`${path}.ac.en_share`} disabled={disabled}
+          written={share == null ? '' : convention === 'ep-percent' ? percent(1 - share) : convention === 'en-percent' ? percent(share) : ''}
+          onEmpty={() => set({ ac: merged(one.ac, { en_share: null }) })}
+          onRead={(read) => { if (read.value != null) set({ ac: merged(one.ac, { en_share: read.value }) }) }} />
+        {share != null && <p className="mt-0.5 text-[12px] text-steel2">{percent(share)} % negative, {percent(1 - share)} % cleaning</p>}
+      </Cell>
+      <Cell words="The dial counts">
+        <Choice label="Balance dial" value={convention} disabled={disabled}
+          options={BALANCES.filter(([key]) => key !== 'signed' || own?.convention === 'signed')}
+          onChange={(next) => next && setConvention(next)} />
+      </Cell>
+      <Cell words="Waveform">
+        <Choice label="Waveform" path={`${path}.ac.waveform`} value={one.ac?.waveform} options={WAVEFORMS} none="not stated" disabled={disabled} onChange={(waveform) => set({ ac: merged(one.ac, { waveform }) })} />
+      </Cell>
+    </Part>
+  )
+}
+
+function percent(share: number): string {
+  return String(Math.round(share * 1000) / 10)
+}

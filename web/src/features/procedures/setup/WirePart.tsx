@@ -1,0 +1,30 @@
+import { ROLLS } from '../../../domain/words'
+import { Choice } from '../../../ui/Choice'
+import { QuantityField } from '../../../ui/QuantityField'
+import { TextField } from '../../../ui/TextField'
+import { Cell, Part, merged, type PartProps } from './Part'
+
+/** What guides the wire. */
+export function WirePart({ one, path, disabled, set, odd, inductance }: PartProps & { odd: boolean; inductance: boolean }) {
+  return (
+    <Part title="Wire" odd={odd} {...(odd && !disabled ? { onTakeOut: () => set({ feeder: null, extension_mm: null, wire_feed_m_min: null }) } : {})}>
+      <Cell words="Tip to work">
+        <QuantityField mode="range" label="Tip to work distance" kind="gap" path={`${path}.extension_mm`} value={one.extension_mm} disabled={disabled} onChange={(extension_mm) => set({ extension_mm })} />
+      </Cell>
+      <Cell words="Drive rolls">
+        <Choice label="Drive rolls" path={`${path}.feeder.rolls`} value={one.feeder?.rolls} options={ROLLS} none="not stated" disabled={disabled} onChange={(rolls) => set({ feeder: merged(one.feeder, { rolls }) })} />
+      </Cell>
+      <Cell words="Liner">
+        <TextField label="Liner" path={`${path}.feeder.liner`} value={one.feeder?.liner} disabled={disabled} onChange={(liner) => set({ feeder: merged(one.feeder, { liner }) })} />
+      </Cell>
+      <Cell words="Contact tip">
+        <QuantityField label="Contact tip bore" kind="wire_diameter" path={`${path}.feeder.contact_tip_mm`} value={one.feeder?.contact_tip_mm} disabled={disabled} onChange={(contact_tip_mm) => set({ feeder: merged(one.feeder, { contact_tip_mm }) })} />
+      </Cell>
+      {inductance && (
+        <Cell words="Inductance">
+          <QuantityField label="Inductance" kind="percent" path={`${path}.feeder.inductance_percent`} value={one.feeder?.inductance_percent} disabled={disabled} onChange={(inductance_percent) => set({ feeder: merged(one.feeder, { inductance_percent }) })} />
+        </Cell>
+      )}
+    </Part>
+  )
+}

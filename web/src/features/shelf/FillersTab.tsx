@@ -1,0 +1,104 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import type { FillerFound, Product, ShelfRecord } from '../../api/types'
+import { useSession } from '../../app/session'
+import { useUnits } from '../../app/units'
+import { POSITION_WORDS } from '../../domain/words'
+import { Button } from '../../ui/Button'
+import { Notice } from '../../ui/Notice'
+import { Sources } from '../../ui/Sources'
+import { ProductForm } from './ProductForm'
+import { RecordDialog } from './RecordDialog'
+import { Facts, Rows } from './Rows'
+import { Used } from './Used'
+import { fillersQuery, listedUsedQuery, recordsQuery } from './queries'
+
+const EMPTY: Product = { format: 'grounded-bead/product', version: 1, name: '', designation: '', ranges: [] }
+
+/** Fillers by class, decoded as one types, and those as bought with their makers' ranges. */
+export function FillersTab({ text, onText }: { text: string; onText: (text: string) => void }) {
+  const { may } = useSession()
+  const found = useQuery({ ...fillersQuery(text), placeholderData: keepPreviousData })
+  const records = useQuery(recordsQuery('product'))
+  const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
+  const fillers = found.data ?? []
+  return (
+    <>
+      <div className="mb-2 flex items-center gap-4">
+        <p role="status" className="text-[13px] text-steel2">
+          {found.data ? `${String(fillers.length)} fillers` : ''}; any other designation is decoded as you type it
+        </p>
+        {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setEditing('new')}>Add a filler as bought</Button>}
+      </div>
+      {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
+      {found.data && fillers.length === 0 && (
+        <p className="panel p-6 text-steel">No filler by that name, and no class that is known here. Try a class such as <button type="button" className="link" onClick={() => onText('E71T-1M')}>E71T-1M</button>, or words such as “basic stick”.</p>
+      )}
+      {fillers.length > 0 && (
+        <Rows label="Fillers" heads={['Filler', 'Standard', 'Product', 'Process', 'Polarity', 'Gas', 'Positions', 'Tensile, MPa']}
+          lines={fillers.map((one) => {
+            const d = one.decoded
+            const record = records.data?.find((other) => other.name === one.product?.name)
+            return {
+              key: `${one.product?.name ?? ''}|${d.designation}`,
+              cells: [
+                one.product ? one.product.name : d.designation,
+                one.product ? `${d.designation} · own` : d.system, d.product, d.processes.join(', '), d.polarities.join(', ') || '—',
+                d.shielding === 'self' ? 'none' : d.gases.join(', ') || '—', POSITION_WORDS[d.positions] ?? '—', d.tensile_mpa ?? '—',
+              ],
+              details: () => <Details one={one} {...(record && may('KEEP_SHELF') ? { onCorrect: () => setEditing(record) } : {})} />,
+            }
+          })} />
+      )}
+      {editing && (
+        <RecordDialog<Product> kind="product" words="filler" record={editing === 'new' ? null : editing} empty={EMPTY} onClose={() => setEditing(null)}
+          form={(document, put, errors) => <ProductForm document={document} put={put} errors={errors} />} />
+      )}
+    </>
+  )
+}
+
+function Details({ one, onCorrect }: { one: FillerFound; onCorrect?: () => void }) {
+  const units = useUnits()
+  const d = one.decoded
+  const used = useQuery(listedUsedQuery('filler', d.designation))
+  return (
+    <div className="grid grid-cols-4 gap-6">
+      <Facts words="Its parts">
+        <ul>{d.meaning.map((token, index) => <li key={index}><b>{token.text}</b> {token.meaning}</li>)}</ul>
+        <Sources citations={d.sources.citations} />
+      </Facts>
+      <Facts words="Facts">
+        <ul>
+          {d.yield_mpa != null && <li>yield at least {d.yield_mpa} MPa</li>}
+          {d.impact_j != null && d.impact_c != null && <li>{d.impact_j} J at {units.value(d.impact_c, 'temperature')} {units.unit('temperature')}</li>}
+          {d.hydrogen_ml_100g != null && <li>hydrogen at most {d.hydrogen_ml_100g} ml/100 g</li>}
+          {d.runs === 'single' && <li>single runs only</li>}
+          {d.thickness_max_mm != null && <li>up to {units.value(d.thickness_max_mm, 'thickness')} {units.unit('thickness')}</li>}
+          {d.notes.map((note) => <li key={note}>{note}</li>)}
+        </ul>
+        {one.said && !one.product && <p className="mt-1 text-steel2">{one.said}</p>}
+      </Facts>
+      <Facts words={one.product ? `Maker’s ranges${one.product.sheet_date ? `, sheet of ${one.product.sheet_date}` : ''}` : 'Maker’s ranges'}>
+        {!one.product && <p className="text-steel2">A class has none; a filler as bought may.</p>}
+        <ul className="tabular-nums">
+          {one.product?.ranges.map((range, index) => (
+            <li key={index} className="mb-1">
+              <b>{units.value(range.diameter_mm, 'wire_diameter')} {units.unit('wire_diameter')}</b> {range.positions.length > 0 ? range.positions.join(', ') : 'any position'}{range.polarity ? `, ${range.polarity}` : ''}:{' '}
+              {[
+                range.current_a && `${units.range(range.current_a, 'current')} A`,
+                range.voltage_v && `${units.range(range.voltage_v, 'voltage')} V`,
+                range.wire_feed_m_min && `${units.range(range.wire_feed_m_min, 'wire_feed')} ${units.unit('wire_feed')}`,
+              ].filter(Boolean).join(' · ') || 'nothing stated'}
+            </li>
+          ))}
+        </ul>
+      </Facts>
+      <Facts words="Used in">
+        <Used found={used} />
+        {onCorrect && <button type="button" className="link mt-2 text-[13px]" onClick={onCorrect}>Correct or remove</button>}
+      </Facts>
+    </div>
+  )
+}

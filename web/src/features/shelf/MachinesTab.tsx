@@ -1,0 +1,105 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import type { Machine, ShelfRecord } from '../../api/types'
+import { useSession } from '../../app/session'
+import { useUnits } from '../../app/units'
+import { FAMILY_WORDS } from '../../domain/words'
+import { Button } from '../../ui/Button'
+import { Notice } from '../../ui/Notice'
+import { MachineForm } from './MachineForm'
+import { RecordDialog } from './RecordDialog'
+import { Facts, Rows } from './Rows'
+import { Used } from './Used'
+import { recordUsedQuery, recordsQuery } from './queries'
+
+const EMPTY: Machine = { format: 'grounded-bead/machine', version: 1, name: '', supplies: [{ name: '400 V', envelopes: [] }], meters: [] }
+
+/** The shop's power sources. */
+export function MachinesTab({ text }: { text: string }) {
+  const { may } = useSession()
+  const units = useUnits()
+  const found = useQuery(recordsQuery('machine'))
+  const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
+  const all = found.data ?? []
+  const shown = all.filter((one) => one.name.toLowerCase().includes(text.trim().toLowerCase()))
+  const today = new Date().toISOString().slice(0, 10)
+  return (
+    <>
+      <div className="mb-2 flex items-center gap-4">
+        <p role="status" className="text-[13px] text-steel2">{found.data ? `${String(shown.length)} machines` : ''}</p>
+        {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setEditing('new')}>Add a machine</Button>}
+      </div>
+      {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
+      {found.data && shown.length === 0 && (
+        <p className="panel p-6 text-steel">{all.length === 0 ? 'No machine on record. Add one, and procedures are checked against what it delivers.' : 'No machine by that name.'}</p>
+      )}
+      {shown.length > 0 && (
+        <Rows label="Machines" heads={['Machine', 'Does', 'Current, A', 'Connected to', 'Meters', 'Dial', 'Used in']}
+          lines={shown.map((one) => {
+            const machine = one.document as Machine
+            const supply = machine.supplies.find((other) => other.name === machine.connected) ?? machine.supplies[0]
+            const overdue = machine.meters.filter((meter) => meter.due_on != null && meter.due_on < today)
+            return {
+              key: String(one.id),
+              cells: [
+                one.name,
+                supply?.envelopes.map((other) => FAMILY_WORDS[other.family]).join(', ') || '—',
+                supply?.envelopes.map((other) => units.range(other.current_a, 'current')).join(', ') || '—',
+                supply?.name ?? '—',
+                machine.meters.length === 0 ? 'none on record' : overdue.length > 0 ? <span key="due" className="font-semibold text-caution">{overdue.map((meter) => meter.name).join(', ')} overdue</span> : 'in date',
+                machine.dial && machine.dial.points.length > 0 ? `${String(machine.dial.points.length)} settings measured` : 'not measured',
+                one.used_in,
+              ],
+              details: () => <Details one={one} machine={machine} {...(may('KEEP_SHELF') ? { onCorrect: () => setEditing(one) } : {})} />,
+            }
+          })} />
+      )}
+      {editing && (
+        <RecordDialog<Machine> kind="machine" words="machine" record={editing === 'new' ? null : editing} empty={EMPTY} onClose={() => setEditing(null)}
+          form={(document, put, errors) => <MachineForm document={document} put={put} errors={errors} />} />
+      )}
+    </>
+  )
+}
+
+function Details({ one, machine, onCorrect }: { one: ShelfRecord; machine: Machine; onCorrect?: () => void }) {
+  const units = useUnits()
+  const used = useQuery(recordUsedQuery(one.id))
+  return (
+    <div className="grid grid-cols-4 gap-6">
+      <div className="col-span-2 min-w-0">
+        {machine.supplies.map((supply) => (
+          <Facts key={supply.name} words={`On ${supply.name}`}>
+            <ul className="mb-2 tabular-nums">
+              {supply.envelopes.map((other) => (
+                <li key={other.family}>
+                  <b>{FAMILY_WORDS[other.family]}</b>{' '}
+                  {[
+                    `${units.range(other.current_a, 'current')} A`,
+                    other.voltage_v && `${units.range(other.voltage_v, 'voltage')} V`,
+                    other.wire_feed_m_min && `${units.range(other.wire_feed_m_min, 'wire_feed')} ${units.unit('wire_feed')}`,
+                    other.duty.length > 0 && `duty ${other.duty.map((point) => `${String(point.percent)} % at ${String(point.current_a)} A`).join(', ')}`,
+                  ].filter(Boolean).join(' · ')}
+                </li>
+              ))}
+              {supply.envelopes.length === 0 && <li>nothing stated</li>}
+            </ul>
+          </Facts>
+        ))}
+        {machine.notes && <p className="text-steel">{machine.notes}</p>}
+      </div>
+      <Facts words="Meters">
+        <ul>
+          {machine.meters.map((meter) => <li key={meter.name}>{meter.name}: {meter.calibrated_on ? `calibrated ${meter.calibrated_on}` : 'no date'}{meter.due_on ? `, due ${meter.due_on}` : ''}</li>)}
+          {machine.meters.length === 0 && <li>none on record</li>}
+        </ul>
+      </Facts>
+      <Facts words="Used in">
+        <Used found={used} />
+        {onCorrect && <button type="button" className="link mt-2 text-[13px]" onClick={onCorrect}>Correct or remove</button>}
+        <p className="mt-1 text-[12px] text-steel2">saved by {one.saved_by}</p>
+      </Facts>
+    </div>
+  )
+}

@@ -1,0 +1,72 @@
+import { useState } from 'react'
+
+import type { OwnMetal } from '../../api/types'
+import { Choice } from '../../ui/Choice'
+import { QuantityField } from '../../ui/QuantityField'
+import { TextField } from '../../ui/TextField'
+import { Labelled, changed, type FormProps } from './FormParts'
+
+const FAMILIES = ['carbon', 'weathering', 'cr-mo', 'ni-steel', 'austenitic', 'ferritic', 'martensitic', 'ph-stainless', 'duplex', 'nickel', 'aluminium', 'aluminium-cast', 'copper'] as const
+const CONDITIONS = ['AR', 'N', 'NT', 'M', 'QT', 'A', 'SR', 'T4', 'T6', 'H111', 'O'] as const
+const ELEMENTS = ['C', 'Si', 'Mn', 'P', 'S', 'Cr', 'Mo', 'Ni', 'Cu', 'V', 'Nb', 'Ti', 'Al', 'N', 'Mg', 'Zn'] as const
+
+/** A metal of one's own: name, family, condition, yield by thickness, chemistry limits, source. */
+export function MetalForm({ document, put, errors }: FormProps<OwnMetal>) {
+  const steps = document.yield_steps
+  // A step needs both its numbers; a half one waits here.
+  const [half, setHalf] = useState<{ up_to_mm: number | null; yield_mpa: number | null } | null>(steps.length === 0 ? { up_to_mm: null, yield_mpa: null } : null)
+  const putHalf = (changes: Partial<NonNullable<typeof half>>) => {
+    const next = { up_to_mm: null, yield_mpa: null, ...half, ...changes }
+    if (next.up_to_mm !== null && next.yield_mpa !== null) {
+      put({ yield_steps: [...steps, { up_to_mm: next.up_to_mm, yield_mpa: next.yield_mpa }] })
+      setHalf(null)
+    } else setHalf(next)
+  }
+  const limits = document.chemistry ?? {}
+  return (
+    <>
+      <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px]">
+        <Labelled words="Name" wide><TextField label="Name of the metal" value={document.name} onChange={(name) => put({ name: name ?? '' })} error={errors.get('name')} /></Labelled>
+        <Labelled words="Also called, with commas" wide><TextField label="Also called" value={document.also.join(', ')} onChange={(text) => put({ also: (text ?? '').split(',').map((one) => one.trimStart()).filter((one) => one !== '') })} /></Labelled>
+        <Labelled words="Family"><Choice label="Family" value={document.family} options={FAMILIES.map((one) => [one, one] as const)} onChange={(family) => family && put({ family })} /></Labelled>
+        <Labelled words="Condition"><Choice label="Condition" value={document.condition} none="not stated" options={CONDITIONS.map((one) => [one, one] as const)} onChange={(condition) => put({ condition })} /></Labelled>
+        <Labelled words="Standard"><TextField label="Standard" value={document.standard} onChange={(standard) => put({ standard })} /></Labelled>
+        <Labelled words="Group, if stated"><TextField label="Group of ISO/TR 15608" value={document.iso_15608} onChange={(iso_15608) => put({ iso_15608 })} placeholder="computed" /></Labelled>
+        <Labelled words="Tensile, at least"><QuantityField label="Tensile strength, at least" kind="strength" value={document.tensile_mpa} onChange={(tensile_mpa) => put({ tensile_mpa })} /></Labelled>
+        <Labelled words="Where this comes from" wide><TextField label="Source of the record" value={document.source} onChange={(source) => put({ source })} placeholder="sheet, standard, date" /></Labelled>
+      </div>
+      <h3 className="mt-3 mb-1 text-[15px]">Minimum yield by thickness</h3>
+      <div className="grid grid-cols-[140px_140px_auto] items-center gap-x-3 gap-y-1 text-[13px]">
+        {steps.map((step, index) => (
+          <div key={index} className="contents">
+            <QuantityField label={`Up to, step ${String(index + 1)}`} kind="thickness" value={step.up_to_mm} onChange={(value) => put({ yield_steps: changed(steps, index, value === null ? null : { ...step, up_to_mm: value }) })} />
+            <QuantityField label={`Yield, step ${String(index + 1)}`} kind="strength" value={step.yield_mpa} onChange={(value) => put({ yield_steps: changed(steps, index, value === null ? null : { ...step, yield_mpa: value }) })} />
+            <button type="button" className="link w-fit text-[12px]" onClick={() => put({ yield_steps: changed(steps, index, null) })}>remove</button>
+          </div>
+        ))}
+        {half && (
+          <>
+            <QuantityField label="Up to, new step" kind="thickness" placeholder="up to" value={half.up_to_mm} onChange={(up_to_mm) => putHalf({ up_to_mm })} />
+            <QuantityField label="Yield, new step" kind="strength" placeholder="yield" value={half.yield_mpa} onChange={(yield_mpa) => putHalf({ yield_mpa })} />
+            <span />
+          </>
+        )}
+      </div>
+      {!half && <button type="button" className="link text-[13px]" onClick={() => setHalf({ up_to_mm: null, yield_mpa: null })}>Add a step</button>}
+      <h3 className="mt-3 mb-1 text-[15px]">Chemistry limits, %</h3>
+      <div className="grid grid-cols-4 gap-x-4 gap-y-1 text-[13px]">
+        {ELEMENTS.map((element) => (
+          <label key={element} className="grid grid-cols-[24px_minmax(0,1fr)] items-baseline gap-1.5">
+            {element}
+            <QuantityField mode="range" label={`${element}, from and to`} kind="percent" hideUnit placeholder="0–0.2" value={limits[element]}
+              onChange={(range) => {
+                const others = Object.fromEntries(Object.entries(limits).filter(([key]) => key !== element))
+                // One number is a greatest share.
+                put({ chemistry: range ? { ...others, [element]: range.min === range.max ? { min: 0, max: range.max } : range } : others })
+              }} />
+          </label>
+        ))}
+      </div>
+    </>
+  )
+}

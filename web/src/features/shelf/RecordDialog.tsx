@@ -1,0 +1,80 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState, type ReactNode } from 'react'
+
+import { Refusal, api, unwrap } from '../../api/client'
+import type { Machine, OwnMetal, Product, ShelfRecord } from '../../api/types'
+import { Button } from '../../ui/Button'
+import { Modal } from '../../ui/Modal'
+import { Notice } from '../../ui/Notice'
+import type { RecordKind } from './queries'
+
+type Document = Machine | Product | OwnMetal
+type Errors = ReadonlyMap<string, string>
+type Props<T extends Document> = {
+  kind: RecordKind
+  words: string
+  record: ShelfRecord | null
+  empty: T
+  onClose: () => void
+  form: (document: T, put: (changes: Partial<T>) => void, errors: Errors) => ReactNode
+}
+
+/** Add, correct or remove one record. What was typed stays until it is kept or dropped by a press. */
+export function RecordDialog<T extends Document>({ kind, words, record, empty, onClose, form }: Props<T>) {
+  const queries = useQueryClient()
+  const [document, setDocument] = useState<T>(() => (record ? (record.document as T) : empty))
+  const [version, setVersion] = useState(record?.version ?? 0)
+  const [asking, setAsking] = useState(false)
+  const done = () => {
+    void queries.invalidateQueries({ queryKey: ['shelf'] })
+    void queries.invalidateQueries({ queryKey: [kind === 'metal' ? 'metals' : 'fillers'] })
+    onClose()
+  }
+  const save = useMutation({
+    mutationFn: (as: number) =>
+      record
+        ? unwrap(api.PUT('/api/shelf/{record_id}', { params: { path: { record_id: record.id } }, body: { version: as, document: document as never } }))
+        : unwrap(api.POST('/api/shelf', { body: { document: document as never } })),
+    onSuccess: done,
+  })
+  const remove = useMutation({
+    mutationFn: () => unwrap(api.DELETE('/api/shelf/{record_id}', { params: { path: { record_id: record?.id ?? 0 } } })),
+    onSuccess: done,
+    onError: () => setAsking(false),
+  })
+  const refusal = save.error instanceof Refusal ? save.error : null
+  const errors: Errors = new Map((refusal?.body.errors ?? []).map((one) => [one.path, one.message]))
+  const theirs = refusal?.body.type === '/problems/stale' ? (refusal.body.current as { version: number; document: T } | null | undefined) : null
+  const put = (changes: Partial<T>) => setDocument((before) => ({ ...before, ...changes }))
+  const placed = new Set(['name', 'designation', 'sheet_date'])
+  return (
+    <Modal title={record ? `Correct ${record.name}` : `Add a ${words}`} open onClose={onClose} wide>
+      {form(document, put, errors)}
+      {refusal && theirs && (
+        <Notice mark="caution" className="mt-3 text-[13px]">
+          {refusal.message} What you typed is kept.{' '}
+          <button type="button" className="link" onClick={() => { setDocument(theirs.document); setVersion(theirs.version); save.reset() }}>Take theirs, drop mine</button>{' '}
+          <button type="button" className="link" onClick={() => { setVersion(theirs.version); save.mutate(theirs.version) }}>Save mine over it</button>
+        </Notice>
+      )}
+      {refusal && !theirs && (
+        <Notice mark="breach" className="mt-3 text-[13px]">
+          Not saved. {refusal.body.errors.length > 0 ? refusal.body.errors.map((one) => (placed.has(one.path) || one.path === '' ? one.message : `${one.path.replaceAll('.', ' › ').replaceAll('_', ' ')}: ${one.message}`)).join('; ') : refusal.message}
+        </Notice>
+      )}
+      {remove.isError && <Notice mark="breach" className="mt-3 text-[13px]">Not removed. {remove.error.message}</Notice>}
+      <div className="mt-4 flex items-center justify-end gap-2">
+        {record && !asking && <Button look="quiet" className="mr-auto" onClick={() => setAsking(true)}>Remove</Button>}
+        {record && asking && (
+          <span className="mr-auto flex items-center gap-2 text-[13px]">
+            Remove {record.name} for good?
+            <Button disabled={remove.isPending} onClick={() => remove.mutate()}>Remove it</Button>
+            <Button onClick={() => setAsking(false)}>Keep it</Button>
+          </span>
+        )}
+        <Button onClick={onClose}>Not now</Button>
+        <Button look="main" disabled={save.isPending} onClick={() => save.mutate(version)}>{record ? 'Save' : `Add the ${words}`}</Button>
+      </div>
+    </Modal>
+  )
+}
