@@ -101,7 +101,7 @@ def test_a_metal_is_picked_by_what_people_say(enter):
 def test_the_shelf(enter):
     page = enter("Sunniva Marsh")
     page.get_by_role("link", name="Shelf").click()
-    expect(page.get_by_role("status")).to_contain_text("188 base metals")
+    expect(page.get_by_role("status")).to_contain_text("189 base metals")
     page.get_by_label("Search the metals").fill("duplex")
     expect(page.get_by_role("status")).to_contain_text("7 base metals")
     page.get_by_role("button", name="1.4462").click()

@@ -196,7 +196,10 @@ def _unit(text: str, unit_text: str, wanted: Kind | None) -> tuple[str, str]:
         spelled = unit_text
     found = units.SPELLINGS.get(spelled)
     if found is None:
-        asked = f" for {wanted.words}, which is in {wanted.unit} or {wanted.us_unit}" if wanted else ""
+        asked = ""
+        if wanted:
+            in_units = " or ".join(dict.fromkeys((wanted.unit, wanted.us_unit)))
+            asked = f" for {wanted.words}, which is in {in_units}" if in_units else f" for {wanted.words}"
         raise UnreadableError(text, f"{unit_text!r} is no unit known here{asked}")
     if wanted and found[0] != wanted.dimension:
         raise UnreadableError(
@@ -216,7 +219,7 @@ def _default_kind(text: str, dimension: str, unit_text: str) -> Kind:
 def _in_shown_unit(
     text: str, number: Fraction, shown_unit: str | None, wanted: Kind | None
 ) -> tuple[float, Kind]:
-    if shown_unit is None:
+    if not shown_unit:  # none is shown, or the kind has none
         assert wanted is not None  # noqa: S101 - the caller checked it
         return float(number), wanted
     dimension, unit = _unit(text, shown_unit, wanted)

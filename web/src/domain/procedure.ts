@@ -14,12 +14,12 @@ export function passesOf(document: Procedure): Pass[] {
   return document.passes
 }
 
-/** Change some passes; their numbers stay. */
-export function withPasses(document: Procedure, numbers: readonly number[], changes: Changes): Procedure {
+/** Change some passes; their numbers stay. A function is given each pass as it stands by then. */
+export function withPasses(document: Procedure, numbers: readonly number[], changes: Changes | ((pass: Pass) => Changes)): Procedure {
   const wanted = new Set(numbers)
   return {
     ...document,
-    passes: passesOf(document).map((one) => (wanted.has(one.number) ? { ...one, ...changes } : one)),
+    passes: passesOf(document).map((one) => (wanted.has(one.number) ? { ...one, ...(typeof changes === 'function' ? changes(one) : changes) } : one)),
   }
 }
 

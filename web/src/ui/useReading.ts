@@ -44,6 +44,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
   /** Whether the field was left: then the stored value shows again once the text is understood. */
   const left = useRef(false)
   const handlers = useRef({ onRead, onEmpty })
+  const about = JSON.stringify({ peak_a: peakA ?? null, dial: dial ?? null })
 
   const read = useCallback(
     async (typed: string): Promise<void> => {
@@ -63,7 +64,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
       }
       try {
         const result = await unwrap(
-          api.POST('/api/read', { body: { text: typed, kind, as_: as, system, metal: metal ?? null, peak_a: peakA ?? null, dial: dial ?? null } }),
+          api.POST('/api/read', { body: { text: typed, kind, as_: as, system, metal: metal ?? null, ...(JSON.parse(about) as { peak_a: number | null; dial: BalanceDial | null }) } }),
         )
         if (mine !== latest.current) return
         take(result)
@@ -75,7 +76,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
         if (problem instanceof Refusal && problem.passing) setUnanswered({ typed })
       }
     },
-    [kind, as, system, metal, peakA, dial],
+    [kind, as, system, metal, about],
   )
   useEffect(() => {
     handlers.current = { onRead, onEmpty }
@@ -85,6 +86,18 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
     timer.current = window.setTimeout(() => void read(unanswered.typed), AGAIN_MS)
     return () => window.clearTimeout(timer.current)
   }, [unanswered, read])
+
+  // What was typed before the peak or the dial was known is read again once it is.
+  const refused = useRef<string | null>(null)
+  useEffect(() => {
+    refused.current = error === null ? null : text
+  }, [error, text])
+  const readAbout = useRef(about)
+  useEffect(() => {
+    if (readAbout.current === about) return
+    readAbout.current = about
+    if (refused.current !== null) void read(refused.current)
+  }, [about, read])
 
   const type = useCallback(
     (typed: string) => {

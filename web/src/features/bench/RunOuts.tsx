@@ -16,7 +16,7 @@ export function dialOf(rows: readonly Row[]): DialCalibration {
   }
 }
 
-type Props = { rows: readonly Row[]; onChange: (rows: Row[]) => void; disabled?: boolean; feed?: number | null }
+type Props = { rows: readonly Row[]; onChange: (change: (before: readonly Row[]) => Row[]) => void; disabled?: boolean; feed?: number | null }
 
 /** Wire run out at dial settings, the fitted curve, what it misses, and the setting for a feed. */
 export function RunOuts({ rows, onChange, disabled = false, feed }: Props) {
@@ -25,7 +25,7 @@ export function RunOuts({ rows, onChange, disabled = false, feed }: Props) {
   const whole = asked.dial.points.length >= 2
   const found = useQuery({ ...dialQuery({ dial: asked.dial, feed_m_min: null }), enabled: whole, placeholderData: keepPreviousData, retry: false })
   const setting = useQuery({ ...dialQuery({ dial: asked.dial, feed_m_min: asked.feed }), enabled: whole && asked.feed !== null && !found.isError, placeholderData: keepPreviousData, retry: false })
-  const put = (index: number, changes: Partial<Row>) => onChange(rows.map((one, at) => (at === index ? { ...one, ...changes } : one)))
+  const put = (index: number, changes: Partial<Row>) => onChange((before) => before.map((one, at) => (at === index ? { ...one, ...changes } : one)))
   const points = whole && !found.isError ? (found.data?.points ?? []) : []
   // Only whole rows were fitted; their answers go back to their own rows.
   const whole_ = rows.map((one, index) => (dialOf([one]).points.length > 0 ? index : -1)).filter((index) => index >= 0)
@@ -48,13 +48,13 @@ export function RunOuts({ rows, onChange, disabled = false, feed }: Props) {
                 <td className="px-1 py-1">{fit ? units.value(fit.feed_m_min, 'wire_feed') : ''}</td>
                 <td className="px-1 py-1">{fit ? units.value(fit.fitted_m_min, 'wire_feed') : ''}</td>
                 <td className="px-1 py-1">{fit ? units.value(fit.feed_m_min - fit.fitted_m_min, 'wire_feed') : ''}</td>
-                <td className="py-1">{!disabled && rows.length > 1 && <button type="button" className="link text-[12px]" aria-label={`Remove run-out ${String(index + 1)}`} onClick={() => onChange(rows.filter((_, at) => at !== index))}>remove</button>}</td>
+                <td className="py-1">{!disabled && rows.length > 1 && <button type="button" className="link text-[12px]" aria-label={`Remove run-out ${String(index + 1)}`} onClick={() => onChange((before) => before.filter((_, at) => at !== index))}>remove</button>}</td>
               </tr>
             )
           })}
         </tbody>
       </table>
-      {!disabled && <button type="button" className="link text-[13px]" onClick={() => onChange([...rows, { ...EMPTY_ROW, time_s: rows.at(-1)?.time_s ?? 6 }])}>Add a setting</button>}
+      {!disabled && <button type="button" className="link text-[13px]" onClick={() => onChange((before) => [...before, { ...EMPTY_ROW, time_s: before.at(-1)?.time_s ?? 6 }])}>Add a setting</button>}
       {whole && found.isError && <p role="alert" className="mt-1 text-[13px] text-breach">{found.error.message}</p>}
       {!whole && <p className="mt-1 text-[13px] text-steel2">Run wire out at two settings or more; at five and more a bend of the dial is seen.</p>}
       {points.length > 0 && found.data && (

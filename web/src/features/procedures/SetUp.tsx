@@ -38,7 +38,7 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
   const group = groupsOf(passesOf(document)).find((candidate) => candidate.passes.includes(one))
   const mates = group?.passes.map((pass) => pass.number) ?? [selected]
   const numbers = together ? mates : [selected]
-  const set = (changes: Partial<Omit<Pass, 'number'>>) => onChange((before) => withPasses(before, numbers, changes))
+  const set: PartProps['set'] = (changes) => onChange((before) => withPasses(before, numbers, changes))
   const setOwn = (changes: Partial<Omit<Pass, 'number'>>) => onChange((before) => withPasses(before, [selected], changes))
   const path = `passes.${String(selected - 1)}`
   const part: PartProps = { one, path, disabled, set }
@@ -60,7 +60,7 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
         </Cell>
         <Cell words="Filler" wide>
           <FillerField path={`${path}.filler.designation`} value={one.filler?.designation} disabled={disabled}
-            onType={(designation) => set({ filler: { ...one.filler, designation } })}
+            onType={(designation) => set((pass) => ({ filler: { ...pass.filler, designation } }))}
             onPick={(found) =>
               onChange((before) =>
                 withFiller(before, numbers, {
@@ -72,22 +72,22 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
             } />
           {one.filler?.make && <p className="mt-0.5 text-[12px] text-steel2">as bought: {one.filler.make}</p>}
           {one.filler?.designation && (
-            <FillerHint designation={one.filler.designation} disabled={disabled} onTake={(designation) => set({ filler: { ...one.filler, designation } })} />
+            <FillerHint designation={one.filler.designation} disabled={disabled} onTake={(designation) => set((pass) => ({ filler: { ...pass.filler, designation } }))} />
           )}
         </Cell>
         <Cell words="Diameter">
           <QuantityField label="Filler diameter" kind="wire_diameter" path={`${path}.filler.diameter_mm`} value={one.filler?.diameter_mm} disabled={disabled}
-            onChange={(diameter_mm) => set({ filler: { ...one.filler, diameter_mm } })} />
+            onChange={(diameter_mm) => set((pass) => ({ filler: { ...pass.filler, diameter_mm } }))} />
         </Cell>
         {shows('gas') && (
           <>
             <Cell words="Gas">
               <GasField label="Shielding gas" path={`${path}.gas`} value={one.gas?.components_percent} disabled={disabled}
-                onChange={(components_percent) => set({ gas: components_percent ? { ...one.gas, components_percent } : null })} />
+                onChange={(components_percent) => set((pass) => ({ gas: components_percent ? { ...pass.gas, components_percent } : null }))} />
             </Cell>
             <Cell words="Flow">
               <QuantityField mode="range" label="Gas flow" kind="flow" path={`${path}.gas.flow_l_min`} value={one.gas?.flow_l_min} disabled={disabled || !one.gas}
-                onChange={(flow_l_min) => one.gas && set({ gas: { ...one.gas, flow_l_min } })} />
+                onChange={(flow_l_min) => set((pass) => (pass.gas ? { gas: { ...pass.gas, flow_l_min } } : {}))} />
             </Cell>
           </>
         )}

@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react'
 
-export type FormProps<T> = { document: T; put: (changes: Partial<T>) => void; errors: ReadonlyMap<string, string> }
+/** A change from what stands by then: two answers of the core may come while one page still stands. */
+export type Put<T> = (changes: Partial<T> | ((before: T) => Partial<T>)) => void
+export type FormProps<T> = { document: T; put: Put<T>; errors: ReadonlyMap<string, string> }
 
 /** A labelled field of a form. */
 export function Labelled({ words, children, wide = false }: { words: string; children: ReactNode; wide?: boolean }) {
@@ -25,7 +27,12 @@ export function Piece({ title, onRemove, children }: { title: string; onRemove?:
   )
 }
 
-/** A list with one place changed, or taken away where there is nothing to put. */
-export function changed<T>(list: readonly T[], index: number, next: T | null): T[] {
-  return next === null ? list.filter((_, at) => at !== index) : list.map((one, at) => (at === index ? next : one))
+/** A list with one place changed. */
+export function changed<T>(list: readonly T[], index: number, change: (one: T) => T): T[] {
+  return list.map((one, at) => (at === index ? change(one) : one))
+}
+
+/** A list without one place. */
+export function without<T>(list: readonly T[], index: number): T[] {
+  return list.filter((_, at) => at !== index)
 }

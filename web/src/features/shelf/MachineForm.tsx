@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 
 import type { BalanceDial, Envelope, Machine, Supply } from '../../api/types'
 import { BALANCES, FAMILY_WORDS } from '../../domain/words'
@@ -6,14 +6,24 @@ import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { EMPTY_ROW, RunOuts, dialOf, type Row } from '../bench'
-import { Labelled, Piece, changed, type FormProps } from './FormParts'
+import { Labelled, Piece, changed, without, type FormProps } from './FormParts'
 
 const FAMILIES = ['stick', 'tig', 'wire'] as const
+type HalfPoint = { current_a: number | null; percent: number | null }
+const NO_POINT: HalfPoint = { current_a: null, percent: null }
 
 /** A power source: what it delivers on each supply, its meters, its dials. */
 export function MachineForm({ document, put, errors }: FormProps<Machine>) {
   const supplies = document.supplies
+  // Half a row waits here until it is whole; whole rows go into the record.
   const [rows, setRows] = useState<Row[]>(() => (document.dial && document.dial.points.length > 0 ? document.dial.points.map((one) => ({ ...one })) : [EMPTY_ROW, EMPTY_ROW]))
+  const newest = useRef(rows)
+  const measure = (change: (before: readonly Row[]) => Row[]) => {
+    const next = change(newest.current)
+    newest.current = next
+    setRows(next)
+    put((before) => ({ dial: { ...before.dial, points: dialOf(next).points } }))
+  }
   const dial = document.dial
   return (
     <>
@@ -24,30 +34,37 @@ export function MachineForm({ document, put, errors }: FormProps<Machine>) {
       {supplies.map((supply, index) => (
         <SupplyPart key={index} supply={supply} several={supplies.length > 1} connected={(document.connected ?? supplies[0]?.name) === supply.name}
           onConnect={() => put({ connected: supply.name })}
-          onChange={(next) => put({ supplies: changed(supplies, index, next), ...(document.connected === supply.name ? { connected: next?.name ?? null } : {}) })} />
+          onRemove={() => put((before) => ({ supplies: without(before.supplies, index), ...(before.connected === supply.name ? { connected: null } : {}) }))}
+          onChange={(change) =>
+            put((before) => {
+              const next = changed(before.supplies, index, change)
+              const old = before.supplies[index]?.name
+              return { supplies: next, ...(before.connected === old ? { connected: next[index]?.name ?? null } : {}) }
+            })
+          } />
       ))}
-      <button type="button" className="link mt-1 text-[13px]" onClick={() => put({ supplies: [...supplies, { name: supplies.some((one) => one.name === '230 V') ? `supply ${String(supplies.length + 1)}` : '230 V', envelopes: [] }] })}>
+      <button type="button" className="link mt-1 text-[13px]" onClick={() => put((before) => ({ supplies: [...before.supplies, { name: before.supplies.some((one) => one.name === '230 V') ? `supply ${String(before.supplies.length + 1)}` : '230 V', envelopes: [] }] }))}>
         Add a supply, on which it delivers less
       </button>
       <Piece title="Meters">
         <div className="grid grid-cols-[minmax(0,1fr)_130px_130px_60px] items-center gap-x-3 gap-y-1 text-[13px]">
           {document.meters.map((meter, index) => {
-            const set = (changes: Partial<typeof meter>) => put({ meters: changed(document.meters, index, { ...meter, ...changes }) })
+            const set = (changes: Partial<typeof meter>) => put((before) => ({ meters: changed(before.meters, index, (one) => ({ ...one, ...changes })) }))
             return (
               <div key={index} className="contents">
                 <TextField label={`Meter ${String(index + 1)}`} value={meter.name} onChange={(name) => set({ name: name ?? '' })} error={errors.get(`meters.${String(index)}.name`)} />
                 <TextField label={`Calibrated on, meter ${String(index + 1)}`} value={meter.calibrated_on} placeholder="calibrated on" onChange={(calibrated_on) => set({ calibrated_on })} error={errors.get(`meters.${String(index)}.calibrated_on`)} />
                 <TextField label={`Due on, meter ${String(index + 1)}`} value={meter.due_on} placeholder="due on" onChange={(due_on) => set({ due_on })} error={errors.get(`meters.${String(index)}.due_on`)} />
-                <button type="button" className="link w-fit text-[12px]" onClick={() => put({ meters: changed(document.meters, index, null) })}>remove</button>
+                <button type="button" className="link w-fit text-[12px]" onClick={() => put((before) => ({ meters: without(before.meters, index) }))}>remove</button>
               </div>
             )
           })}
         </div>
-        <button type="button" className="link text-[13px]" onClick={() => put({ meters: [...document.meters, { name: document.meters.length === 0 ? 'volts and amps' : '' }] })}>Add a meter</button>
+        <button type="button" className="link text-[13px]" onClick={() => put((before) => ({ meters: [...before.meters, { name: before.meters.length === 0 ? 'volts and amps' : '' }] }))}>Add a meter</button>
       </Piece>
       <Piece title="Wire feed dial, by run-out">
-        <div className="mb-1 w-56"><Labelled words="Measured with wire"><TextField label="Measured with wire" value={dial?.wire} placeholder="1.2 solid" onChange={(wire) => put({ dial: { ...dialOf(rows), ...dial, wire } })} /></Labelled></div>
-        <RunOuts rows={rows} onChange={(next) => { setRows(next); put({ dial: { ...dial, points: dialOf(next).points } }) }} />
+        <div className="mb-1 w-56"><Labelled words="Measured with wire"><TextField label="Measured with wire" value={dial?.wire} placeholder="1.2 solid" onChange={(wire) => put((before) => ({ dial: { points: [], ...before.dial, wire } }))} /></Labelled></div>
+        <RunOuts rows={rows} onChange={measure} />
       </Piece>
       <Piece title="AC balance dial">
         <div className="grid grid-cols-4 gap-x-3 text-[13px]">
@@ -67,24 +84,26 @@ export function MachineForm({ document, put, errors }: FormProps<Machine>) {
   )
 }
 
-type SupplyProps = { supply: Supply; several: boolean; connected: boolean; onConnect: () => void; onChange: (next: Supply | null) => void }
+type SupplyProps = { supply: Supply; several: boolean; connected: boolean; onConnect: () => void; onRemove: () => void; onChange: (change: (before: Supply) => Supply) => void }
 
-function SupplyPart({ supply, several, connected, onConnect, onChange }: SupplyProps) {
-  const without = FAMILIES.filter((family) => !supply.envelopes.some((one) => one.family === family))
+function SupplyPart({ supply, several, connected, onConnect, onRemove, onChange }: SupplyProps) {
+  const others = FAMILIES.filter((family) => !supply.envelopes.some((one) => one.family === family))
   return (
-    <Piece title={`On ${supply.name || 'a supply'}`} {...(several ? { onRemove: () => onChange(null) } : {})}>
+    <Piece title={`On ${supply.name || 'a supply'}`} {...(several ? { onRemove } : {})}>
       <div className="flex items-end gap-4 text-[13px]">
-        <div className="w-44"><Labelled words="Supply"><TextField label="Name of the supply" value={supply.name} onChange={(name) => onChange({ ...supply, name: name ?? '' })} /></Labelled></div>
+        <div className="w-44"><Labelled words="Supply"><TextField label="Name of the supply" value={supply.name} onChange={(name) => onChange((before) => ({ ...before, name: name ?? '' }))} /></Labelled></div>
         {several && <label className="flex items-center gap-1.5 pb-1"><input type="radio" checked={connected} onChange={onConnect} /> connected to this one</label>}
       </div>
       {supply.envelopes.map((one, index) => (
-        <EnvelopePart key={one.family} one={one} onChange={(next) => onChange({ ...supply, envelopes: changed(supply.envelopes, index, next) })} />
+        <EnvelopePart key={one.family} one={one}
+          onRemove={() => onChange((before) => ({ ...before, envelopes: without(before.envelopes, index) }))}
+          onChange={(change) => onChange((before) => ({ ...before, envelopes: changed(before.envelopes, index, change) }))} />
       ))}
-      {without.length > 0 && (
+      {others.length > 0 && (
         <p className="mt-1 flex gap-3 text-[13px]">
           <span className="text-steel2">it also does</span>
-          {without.map((family) => (
-            <button key={family} type="button" className="link" onClick={() => onChange({ ...supply, envelopes: [...supply.envelopes, { family, current_a: { min: 20, max: 200 }, duty: [] }] })}>{FAMILY_WORDS[family]}</button>
+          {others.map((family) => (
+            <button key={family} type="button" className="link" onClick={() => onChange((before) => ({ ...before, envelopes: [...before.envelopes, { family, current_a: { min: 20, max: 200 }, duty: [] }] }))}>{FAMILY_WORDS[family]}</button>
           ))}
         </p>
       )}
@@ -92,19 +111,25 @@ function SupplyPart({ supply, several, connected, onConnect, onChange }: SupplyP
   )
 }
 
-function EnvelopePart({ one, onChange }: { one: Envelope; onChange: (next: Envelope | null) => void }) {
-  const set = (changes: Partial<Envelope>) => onChange({ ...one, ...changes })
-  const [half, setHalf] = useState<{ current_a: number | null; percent: number | null }>({ current_a: null, percent: null })
-  const putHalf = (changes: Partial<typeof half>) => {
-    const next = { ...half, ...changes }
+type EnvelopeProps = { one: Envelope; onRemove: () => void; onChange: (change: (before: Envelope) => Envelope) => void }
+
+function EnvelopePart({ one, onRemove, onChange }: EnvelopeProps) {
+  const set = (changes: Partial<Envelope>) => onChange((before) => ({ ...before, ...changes }))
+  const [half, setHalf] = useState(NO_POINT)
+  const waiting = useRef(NO_POINT)
+  const putHalf = (changes: Partial<HalfPoint>) => {
+    const next = { ...waiting.current, ...changes }
+    waiting.current = next
     if (next.current_a !== null && next.percent) {
-      set({ duty: [...one.duty, { current_a: next.current_a, percent: next.percent }] })
-      setHalf({ current_a: null, percent: null })
+      const point = { current_a: next.current_a, percent: next.percent }
+      onChange((before) => ({ ...before, duty: [...before.duty, point] }))
+      waiting.current = NO_POINT
+      setHalf(NO_POINT)
     } else setHalf(next)
   }
   const words = FAMILY_WORDS[one.family] ?? one.family
   return (
-    <Piece title={words} onRemove={() => onChange(null)}>
+    <Piece title={words} onRemove={onRemove}>
       <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px]">
         <Labelled words="Current"><QuantityField mode="range" label={`Current, ${words}`} kind="current" value={one.current_a} onChange={(range) => { if (range) set({ current_a: range }) }} /></Labelled>
         <Labelled words="Volts"><QuantityField mode="range" label={`Volts, ${words}`} kind="voltage" value={one.voltage_v} onChange={(voltage_v) => set({ voltage_v })} /></Labelled>
@@ -114,7 +139,7 @@ function EnvelopePart({ one, onChange }: { one: Envelope; onChange: (next: Envel
       <div className="flex flex-wrap items-start gap-x-4 gap-y-1 text-[13px]">
         {one.duty.map((point, index) => (
           <span key={index} className="tabular-nums">
-            {point.percent} % at {point.current_a} A <button type="button" className="link text-[12px]" aria-label={`Remove ${String(point.percent)} % at ${String(point.current_a)} A`} onClick={() => set({ duty: changed(one.duty, index, null) })}>remove</button>
+            {point.percent} % at {point.current_a} A <button type="button" className="link text-[12px]" aria-label={`Remove ${String(point.percent)} % at ${String(point.current_a)} A`} onClick={() => onChange((before) => ({ ...before, duty: without(before.duty, index) }))}>remove</button>
           </span>
         ))}
         <span className="grid w-64 grid-cols-2 gap-2">

@@ -1,10 +1,10 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 
 import type { OwnMetal } from '../../api/types'
 import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
-import { Labelled, changed, type FormProps } from './FormParts'
+import { Labelled, changed, without, type FormProps } from './FormParts'
 
 const FAMILIES = ['carbon', 'weathering', 'cr-mo', 'ni-steel', 'austenitic', 'ferritic', 'martensitic', 'ph-stainless', 'duplex', 'nickel', 'aluminium', 'aluminium-cast', 'copper'] as const
 const CONDITIONS = ['AR', 'N', 'NT', 'M', 'QT', 'A', 'SR', 'T4', 'T6', 'H111', 'O'] as const
@@ -15,10 +15,14 @@ export function MetalForm({ document, put, errors }: FormProps<OwnMetal>) {
   const steps = document.yield_steps
   // A step needs both its numbers; a half one waits here.
   const [half, setHalf] = useState<{ up_to_mm: number | null; yield_mpa: number | null } | null>(steps.length === 0 ? { up_to_mm: null, yield_mpa: null } : null)
+  const waiting = useRef(half)
   const putHalf = (changes: Partial<NonNullable<typeof half>>) => {
-    const next = { up_to_mm: null, yield_mpa: null, ...half, ...changes }
+    const next = { up_to_mm: null, yield_mpa: null, ...waiting.current, ...changes }
+    waiting.current = next
     if (next.up_to_mm !== null && next.yield_mpa !== null) {
-      put({ yield_steps: [...steps, { up_to_mm: next.up_to_mm, yield_mpa: next.yield_mpa }] })
+      const whole = { up_to_mm: next.up_to_mm, yield_mpa: next.yield_mpa }
+      put((before) => ({ yield_steps: [...before.yield_steps, whole] }))
+      waiting.current = null
       setHalf(null)
     } else setHalf(next)
   }
@@ -39,9 +43,9 @@ export function MetalForm({ document, put, errors }: FormProps<OwnMetal>) {
       <div className="grid grid-cols-[140px_140px_auto] items-center gap-x-3 gap-y-1 text-[13px]">
         {steps.map((step, index) => (
           <div key={index} className="contents">
-            <QuantityField label={`Up to, step ${String(index + 1)}`} kind="thickness" value={step.up_to_mm} onChange={(value) => put({ yield_steps: changed(steps, index, value === null ? null : { ...step, up_to_mm: value }) })} />
-            <QuantityField label={`Yield, step ${String(index + 1)}`} kind="strength" value={step.yield_mpa} onChange={(value) => put({ yield_steps: changed(steps, index, value === null ? null : { ...step, yield_mpa: value }) })} />
-            <button type="button" className="link w-fit text-[12px]" onClick={() => put({ yield_steps: changed(steps, index, null) })}>remove</button>
+            <QuantityField label={`Up to, step ${String(index + 1)}`} kind="thickness" value={step.up_to_mm} onChange={(value) => { if (value !== null) put((before) => ({ yield_steps: changed(before.yield_steps, index, (one) => ({ ...one, up_to_mm: value })) })) }} />
+            <QuantityField label={`Yield, step ${String(index + 1)}`} kind="strength" value={step.yield_mpa} onChange={(value) => { if (value !== null) put((before) => ({ yield_steps: changed(before.yield_steps, index, (one) => ({ ...one, yield_mpa: value })) })) }} />
+            <button type="button" className="link w-fit text-[12px]" onClick={() => put((before) => ({ yield_steps: without(before.yield_steps, index) }))}>remove</button>
           </div>
         ))}
         {half && (
@@ -59,11 +63,13 @@ export function MetalForm({ document, put, errors }: FormProps<OwnMetal>) {
           <label key={element} className="grid grid-cols-[24px_minmax(0,1fr)] items-baseline gap-1.5">
             {element}
             <QuantityField mode="range" label={`${element}, from and to`} kind="percent" hideUnit placeholder="0–0.2" value={limits[element]}
-              onChange={(range) => {
-                const others = Object.fromEntries(Object.entries(limits).filter(([key]) => key !== element))
-                // One number is a greatest share.
-                put({ chemistry: range ? { ...others, [element]: range.min === range.max ? { min: 0, max: range.max } : range } : others })
-              }} />
+              onChange={(range) =>
+                put((before) => {
+                  const others = Object.fromEntries(Object.entries(before.chemistry ?? {}).filter(([key]) => key !== element))
+                  // One number is a greatest share.
+                  return { chemistry: range ? { ...others, [element]: range.min === range.max ? { min: 0, max: range.max } : range } : others }
+                })
+              } />
           </label>
         ))}
       </div>

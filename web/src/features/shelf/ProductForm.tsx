@@ -6,7 +6,7 @@ import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { FillerHint } from '../procedures'
-import { Labelled, Piece, changed, type FormProps } from './FormParts'
+import { Labelled, Piece, changed, without, type FormProps } from './FormParts'
 
 /** A filler as bought: its class, and the ranges of its maker's sheet by diameter and position. */
 export function ProductForm({ document, put, errors }: FormProps<Product>) {
@@ -25,9 +25,9 @@ export function ProductForm({ document, put, errors }: FormProps<Product>) {
       </div>
       <h3 className="mt-3 text-[15px]">Ranges of the sheet</h3>
       {ranges.map((range, index) => {
-        const set = (changes: Partial<typeof range>) => put({ ranges: changed(ranges, index, { ...range, ...changes }) })
+        const set = (changes: Partial<typeof range>) => put((before) => ({ ranges: changed(before.ranges, index, (one) => ({ ...one, ...changes })) }))
         return (
-          <Piece key={index} title={`Range ${String(index + 1)}`} onRemove={() => put({ ranges: changed(ranges, index, null) })}>
+          <Piece key={index} title={`Range ${String(index + 1)}`} onRemove={() => put((before) => ({ ranges: without(before.ranges, index) }))}>
             <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px]">
               <Labelled words="Diameter"><QuantityField label={`Diameter, range ${String(index + 1)}`} kind="wire_diameter" value={range.diameter_mm} onChange={(value) => { if (value !== null) set({ diameter_mm: value }) }} /></Labelled>
               <Labelled words="Positions, with commas">
@@ -46,7 +46,7 @@ export function ProductForm({ document, put, errors }: FormProps<Product>) {
       {adding ? (
         <div className="mt-2 w-44 text-[13px]">
           <Labelled words="Diameter of the new range">
-            <QuantityField label="Diameter of the new range" kind="wire_diameter" value={null} onChange={(diameter_mm) => { if (diameter_mm !== null) { put({ ranges: [...ranges, { diameter_mm, positions: [] }] }); setAdding(false) } }} />
+            <QuantityField label="Diameter of the new range" kind="wire_diameter" value={null} onChange={(diameter_mm) => { if (diameter_mm !== null) { put((before) => ({ ranges: [...before.ranges, { diameter_mm, positions: [] }] })); setAdding(false) } }} />
           </Labelled>
         </div>
       ) : (

@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState, type ReactNode } from 'react'
+import { useRef, useState, type ReactNode } from 'react'
 
 import { Refusal, api, unwrap } from '../../api/client'
 import type { Machine, OwnMetal, Product, ShelfRecord } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
+import type { Put } from './FormParts'
 import type { RecordKind } from './queries'
 
 type Document = Machine | Product | OwnMetal
@@ -16,7 +17,7 @@ type Props<T extends Document> = {
   record: ShelfRecord | null
   empty: T
   onClose: () => void
-  form: (document: T, put: (changes: Partial<T>) => void, errors: Errors) => ReactNode
+  form: (document: T, put: Put<T>, errors: Errors) => ReactNode
 }
 
 /** Add, correct or remove one record. What was typed stays until it is kept or dropped by a press. */
@@ -25,6 +26,8 @@ export function RecordDialog<T extends Document>({ kind, words, record, empty, o
   const [document, setDocument] = useState<T>(() => (record ? (record.document as T) : empty))
   const [version, setVersion] = useState(record?.version ?? 0)
   const [asking, setAsking] = useState(false)
+  const [unread, setUnread] = useState(false)
+  const frame = useRef<HTMLDivElement>(null)
   const done = () => {
     void queries.invalidateQueries({ queryKey: ['shelf'] })
     void queries.invalidateQueries({ queryKey: [kind === 'metal' ? 'metals' : 'fillers'] })
@@ -45,11 +48,23 @@ export function RecordDialog<T extends Document>({ kind, words, record, empty, o
   const refusal = save.error instanceof Refusal ? save.error : null
   const errors: Errors = new Map((refusal?.body.errors ?? []).map((one) => [one.path, one.message]))
   const theirs = refusal?.body.type === '/problems/stale' ? (refusal.body.current as { version: number; document: T } | null | undefined) : null
-  const put = (changes: Partial<T>) => setDocument((before) => ({ ...before, ...changes }))
+  const put: Put<T> = (changes) => {
+    setUnread(false)
+    if (save.isError && !theirs) save.reset()
+    setDocument((before) => ({ ...before, ...(typeof changes === 'function' ? changes(before) : changes) }))
+  }
+  /** A field whose text was not understood keeps the record from being saved without it. */
+  const trySave = () => {
+    const odd = frame.current?.querySelector<HTMLElement>('[aria-invalid="true"]')
+    setUnread(Boolean(odd))
+    if (odd) odd.focus()
+    else save.mutate(version)
+  }
   const placed = new Set(['name', 'designation', 'sheet_date'])
   return (
     <Modal title={record ? `Correct ${record.name}` : `Add a ${words}`} open onClose={onClose} wide>
-      {form(document, put, errors)}
+      <div ref={frame}>{form(document, put, errors)}</div>
+      {unread && <Notice mark="caution" className="mt-3 text-[13px]">Not saved yet: correct the marked field first, or empty it.</Notice>}
       {refusal && theirs && (
         <Notice mark="caution" className="mt-3 text-[13px]">
           {refusal.message} What you typed is kept.{' '}
@@ -73,7 +88,7 @@ export function RecordDialog<T extends Document>({ kind, words, record, empty, o
           </span>
         )}
         <Button onClick={onClose}>Not now</Button>
-        <Button look="main" disabled={save.isPending} onClick={() => save.mutate(version)}>{record ? 'Save' : `Add the ${words}`}</Button>
+        <Button look="main" disabled={save.isPending} onClick={trySave}>{record ? 'Save' : `Add the ${words}`}</Button>
       </div>
     </Modal>
   )

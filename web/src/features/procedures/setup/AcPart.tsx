@@ -16,13 +16,13 @@ export function AcPart({ one, path, disabled, set, odd, machine }: PartProps & {
   return (
     <Part title="AC" odd={odd} {...(odd && !disabled ? { onTakeOut: () => set({ ac: null }) } : {})}>
       <Cell words="Frequency">
-        <QuantityField label="AC frequency" kind="frequency" path={`${path}.ac.frequency_hz`} value={one.ac?.frequency_hz} disabled={disabled} onChange={(frequency_hz) => set({ ac: merged(one.ac, { frequency_hz }) })} />
+        <QuantityField label="AC frequency" kind="frequency" path={`${path}.ac.frequency_hz`} value={one.ac?.frequency_hz} disabled={disabled} onChange={(frequency_hz) => set((pass) => ({ ac: merged(pass.ac, { frequency_hz }) }))} />
       </Cell>
       <Cell words="Balance, as dialled">
         <ReadField label="AC balance" as="balance" dial={dial} path={`${path}.ac.en_share`} disabled={disabled}
           written={share == null ? '' : convention === 'ep-percent' ? percent(1 - share) : convention === 'en-percent' ? percent(share) : ''}
-          onEmpty={() => set({ ac: merged(one.ac, { en_share: null }) })}
-          onRead={(read) => { if (read.value != null) set({ ac: merged(one.ac, { en_share: read.value }) }) }} />
+          onEmpty={() => set((pass) => ({ ac: merged(pass.ac, { en_share: null }) }))}
+          onRead={(read) => { const en_share = read.value; if (en_share != null) set((pass) => ({ ac: merged(pass.ac, { en_share }) })) }} />
         {share != null && <p className="mt-0.5 text-[12px] text-steel2">{percent(share)} % negative, {percent(1 - share)} % cleaning</p>}
       </Cell>
       <Cell words="The dial counts">
@@ -31,7 +31,7 @@ export function AcPart({ one, path, disabled, set, odd, machine }: PartProps & {
           onChange={(next) => next && setConvention(next)} />
       </Cell>
       <Cell words="Waveform">
-        <Choice label="Waveform" path={`${path}.ac.waveform`} value={one.ac?.waveform} options={WAVEFORMS} none="not stated" disabled={disabled} onChange={(waveform) => set({ ac: merged(one.ac, { waveform }) })} />
+        <Choice label="Waveform" path={`${path}.ac.waveform`} value={one.ac?.waveform} options={WAVEFORMS} none="not stated" disabled={disabled} onChange={(waveform) => set((pass) => ({ ac: merged(pass.ac, { waveform }) }))} />
       </Cell>
     </Part>
   )

@@ -10,25 +10,25 @@ export function GasPart({ one, path, disabled, set, purge, times }: PartProps & 
         <>
           <Cell words="Purge">
             <GasField label="Purge gas" path={`${path}.purge`} value={one.purge?.components_percent} disabled={disabled}
-              onChange={(components_percent) => set({ purge: components_percent ? { ...one.purge, components_percent } : null })} />
+              onChange={(components_percent) => set((pass) => ({ purge: components_percent ? { ...pass.purge, components_percent } : null }))} />
           </Cell>
           <Cell words="Purge flow">
             <QuantityField mode="range" label="Purge flow" kind="flow" path={`${path}.purge.flow_l_min`} value={one.purge?.flow_l_min} disabled={disabled || !one.purge}
-              onChange={(flow_l_min) => { if (one.purge) set({ purge: { ...one.purge, flow_l_min } }) }} />
+              onChange={(flow_l_min) => set((pass) => (pass.purge ? { purge: { ...pass.purge, flow_l_min } } : {}))} />
           </Cell>
           <Cell words="Oxygen below, ppm">
             <QuantityField label="Purge oxygen" kind="number" path={`${path}.purge.oxygen_ppm`} value={one.purge?.oxygen_ppm} disabled={disabled || !one.purge}
-              onChange={(oxygen_ppm) => { if (one.purge) set({ purge: { ...one.purge, oxygen_ppm } }) }} />
+              onChange={(oxygen_ppm) => set((pass) => (pass.purge ? { purge: { ...pass.purge, oxygen_ppm } } : {}))} />
           </Cell>
         </>
       )}
       {times && (
         <>
           <Cell words="Gas before">
-            <QuantityField label="Pre-flow" kind="time" path={`${path}.gas_times.pre_flow_s`} value={one.gas_times?.pre_flow_s} disabled={disabled} onChange={(pre_flow_s) => set({ gas_times: merged(one.gas_times, { pre_flow_s }) })} />
+            <QuantityField label="Pre-flow" kind="time" path={`${path}.gas_times.pre_flow_s`} value={one.gas_times?.pre_flow_s} disabled={disabled} onChange={(pre_flow_s) => set((pass) => ({ gas_times: merged(pass.gas_times, { pre_flow_s }) }))} />
           </Cell>
           <Cell words="Gas after">
-            <QuantityField label="Post-flow" kind="time" path={`${path}.gas_times.post_flow_s`} value={one.gas_times?.post_flow_s} disabled={disabled} onChange={(post_flow_s) => set({ gas_times: merged(one.gas_times, { post_flow_s }) })} />
+            <QuantityField label="Post-flow" kind="time" path={`${path}.gas_times.post_flow_s`} value={one.gas_times?.post_flow_s} disabled={disabled} onChange={(post_flow_s) => set((pass) => ({ gas_times: merged(pass.gas_times, { post_flow_s }) }))} />
           </Cell>
         </>
       )}

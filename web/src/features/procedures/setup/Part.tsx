@@ -2,12 +2,15 @@ import type { ReactNode } from 'react'
 
 import type { Pass } from '../../../api/types'
 
+export type PassChanges = Partial<Omit<Pass, 'number'>>
+
 /** What every part of the set-up is given: a pass, and how to change it. */
 export type PartProps = {
   one: Pass
   path: string
   disabled: boolean
-  set: (changes: Partial<Omit<Pass, 'number'>>) => void
+  /** Two answers of the core may come while one keystroke's page still stands, so a change starts from the pass of then. */
+  set: (changes: PassChanges | ((pass: Pass) => PassChanges)) => void
 }
 
 /** A labelled field. */

@@ -24,20 +24,20 @@ export function PulsePart({ one, path, disabled, set, odd, tig }: PartProps & { 
         <QuantityField label="Pulse peak" kind="current" path={`${path}.pulse.peak_a`} value={peakA} disabled={disabled}
           onChange={(peak_a) => {
             setPeak(peak_a)
-            if (pulse) set({ pulse: peak_a === null ? null : { ...pulse, peak_a } })
+            set((pass) => (pass.pulse ? { pulse: peak_a === null ? null : { ...pass.pulse, peak_a } } : {}))
           }} />
       </Cell>
       <Cell words="Background">
         <ReadField label="Pulse background" as="background" unit="A" path={`${path}.pulse.background_a`} written={pulse ? units.value(pulse.background_a, 'current') : ''} placeholder="12 A or 10 %" peakA={peakA} disabled={disabled}
           onEmpty={() => set({ pulse: null })}
-          onRead={(read) => { if (read.value != null && peakA !== undefined) set({ pulse: { ...pulse, peak_a: peakA, background_a: read.value } }) }} />
+          onRead={(read) => { const background_a = read.value; if (background_a != null && peakA !== undefined) set((pass) => ({ pulse: { ...pass.pulse, peak_a: pass.pulse?.peak_a ?? peakA, background_a } })) }} />
       </Cell>
       <Cell words="Frequency">
-        <QuantityField label="Pulse frequency" kind="frequency" path={`${path}.pulse.frequency_hz`} value={pulse?.frequency_hz} disabled={disabled || !pulse} onChange={(frequency_hz) => { if (pulse) set({ pulse: { ...pulse, frequency_hz } }) }} />
+        <QuantityField label="Pulse frequency" kind="frequency" path={`${path}.pulse.frequency_hz`} value={pulse?.frequency_hz} disabled={disabled || !pulse} onChange={(frequency_hz) => set((pass) => (pass.pulse ? { pulse: { ...pass.pulse, frequency_hz } } : {}))} />
       </Cell>
       <Cell words="Time at peak">
         <QuantityField label="Time at peak" kind="percent" path={`${path}.pulse.peak_share`} value={pulse?.peak_share == null ? null : pulse.peak_share * 100} disabled={disabled || !pulse}
-          onChange={(share) => { if (pulse) set({ pulse: { ...pulse, peak_share: share === null || share === 0 ? null : share / 100 } }) }} />
+          onChange={(share) => set((pass) => (pass.pulse ? { pulse: { ...pass.pulse, peak_share: share === null || share === 0 ? null : share / 100 } } : {}))} />
       </Cell>
       {means.data && (
         <p className="col-span-full text-[12px] text-steel2">

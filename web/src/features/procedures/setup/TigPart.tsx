@@ -19,7 +19,7 @@ export function TungstenPart({ one, path, disabled, set, odd }: PartProps & { od
       <Cell words="Tungsten" wide>
         <Choice label="Tungsten type" path={`${path}.tungsten.type`} value={one.tungsten?.type} none="not stated" disabled={disabled}
           options={types.map((type) => [type.iso, `${type.iso} · ${type.colour} · ${type.also[0] ?? type.aws}`] as const)}
-          onChange={(type) => set({ tungsten: merged(one.tungsten, { type }) })} />
+          onChange={(type) => set((pass) => ({ tungsten: merged(pass.tungsten, { type }) }))} />
         {kind && (kind.older || kind.thoriated) && (
           <p className="mt-0.5 text-[12px] text-steel2">
             {[kind.older, kind.thoriated && 'Grinding dust is slightly radioactive: extraction, or another type.'].filter(Boolean).join(' ')}
@@ -28,27 +28,27 @@ export function TungstenPart({ one, path, disabled, set, odd }: PartProps & { od
       </Cell>
       <Cell words="Tungsten diameter">
         <QuantityField label="Tungsten diameter" kind="wire_diameter" path={`${path}.tungsten.diameter_mm`} value={one.tungsten?.diameter_mm} disabled={disabled}
-          onChange={(diameter_mm) => set({ tungsten: merged(one.tungsten, { diameter_mm }) })} />
+          onChange={(diameter_mm) => set((pass) => ({ tungsten: merged(pass.tungsten, { diameter_mm }) }))} />
         {carried && carried.length > 0 && (
           <p className="mt-0.5 text-[12px] text-steel2">carries {carried.map((range) => `${String(range.min)}–${String(range.max)}`).join(' or ')} A</p>
         )}
       </Cell>
       <Cell words="Ground angle">
         <QuantityField label="Tungsten angle" kind="angle" path={`${path}.tungsten.angle_deg`} value={one.tungsten?.angle_deg} disabled={disabled}
-          onChange={(angle_deg) => set({ tungsten: merged(one.tungsten, { angle_deg }) })} />
+          onChange={(angle_deg) => set((pass) => ({ tungsten: merged(pass.tungsten, { angle_deg }) }))} />
       </Cell>
       <Cell words="Flat on the tip">
         <QuantityField label="Flat on the tip" kind="gap" path={`${path}.tungsten.tip_mm`} value={one.tungsten?.tip_mm} disabled={disabled}
-          onChange={(tip_mm) => set({ tungsten: merged(one.tungsten, { tip_mm }) })} />
+          onChange={(tip_mm) => set((pass) => ({ tungsten: merged(pass.tungsten, { tip_mm }) }))} />
       </Cell>
       <Cell words="Cup no.">
         <ReadField label="Cup number" as="cup" path={`${path}.cup.number`} written={one.cup ? String(one.cup.number) : ''} placeholder="8, or 12 mm" disabled={disabled}
           onEmpty={() => set({ cup: null })}
-          onRead={(read) => { if (read.value != null) set({ cup: { lens: one.cup?.lens ?? false, number: read.value } }) }} />
+          onRead={(read) => { const number = read.value; if (number != null) set((pass) => ({ cup: { lens: pass.cup?.lens ?? false, number } })) }} />
       </Cell>
       <Cell words="Gas lens">
         <label className="flex items-center gap-1.5 py-0.5">
-          <input type="checkbox" checked={one.cup?.lens ?? false} disabled={disabled || !one.cup} onChange={(event) => { if (one.cup) set({ cup: { ...one.cup, lens: event.target.checked } }) }} />
+          <input type="checkbox" checked={one.cup?.lens ?? false} disabled={disabled || !one.cup} onChange={(event) => { const lens = event.target.checked; set((pass) => (pass.cup ? { cup: { ...pass.cup, lens } } : {})) }} />
           fitted
         </label>
       </Cell>
@@ -68,16 +68,16 @@ export function ArcPart({ one, path, disabled, set, odd }: PartProps & { odd: bo
         <Choice label="Trigger" path={`${path}.trigger`} value={one.trigger} options={TRIGGERS} none="not stated" disabled={disabled} onChange={(trigger) => set({ trigger })} />
       </Cell>
       <Cell words="Start current">
-        <QuantityField label="Start current" kind="current" path={`${path}.slopes.start_a`} value={one.slopes?.start_a} disabled={disabled} onChange={(start_a) => set({ slopes: merged(one.slopes, { start_a }) })} />
+        <QuantityField label="Start current" kind="current" path={`${path}.slopes.start_a`} value={one.slopes?.start_a} disabled={disabled} onChange={(start_a) => set((pass) => ({ slopes: merged(pass.slopes, { start_a }) }))} />
       </Cell>
       <Cell words="Up in">
-        <QuantityField label="Upslope" kind="time" path={`${path}.slopes.up_s`} value={one.slopes?.up_s} disabled={disabled} onChange={(up_s) => set({ slopes: merged(one.slopes, { up_s }) })} />
+        <QuantityField label="Upslope" kind="time" path={`${path}.slopes.up_s`} value={one.slopes?.up_s} disabled={disabled} onChange={(up_s) => set((pass) => ({ slopes: merged(pass.slopes, { up_s }) }))} />
       </Cell>
       <Cell words="Down in">
-        <QuantityField label="Downslope" kind="time" path={`${path}.slopes.down_s`} value={one.slopes?.down_s} disabled={disabled} onChange={(down_s) => set({ slopes: merged(one.slopes, { down_s }) })} />
+        <QuantityField label="Downslope" kind="time" path={`${path}.slopes.down_s`} value={one.slopes?.down_s} disabled={disabled} onChange={(down_s) => set((pass) => ({ slopes: merged(pass.slopes, { down_s }) }))} />
       </Cell>
       <Cell words="End current">
-        <QuantityField label="End current" kind="current" path={`${path}.slopes.finish_a`} value={one.slopes?.finish_a} disabled={disabled} onChange={(finish_a) => set({ slopes: merged(one.slopes, { finish_a }) })} />
+        <QuantityField label="End current" kind="current" path={`${path}.slopes.finish_a`} value={one.slopes?.finish_a} disabled={disabled} onChange={(finish_a) => set((pass) => ({ slopes: merged(pass.slopes, { finish_a }) }))} />
       </Cell>
       <Cell words="Pedal reaches">
         <QuantityField label="Pedal maximum" kind="current" path={`${path}.pedal_max_a`} value={one.pedal_max_a} disabled={disabled} placeholder="no pedal" onChange={(pedal_max_a) => set({ pedal_max_a })} />

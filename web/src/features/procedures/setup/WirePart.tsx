@@ -12,17 +12,17 @@ export function WirePart({ one, path, disabled, set, odd, inductance }: PartProp
         <QuantityField mode="range" label="Tip to work distance" kind="gap" path={`${path}.extension_mm`} value={one.extension_mm} disabled={disabled} onChange={(extension_mm) => set({ extension_mm })} />
       </Cell>
       <Cell words="Drive rolls">
-        <Choice label="Drive rolls" path={`${path}.feeder.rolls`} value={one.feeder?.rolls} options={ROLLS} none="not stated" disabled={disabled} onChange={(rolls) => set({ feeder: merged(one.feeder, { rolls }) })} />
+        <Choice label="Drive rolls" path={`${path}.feeder.rolls`} value={one.feeder?.rolls} options={ROLLS} none="not stated" disabled={disabled} onChange={(rolls) => set((pass) => ({ feeder: merged(pass.feeder, { rolls }) }))} />
       </Cell>
       <Cell words="Liner">
-        <TextField label="Liner" path={`${path}.feeder.liner`} value={one.feeder?.liner} disabled={disabled} onChange={(liner) => set({ feeder: merged(one.feeder, { liner }) })} />
+        <TextField label="Liner" path={`${path}.feeder.liner`} value={one.feeder?.liner} disabled={disabled} onChange={(liner) => set((pass) => ({ feeder: merged(pass.feeder, { liner }) }))} />
       </Cell>
       <Cell words="Contact tip">
-        <QuantityField label="Contact tip bore" kind="wire_diameter" path={`${path}.feeder.contact_tip_mm`} value={one.feeder?.contact_tip_mm} disabled={disabled} onChange={(contact_tip_mm) => set({ feeder: merged(one.feeder, { contact_tip_mm }) })} />
+        <QuantityField label="Contact tip bore" kind="wire_diameter" path={`${path}.feeder.contact_tip_mm`} value={one.feeder?.contact_tip_mm} disabled={disabled} onChange={(contact_tip_mm) => set((pass) => ({ feeder: merged(pass.feeder, { contact_tip_mm }) }))} />
       </Cell>
       {inductance && (
         <Cell words="Inductance">
-          <QuantityField label="Inductance" kind="percent" path={`${path}.feeder.inductance_percent`} value={one.feeder?.inductance_percent} disabled={disabled} onChange={(inductance_percent) => set({ feeder: merged(one.feeder, { inductance_percent }) })} />
+          <QuantityField label="Inductance" kind="percent" path={`${path}.feeder.inductance_percent`} value={one.feeder?.inductance_percent} disabled={disabled} onChange={(inductance_percent) => set((pass) => ({ feeder: merged(pass.feeder, { inductance_percent }) }))} />
         </Cell>
       )}
     </Part>
