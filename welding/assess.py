@@ -15,6 +15,7 @@ from welding.checks.heat import heat_findings
 from welding.checks.hydrogen import hydrogen_findings
 from welding.checks.machine import machine_findings
 from welding.checks.metal import metal_findings
+from welding.checks.pairing import pairing_findings
 from welding.checks.position import position_findings
 from welding.checks.process import process_findings
 from welding.checks.product import product_findings
@@ -36,6 +37,7 @@ EVERYWHERE: tuple[Callable[[Draft], Iterable[Finding]], ...] = (
     heat_findings,
     process_findings,
     metal_findings,
+    pairing_findings,
     certificate_findings,
     filler_findings,
     product_findings,

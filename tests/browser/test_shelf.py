@@ -185,7 +185,11 @@ def test_others_look_and_do_not_change(enter, bridge):
     expect(page.get_by_text("50 % at 420 A")).to_be_visible()
     expect(page.get_by_role("button", name="Add a machine")).to_have_count(0)
     expect(page.get_by_role("button", name="Correct or remove")).to_have_count(0)
-    for tab, text in (("gases", "M21-ArC-18"), ("tungsten", "orange in older AWS"), ("fillers", "Tarn Core 46")):
+    for tab, text in (
+        ("gases", "M21-ArC-18"),
+        ("tungsten", "orange in older AWS"),
+        ("fillers", "Tarn Core 46"),
+    ):
         page.goto(f"{bridge.url}/shelf/{tab}")
         if tab == "tungsten":
             page.get_by_role("button", name="WCe20").click()

@@ -74,7 +74,7 @@ def test_z_asks_for_no_impact(form):
         ("E91T-1C", "higher ones are in A5.29", "E71T-1C"),
         ("E71T-77C", "no usability", "E71T-1C"),
         ("E51T1-Ni1C", "no beginning of A5.29", "E81T1-Ni1C"),
-        ("E71T1-M21A2-CS1", "A5.36", None),
+        ("E71T1-M29A2-CS1", "no group", None),
         ("E308LT2-4", "position", "E308LT1-4"),
         ("R308LT1-1", "-5 or -G", "E308LT1-1"),
         ("ER70C-6M", "not with ER", "E70C-6M"),
@@ -90,7 +90,7 @@ def test_z_asks_for_no_impact(form):
         ("G 42 4 M21 3Si1 H5", "not expected at the end", "G 42 4 M21 3Si1"),  # solid wire has no H mark
         ("T 42 3 Y M21 1", "self-shielded", "T 42 3 Y N 1 H10"),
         ("T 46 4 K M21 1", "type of core", "T 46 4 P M21 1 H5"),
-        ("T 19 12 3 L", "17633", "G 19 12 3 L"),
+        ("T 19 12 3 L", "type of core", "T 19 12 3 L P M21 1"),
         ("T 46 4 2Ni2 P M21 1", "core", None),
         ("E 42 7 B 32", "2 to 6", "E 42 4 B 32 H5"),
         ("E 4T 2 B 32", "35 to 50", "E 42 4 B 32 H5"),

@@ -24,6 +24,8 @@ FAMILIES: dict[str, MetalFamily] = {
     "AWS A5.18": "steel",
     "AWS A5.28": "steel",
     "ISO 14341-A": "steel",
+    "ISO 16834-A": "steel",
+    "ISO 21952-A": "steel",
     "AWS A5.9": "stainless",
     "ISO 14343-A": "stainless",
     "AWS A5.10": "aluminium",

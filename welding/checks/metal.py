@@ -1,58 +1,25 @@
-"""The base metals: whether they are known and identified, and whether the filler suits them."""
+"""The base metals: whether they are known and identified, and strong enough a filler for them."""
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
-from welding.citation import COMMON_PRACTICE, Citation
+from welding.checks.pairing import is_steel_filler
+from welding.citation import COMMON_PRACTICE
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import BaseMetal, Pass
-from welding.finding import Finding, Obligation
+from welding.finding import Finding
 from welding.metals.catalogue import Metal
 from welding.metals.grouping import ISO_TR_15608
 
-PAIRING = Citation(
-    document="common practice", clause="fillers for metals", provenance="practice", confidence="high"
-)
-_KIND_OF_METAL = {
-    **dict.fromkeys(("carbon", "weathering", "cr-mo", "ni-steel"), "steel"),
-    **dict.fromkeys(("austenitic", "ferritic", "martensitic", "ph-stainless", "duplex"), "stainless"),
-    **dict.fromkeys(("aluminium", "aluminium-cast"), "aluminium"),
-    "copper": "copper",
-    "nickel": "nickel",
-}
-_KIND_OF_FILLER = {
-    **dict.fromkeys(("AWS A5.1", "AWS A5.5", "AWS A5.18", "AWS A5.20", "AWS A5.28", "AWS A5.29"), "steel"),
-    **dict.fromkeys(("ISO 14341-A", "ISO 17632-A", "ISO 2560-A", "ISO 636-A"), "steel"),
-    **dict.fromkeys(("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A"), "stainless"),
-    **dict.fromkeys(("AWS A5.10", "ISO 18273"), "aluminium"),
-    "AWS A5.7": "copper",
-}
 OVER_MATCH_MPA = 200
 """A filler this much stronger than the metal is hardly ever meant (common practice)."""
-_TOUGH_MIXERS = ("309", "312", "2209", "23 12", "29 9", "22 9 3")
-_DUPLEX = ("2209", "2307", "2553", "2594", "22 9 3", "23 7", "25 9 4")
-_MOLYBDENUM = (
-    "316",
-    "317",
-    "318",
-    "385",
-    "2209",
-    "2594",
-    "309LMo",
-    "309Mo",
-    "19 12 3",
-    "22 9 3",
-    "25 9 4",
-    "23 12 2",
-)
 
 
 def metal_findings(draft: Draft) -> Iterator[Finding]:
-    """Findings on the base metals, and on each pass's filler against them."""
+    """Findings on the base metals, and on each pass's filler against their strength."""
     stated = [
         (index, one, draft.metal(one))
         for index, one in enumerate(draft.procedure.base_metals)
@@ -67,7 +34,7 @@ def metal_findings(draft: Draft) -> Iterator[Finding]:
     for index, one_pass in enumerate(draft.procedure.passes):
         filler = decoded_of(one_pass)
         if filler:
-            yield from _suits(draft, index, one_pass, filler, metals)
+            yield from _strength(index, one_pass, filler, metals)
 
 
 def _known(draft: Draft, index: int, one: BaseMetal, metal: Metal | None) -> Finding:
@@ -148,112 +115,9 @@ def _identified(index: int, one: BaseMetal, metal: Metal | None) -> Iterator[Fin
     )
 
 
-def _suits(draft: Draft, index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> Iterator[Finding]:
-    trouble = _trouble(filler, metals)
-    names = " to ".join(dict.fromkeys(metal.name for metal in metals))
-    obligation, message, remedy = trouble or ("requirement", f"{filler.designation} suits {names}.", "")
-    yield Finding(
-        rule="filler.metal",
-        verdict="violates" if trouble else "complies",
-        obligation=obligation,
-        path=f"passes.{index}.filler.designation",
-        title=f"Filler does not suit the metal, pass {one.number}"
-        if trouble
-        else f"Filler suits the metal, pass {one.number}",
-        message=message,
-        actual=filler.designation,
-        limit=names,
-        remedy=remedy,
-        citations=(PAIRING,),
-    )
-    yield from _strength(draft, index, one, filler, metals)
-
-
-def _trouble(filler: Decoded, metals: list[Metal]) -> tuple[Obligation, str, str] | None:
-    """How binding, what is wrong and what to do; ``None`` where the pairing is sound."""
-    kinds = {_KIND_OF_METAL[metal.family] for metal in metals}
-    kind = _KIND_OF_FILLER.get(filler.system)
-    name = filler.designation
-    alloy = _alloy(filler)
-    if kind is None or "nickel" in kinds:
-        return None
-    if "aluminium" in kinds or kind == "aluminium":
-        if kinds != {"aluminium"} or kind != "aluminium":
-            return (
-                "requirement",
-                f"{name} is {kind} filler; aluminium is welded to aluminium only, with its own fillers.",
-                "Choose a filler of the metal's family.",
-            )
-        return _aluminium(alloy, name, metals)
-    if "copper" in kinds:
-        if kind == "copper":
-            return None
-        return "requirement", f"{name} is {kind} filler on copper.", "Choose a copper filler."
-    if kind == "copper":
-        return None  # bronze brazes steel and stainless as well
-    if kinds == {"steel"}:
-        if kind == "stainless":
-            return (
-                "recommendation",
-                f"{name} is stainless filler on carbon steel: dear, and hard where 308 is diluted.",
-                "Choose a steel filler, or 309L or 312 where it is meant.",
-            )
-        return None
-    if kind == "steel":
-        return (
-            "requirement",
-            f"{name} is steel filler on stainless steel: no corrosion resistance, and hard.",
-            "Choose a stainless filler.",
-        )
-    if kinds == {"steel", "stainless"}:
-        if alloy.startswith(_TOUGH_MIXERS):
-            return None
-        return (
-            "requirement",
-            f"{name} between carbon and stainless steel dilutes to martensite.",
-            "Choose 309L, or 309LMo for grades with molybdenum.",
-        )
-    return _stainless(alloy, name, metals)
-
-
-def _alloy(filler: Decoded) -> str:
-    """``308LSi`` of ER308LSi, ``19 9 L`` of G 19 9 L, ``5356`` of S Al 5356."""
-    text = re.sub(r"^(?:ER|EC|EQ|E|R|[GWTPSBL] (?:Al )?)", "", filler.designation)
-    return re.sub(r"(?:T[01])?-.*$| \(.*$", "", text)
-
-
-def _stainless(alloy: str, name: str, metals: list[Metal]) -> tuple[Obligation, str, str] | None:
-    families = {metal.family for metal in metals}
-    if "duplex" in families and not alloy.startswith(_DUPLEX) and not alloy.startswith("309LMo"):
-        return (
-            "recommendation",
-            f"{name} on duplex leaves the wrong balance of phases.",
-            "Choose 2209, or 2594 for more corrosion resistance.",
-        )
-    molybdenum = [metal.name for metal in metals if metal.chemistry.get("Mo", (0.0, 0.0))[0] >= 1.5]
-    if len(molybdenum) == len(metals) and families == {"austenitic"} and not alloy.startswith(_MOLYBDENUM):
-        return (
-            "recommendation",
-            f"{name} has no molybdenum: {molybdenum[0]} would lose its resistance to pitting at the weld.",
-            "Choose 316L or 317L.",
-        )
-    return None
-
-
-def _aluminium(alloy: str, name: str, metals: list[Metal]) -> tuple[Obligation, str, str] | None:
-    magnesium = max((sum(metal.chemistry.get("Mg", (0.0, 0.0))) / 2 for metal in metals), default=0.0)
-    if alloy.startswith("4") and magnesium > 2.5:
-        return (
-            "requirement",
-            f"{name} on a metal with about {magnesium:g} % Mg forms brittle Mg2Si.",
-            "Choose 5356, 5183 or 5556.",
-        )
-    return None
-
-
-def _strength(draft: Draft, index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> Iterator[Finding]:
+def _strength(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> Iterator[Finding]:
     plain = all(metal.family in ("carbon", "weathering") for metal in metals)
-    if not plain or filler.tensile_mpa is None or _KIND_OF_FILLER.get(filler.system) != "steel":
+    if not plain or filler.tensile_mpa is None or not is_steel_filler(filler):
         return
     strengths = [metal.tensile_mpa for metal in metals if metal.tensile_mpa is not None]
     if len(strengths) < len(metals):

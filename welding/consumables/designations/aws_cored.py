@@ -15,7 +15,6 @@ _CARBON = re.compile(r"^E(?P<strength>\d{1,2})(?P<position>\d)T-(?P<use>\d{1,2}|
 _CARBON_SHAPE = re.compile(r"^E\d{2,3}T-")
 _ALLOY_SHAPE = re.compile(r"^E(?P<strength>\d{1,2})(?P<position>\d)T(?P<use>\d{1,2}|X|G)-(?P<rest>.+)$")
 _ALLOY_REST = re.compile(r"^" + _GAS + r"(?:-?(?P<j>J))?$")
-_OPEN_SYSTEM = re.compile(r"^E\d{2,3}T\d{1,2}-(?:C1|M\d\d)[AP]")
 _STAINLESS = re.compile(r"^(?P<prefix>[ER])(?P<alloy>\d{3,4}[A-Z]*?)T(?P<position>\d)-(?P<gas>\w)$")
 _EXTRA = {"D": "extra tests at low and high heat input, for seismic work", "Q": "extra tests, for naval work"}
 
@@ -162,8 +161,6 @@ def cored_alloy(text: str) -> Decoded | None:
     match = _ALLOY_SHAPE.match(text)
     if not match or _STAINLESS.match(text):
         return None
-    if _OPEN_SYSTEM.match(text):
-        raise RefusedError("the open classification of AWS A5.36 is not known here yet")
     body, hydrogen, moisture = split_hydrogen(text)
     match = _ALLOY_SHAPE.match(body)
     if not match or moisture:

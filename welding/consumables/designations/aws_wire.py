@@ -14,7 +14,6 @@ _STAINLESS = re.compile(r"^(ER|EQ|EC)(\d{3,4}[A-Z]*|16-8-2|19-10H|33-31)(?:-(.+)
 _ALUMINIUM = re.compile(r"^(ER|R)(\d{4}[A-Z]?)(?:-(.+))?$")
 _ALUMINIUM_CAST = re.compile(r"^R-?(206\.0|C355\.0|A356\.0|357\.0|A357\.0|4008)$")
 _COPPER = re.compile(r"^ERCU(.*)$")
-_NICKEL = re.compile(r"^E?R?NI")
 _BASE_METALS = {"304": "308", "304L": "308L", "303": "312", "301": "308"}
 GAS_C, GAS_M = "CO2", "Ar+20-25CO2"
 
@@ -258,10 +257,3 @@ def copper_wire(text: str) -> Decoded | None:
         notes=("DCEP for 131, DCEN for 141, AC for aluminium bronze",),
         sources=read_from(table("a5_7")),
     )
-
-
-def nickel(text: str) -> Decoded | None:
-    """Refuse nickel fillers plainly: their standards are not known here yet."""
-    if _NICKEL.match(text):
-        raise RefusedError("nickel fillers (AWS A5.11, A5.14) are not known here yet")
-    return None

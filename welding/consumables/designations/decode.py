@@ -7,11 +7,12 @@ import re
 from collections.abc import Callable
 from functools import cache, lru_cache
 
-from welding.consumables.designations import aws_cored, aws_covered, aws_wire, iso_a
+from welding.consumables.designations import aws_cored, aws_covered, aws_nickel, aws_open, aws_wire, iso_a
 from welding.consumables.designations.model import Decoded, RefusedError
 from welding.consumables.designations.text import LONGEST, normalised, rows
 
 _FAMILIES: tuple[Callable[[str], Decoded | None], ...] = (
+    aws_open.open_classification,
     aws_cored.cored_carbon,
     aws_cored.cored_stainless,
     aws_cored.cored_alloy,
@@ -21,7 +22,7 @@ _FAMILIES: tuple[Callable[[str], Decoded | None], ...] = (
     aws_wire.stainless_wire,
     aws_wire.aluminium_wire,
     aws_wire.copper_wire,
-    aws_wire.nickel,
+    aws_nickel.nickel,
     aws_wire.iso_aluminium,
     iso_a.system_a,
 )
@@ -89,6 +90,7 @@ def _known() -> tuple[str, ...]:
         for position in row["position_digits"]:
             letters = ("C", "M") if row["shielding"] == "gas" else ("",)
             found += [f"E7{position}T-{use}{letter}" for letter in letters]
+    found += [str(row["class"]) for row in rows("a5_11_14").values()]
     found += [f"ER{alloy}" for alloy in rows("a5_9")] + [f"E{alloy}-16" for alloy in rows("a5_4")]
     found += [f"ER{alloy}" for alloy in rows("aluminium_fillers")] + [
         f"G {symbol}" for symbol in rows("iso_14343")
