@@ -59,7 +59,7 @@ class Session:
 
 
 def twelve_passes(session: Session) -> tuple[dict[str, Any], int]:
-    """The girder butt with passes added until there are twelve, and the id of its revision."""
+    """The girder butt with twelve passes and a machine in each, and the id of its revision."""
     job = session.get("/api/jobs")[0]["id"]
     lines = session.get(f"/api/jobs/{job}/procedures")
     revision = next(one["id"] for one in lines if one["number"].endswith("P03"))
@@ -67,7 +67,11 @@ def twelve_passes(session: Session) -> tuple[dict[str, Any], int]:
     passes = document["passes"]
     while len(passes) < 12:
         passes.insert(3, dict(passes[3]))
-    document["passes"] = [{**one, "number": index + 1} for index, one in enumerate(passes)]
+    machine = next(one["document"] for one in session.get("/api/shelf?kind=machine"))
+    document["shelf"] = {**(document.get("shelf") or {}), "machines": [machine]}
+    document["passes"] = [
+        {**one, "number": index + 1, "machine": machine["name"]} for index, one in enumerate(passes)
+    ]
     return document, revision
 
 
@@ -80,6 +84,25 @@ def core(plain: dict[str, Any]) -> dict[str, float]:
         evaluate(document)
         times.append((time.perf_counter() - start) * 1000)
     return {"core_evaluate_ms_p50": statistics.median(times), "core_evaluate_ms_p95": _p95(times)}
+
+
+SEARCHES = (
+    "/api/metals?search_text=304",
+    "/api/metals?search_text=S355",
+    "/api/fillers?search_text=.045%20E71T-1",
+    "/api/fillers?search_text=flux-core%201.2",
+    "/api/gases?search_text=C25",
+)
+
+
+def searches(session: Session) -> dict[str, float]:
+    """What the pickers ask, one after the other."""
+    times = []
+    for path in SEARCHES * 20:
+        start = time.perf_counter()
+        session.get(path)
+        times.append((time.perf_counter() - start) * 1000)
+    return {"api_search_ms_p50": statistics.median(times), "api_search_ms_p95": _p95(times)}
 
 
 def api(address: str, plain: dict[str, Any]) -> dict[str, float]:
@@ -171,10 +194,12 @@ def _p95(values: list[float]) -> float:
 
 
 GOALS = {
-    "core_evaluate_ms_p50": ("Core: evaluate a procedure of 12 passes, median", "ms", 5),
+    "core_evaluate_ms_p50": ("Core: evaluate 12 passes with all findings, median", "ms", 10),
     "api_evaluate_ms_p50": (f"API: evaluate, {USERS} people each once a second, median", "ms", None),
     "api_evaluate_ms_p95": ("API: the same, 95 of 100 are faster than", "ms", 100),
     "api_evaluate_failed": ("API: the same, refused or failed", "", 0),
+    "api_search_ms_p50": ("API: search metals, fillers, gases, median", "ms", None),
+    "api_search_ms_p95": ("API: the same, 95 of 100 are faster than", "ms", 30),
     "pdf_s_first": ("PDF of the procedure, the first", "s", 2),
     "pdf_s_median": ("PDF of the procedure, median of 5", "s", 2),
     "desk_first_load_s": ("Desk, first load to its first procedure, median of 3", "s", None),
@@ -186,7 +211,13 @@ GOALS = {
 def main(address: str, file: Path) -> None:
     session = Session(address)
     plain, revision = twelve_passes(session)
-    found = {**core(plain), **api(address, plain), **pdf(Session(address), revision), **desk(address)}
+    found = {
+        **core(plain),
+        **searches(session),
+        **api(address, plain),
+        **pdf(Session(address), revision),
+        **desk(address),
+    }
     found = {name: round(value, 3) for name, value in found.items()}
     lines = [
         "# Speed",

@@ -108,3 +108,47 @@ def test_an_empty_draft_prints_too(api, job):
     status, data = api["viewer"]("GET", f"/revisions/{made['id']}/print")
     assert status == 200
     assert "<b>&amp;" in text_of(data)[1]
+
+
+def test_a_tig_set_up_is_on_the_paper_whole(api, people, job):
+    one = samples.a_pass(
+        1,
+        "root",
+        process="141",
+        polarity="AC",
+        filler={"designation": "ER5356", "diameter_mm": 2.4, "make": "Fern Rod"},
+        gas={"components_percent": {"Ar": 100}, "flow_l_min": {"min": 9, "max": 12}},
+        purge={"components_percent": {"Ar": 100}, "oxygen_ppm": 50},
+        tungsten={"type": "WLa15", "diameter_mm": 2.4, "angle_deg": 60},
+        cup={"number": 8, "lens": True},
+        ac={"frequency_hz": 120, "en_share": 0.7, "waveform": "soft-square"},
+        pulse={"peak_a": 150, "background_a": 30, "frequency_hz": 2, "peak_share": 0.4},
+        slopes={"start_a": 40, "up_s": 0.5, "down_s": 4, "finish_a": 20},
+        gas_times={"pre_flow_s": 0.5, "post_flow_s": 12},
+        start="high-frequency",
+        pedal_max_a=190,
+        machine="Bay 3 TIG",
+    )
+    for gone in ("transfer", "wire_feed_m_min"):
+        del one[gone]
+    metals = [{"designation": "6082-T6", "thickness_mm": 5, "heat": "H77"}] * 2
+    document = PROCEDURE.take(samples.procedure(code=None, base_metals=metals, passes=[one]))
+    revision = create_procedure(people["engineer"], job, document)
+    status, data = api["viewer"]("GET", f"/revisions/{revision.pk}/print")
+    assert status == 200
+    text = text_of(data)[1]
+    for part in (
+        "ER5356, Fern Rod", "0.5 s before, 12 s after", "below 50 ppm oxygen", "tungsten WLa15 2.4 mm 60°",
+        "cup no. 8 with lens", "120 Hz, 70 % negative, soft square", "pulse 150 A over 30 A, 40 % at peak, 2 Hz",
+        "high frequency start, from 40 A, up in 0.5 s, down in 4 s, to 20 A, pedal to 190 A", "machine Bay 3 TIG", "heat H77",
+    ):  # fmt: skip
+        assert part in text, part
+
+
+def test_what_guides_a_wire_is_on_the_paper(api, people, job):
+    feeder = {"rolls": "knurled", "liner": "steel", "contact_tip_mm": 1.2, "inductance_percent": 40}
+    one = samples.a_pass(1, "root", feeder=feeder, extension_mm={"min": 15, "max": 20})
+    revision = create_procedure(people["engineer"], job, PROCEDURE.take(samples.procedure(passes=[one])))
+    text = text_of(api["viewer"]("GET", f"/revisions/{revision.pk}/print")[1])[1]
+    assert "tip to work 15–20 mm" in text
+    assert "knurled rolls, steel liner, tip 1.2 mm, inductance 40 %" in text

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from welding.documents.procedure import Procedure
+from welding.setup.tungsten import tungsten_named
 from welding.table import load_table
 
 CLOSING = "Local rules and qualified people decide."
@@ -33,6 +34,9 @@ def _triggers(procedure: Procedure) -> set[str]:
             chosen.add("purge")
         if one.polarity == "AC" or one.process.startswith("14"):
             chosen.add("ac")
+        kind = tungsten_named(one.tungsten.type) if one.tungsten and one.tungsten.type else None
+        if kind is not None and kind.thoriated:
+            chosen.add("thoria")
         if one.filler and _CHROMIUM_FILLER.search((one.filler.designation or "").upper()):
             chosen.add("chromium")
     for metal in procedure.base_metals:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
-import numpy as np
 from numpy.polynomial import Polynomial
 
 from welding.documents.machine import DialCalibration
@@ -61,7 +61,7 @@ class DialFit:
             raise WeldingError(
                 f"setting {setting:g} lies outside what was measured, {self.low:g} to {self.high:g}"
             )
-        return float(Polynomial(self.coefficients)(setting))
+        return sum(factor * setting**power for power, factor in enumerate(self.coefficients))
 
     def setting_for(self, feed_m_min: float) -> float:
         """Setting for a feed; the inverse of ``feed_at`` on the measured stretch.
@@ -70,18 +70,24 @@ class DialFit:
             WeldingError: No setting that was measured gives this feed.
         """
         slack = (self.high - self.low) / 10
-        roots = (Polynomial(self.coefficients) - feed_m_min).roots()
-        inside = [
-            float(root.real)
-            for root in np.atleast_1d(roots)
-            if abs(root.imag) < 1e-9 and self.low - slack <= root.real <= self.high + slack
-        ]
+        inside = [one for one in self._solutions(feed_m_min) if self.low - slack <= one <= self.high + slack]
         if not inside:
             ends = sorted((self.feed_at(self.low), self.feed_at(self.high)))
             raise WeldingError(
                 f"{feed_m_min:.3g} m/min lies outside what was measured, {ends[0]:.3g} to {ends[1]:.3g} m/min"
             )
         return min(inside, key=lambda one: abs(one - (self.low + self.high) / 2))
+
+    def _solutions(self, feed_m_min: float) -> list[float]:
+        """Settings at which the fitted curve passes a feed, wherever they lie."""
+        constant, linear, *rest = self.coefficients
+        if not rest:
+            return [(feed_m_min - constant) / linear]
+        square = rest[0]
+        under = linear**2 - 4 * square * (constant - feed_m_min)
+        if under < 0:
+            return []
+        return [(-linear + sign * math.sqrt(under)) / (2 * square) for sign in (1, -1)]
 
 
 def run_out_feed_m_min(length_mm: float, time_s: float) -> float:
@@ -96,8 +102,11 @@ def run_out_feed_m_min(length_mm: float, time_s: float) -> float:
     return length_mm / time_s * 60 / 1000
 
 
+@lru_cache(maxsize=256)
 def fit_dial(calibration: DialCalibration) -> DialFit:
     """Fit feed over setting by least squares: a straight line, or a bent one where that is worth it.
+
+    A fit is kept, since one machine is asked for pass after pass.
 
     Raises:
         WeldingError: Fewer than two different settings, or a feed that falls as the dial rises.
@@ -119,7 +128,8 @@ def fit_dial(calibration: DialCalibration) -> DialFit:
         if _scatter(bent, settings, feeds, 3) < BEND_WORTH * _scatter(best, settings, feeds, 2):
             best = bent
     low, high = min(settings), max(settings)
-    slopes = [float(best.deriv()(at)) for at in np.linspace(low, high, 21)]
+    slope = best.deriv()  # straight, so it is least at an end
+    slopes = [float(slope(low)), float(slope(high))]
     if min(slopes) * (high - low) <= LEAST_RISE * max(feeds):
         raise WeldingError("the feed does not rise with the setting: measure again, or swap two lines")
     return DialFit(

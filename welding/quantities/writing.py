@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from decimal import ROUND_HALF_UP, Decimal
+from functools import lru_cache
 from typing import Literal
 
 from welding.quantities.kinds import KINDS
@@ -14,6 +15,7 @@ System = Literal["si", "us"]
 Rounding = Literal["nearest", "up", "down"]
 
 
+@lru_cache(maxsize=8192)  # passes repeat their numbers, and a keystroke writes them all again
 def number_text(value: float, kind_name: str, system: System = "si", rounding: Rounding = "nearest") -> str:
     """The number alone, rounded as the kind is shown, without trailing zeros after the point.
 

@@ -6,9 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import groupby
 
+from apps.printing.set_up import set_up_words
 from apps.printing.sheets import BLANK, Both, Writer, system_of
 from welding.assess import Evaluation
-from welding.consumables.gas import gas_text
 from welding.documents.procedure import Pass, Procedure
 from welding.heat.passes import PassHeat
 from welding.ranges import Range
@@ -88,7 +88,7 @@ def pass_table(document: Procedure, evaluation: Evaluation) -> PassTable:
 
     groups = tuple(
         Group(process, filler, rest, tuple(row(one) for one in members))
-        for (process, filler, rest), members in groupby(passes, key=lambda one: _set_up(one, write))
+        for (process, filler, rest), members in groupby(passes, key=lambda one: set_up_words(one, write))
     )
     return PassTable((*(words for words, _, _ in shown), evaluation.heat_word), groups)
 
@@ -114,40 +114,6 @@ def _bar(value: Range | None, scale: Range | None) -> Bar | None:
         round(100 * (value.min - scale.min) / width, 2),
         round(max(100 * (value.max - value.min) / width, 1.2), 2),
     )
-
-
-def _set_up(one: Pass, write: Writer) -> tuple[str, str, str]:
-    """Process, filler, and the rest of the set-up in words."""
-    parts = [one.polarity or "", (one.transfer or "").replace("-", " "), _gas(one, write)]
-    if one.purge:
-        parts.append(f"purge {gas_text(one.purge.components_percent)}{_flow(one.purge.flow_l_min, write)}")
-    if one.extension_mm:
-        parts.append(f"extension {write.range(one.extension_mm, 'gap').main}")
-    if one.tungsten and one.tungsten.diameter_mm:
-        size = write.value(one.tungsten.diameter_mm, "wire_diameter").main
-        parts.append(" ".join(part for part in ("tungsten", one.tungsten.type or "", size) if part))
-    return one.process, _filler(one, write), " · ".join(part for part in parts if part)
-
-
-def _filler(one: Pass, write: Writer) -> str:
-    if one.filler is None:
-        return "no filler stated"
-    parts = [one.filler.designation or BLANK]
-    if one.filler.diameter_mm:
-        size = write.value(one.filler.diameter_mm, "wire_diameter")
-        parts.append(f"{size.main} ({size.other})")
-    return ", ".join(parts)
-
-
-def _gas(one: Pass, write: Writer) -> str:
-    if one.gas is None:
-        return ""
-    return gas_text(one.gas.components_percent) + _flow(one.gas.flow_l_min, write)
-
-
-def _flow(flow: Range | None, write: Writer) -> str:
-    text = write.range(flow, "flow")
-    return f", {text.main} ({text.other})" if flow else ""
 
 
 def _technique(one: Pass, write: Writer) -> str:

@@ -119,7 +119,10 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
     """Name and values of the sheet's head."""
     thermal, write = document.thermal, Writer(system_of(document))
     metals = [
-        Both(" ".join(part for part in (metal.designation or BLANK, metal.standard or "") if part))
+        Both(
+            " ".join(part for part in (metal.designation or BLANK, metal.standard or "") if part)
+            + (f", heat {metal.heat}" if metal.heat else "")
+        )
         for metal in document.base_metals
     ] or [NOTHING]
     rows: list[tuple[str, list[Both]]] = [

@@ -17,8 +17,8 @@ export const ROLES: readonly [string, string][] = [
   ['tack', 'tack'],
 ]
 export const POLARITIES: readonly [string, string][] = [
-  ['DCEP', 'DCEP electrode positive'],
-  ['DCEN', 'DCEN electrode negative'],
+  ['DCEP', 'DCEP, positive'],
+  ['DCEN', 'DCEN, negative'],
   ['AC', 'AC'],
 ]
 export const TRANSFERS: readonly [string, string][] = [

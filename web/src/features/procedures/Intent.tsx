@@ -63,7 +63,7 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
       </Row>
       {([0, 1] as const).map((index) => (
         <Row key={index} words={`Metal ${String(index + 1)}`}>
-          <div className="grid grid-cols-[minmax(0,1fr)_104px] gap-1.5">
+          <div className="grid grid-cols-[minmax(0,1fr)_104px] gap-1.5 max-[1150px]:grid-cols-2">
             <MetalField label={`Metal ${String(index + 1)} designation`} path={`base_metals.${String(index)}.designation`} disabled={disabled}
               value={document.base_metals[index]?.designation} thicknessMm={document.base_metals[index]?.thickness_mm}
               error={errors.get(`base_metals.${String(index)}.designation`)}

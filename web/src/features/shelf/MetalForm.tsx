@@ -57,12 +57,12 @@ export function MetalForm({ document, put, errors }: FormProps<OwnMetal>) {
         )}
       </div>
       {!half && <button type="button" className="link text-[13px]" onClick={() => setHalf({ up_to_mm: null, yield_mpa: null })}>Add a step</button>}
-      <h3 className="mt-3 mb-1 text-[15px]">Chemistry limits, %</h3>
+      <h3 className="mt-3 mb-1 text-[15px]">Chemistry limits, % <small className="font-sans text-[12px] font-normal text-steel2">one number is a greatest share; or from and to, such as 0.8–1.1</small></h3>
       <div className="grid grid-cols-4 gap-x-4 gap-y-1 text-[13px]">
         {ELEMENTS.map((element) => (
           <label key={element} className="grid grid-cols-[24px_minmax(0,1fr)] items-baseline gap-1.5">
             {element}
-            <QuantityField mode="range" label={`${element}, from and to`} kind="percent" hideUnit placeholder="0–0.2" value={limits[element]}
+            <QuantityField mode="range" label={`${element}, from and to`} kind="percent" hideUnit value={limits[element]}
               onChange={(range) =>
                 put((before) => {
                   const others = Object.fromEntries(Object.entries(before.chemistry ?? {}).filter(([key]) => key !== element))

@@ -1,0 +1,127 @@
+"""The set-up of a pass in words, for the heading of its group on a sheet."""
+
+from __future__ import annotations
+
+from apps.printing.sheets import BLANK, Writer
+from welding.consumables.gas import gas_text
+from welding.documents.procedure import Pass
+from welding.ranges import Range
+
+
+def set_up_words(one: Pass, write: Writer) -> tuple[str, str, str]:
+    """Process, filler, and the rest of the set-up in words."""
+    parts = [
+        one.polarity or "",
+        (one.transfer or "").replace("-", " "),
+        _gas(one, write),
+        _purge(one, write),
+        f"tip to work {write.range(one.extension_mm, 'gap').main}" if one.extension_mm else "",
+        _tungsten(one, write),
+        _cup(one),
+        _ac(one),
+        _pulse(one),
+        _begin_and_end(one),
+        _feeder(one, write),
+        f"machine {one.machine}" if one.machine else "",
+    ]
+    return one.process, _filler(one, write), " · ".join(part for part in parts if part)
+
+
+def _filler(one: Pass, write: Writer) -> str:
+    if one.filler is None:
+        return "no filler stated"
+    parts = [one.filler.designation or BLANK]
+    if one.filler.make:
+        parts.append(one.filler.make)
+    if one.filler.diameter_mm:
+        size = write.value(one.filler.diameter_mm, "wire_diameter")
+        parts.append(f"{size.main} ({size.other})")
+    return ", ".join(parts)
+
+
+def _gas(one: Pass, write: Writer) -> str:
+    if one.gas is None:
+        return ""
+    times = one.gas_times
+    before = f"{times.pre_flow_s:g} s before" if times and times.pre_flow_s is not None else ""
+    after = f"{times.post_flow_s:g} s after" if times and times.post_flow_s is not None else ""
+    words = [gas_text(one.gas.components_percent) + _flow(one.gas.flow_l_min, write), before, after]
+    return ", ".join(part for part in words if part)
+
+
+def _purge(one: Pass, write: Writer) -> str:
+    if one.purge is None:
+        return ""
+    oxygen = "" if one.purge.oxygen_ppm is None else f", below {one.purge.oxygen_ppm:g} ppm oxygen"
+    return f"purge {gas_text(one.purge.components_percent)}{_flow(one.purge.flow_l_min, write)}{oxygen}"
+
+
+def _flow(flow: Range | None, write: Writer) -> str:
+    text = write.range(flow, "flow")
+    return f", {text.main} ({text.other})" if flow else ""
+
+
+def _tungsten(one: Pass, write: Writer) -> str:
+    tungsten = one.tungsten
+    if tungsten is None:
+        return ""
+    size = write.value(tungsten.diameter_mm, "wire_diameter").main if tungsten.diameter_mm else ""
+    angle = f"{tungsten.angle_deg:g}°" if tungsten.angle_deg is not None else ""
+    return " ".join(part for part in ("tungsten", tungsten.type or "", size, angle) if part)
+
+
+def _cup(one: Pass) -> str:
+    if one.cup is None:
+        return ""
+    return f"cup no. {one.cup.number}{' with lens' if one.cup.lens else ''}"
+
+
+def _ac(one: Pass) -> str:
+    ac = one.ac
+    if ac is None:
+        return ""
+    parts = [
+        f"{ac.frequency_hz:g} Hz" if ac.frequency_hz else "",
+        f"{100 * ac.en_share:.0f} % negative" if ac.en_share else "",
+        (ac.waveform or "").replace("-", " "),
+    ]
+    return ", ".join(part for part in parts if part)
+
+
+def _pulse(one: Pass) -> str:
+    pulse = one.pulse
+    if pulse is None:
+        return ""
+    parts = [
+        f"pulse {pulse.peak_a:g} A over {pulse.background_a:g} A",
+        f"{100 * pulse.peak_share:.0f} % at peak" if pulse.peak_share else "",
+        f"{pulse.frequency_hz:g} Hz" if pulse.frequency_hz else "",
+    ]
+    return ", ".join(part for part in parts if part)
+
+
+def _begin_and_end(one: Pass) -> str:
+    slopes = one.slopes
+    parts = [
+        f"{one.start.replace('-', ' ')} start" if one.start else "",
+        f"from {slopes.start_a:g} A" if slopes and slopes.start_a else "",
+        f"up in {slopes.up_s:g} s" if slopes and slopes.up_s is not None else "",
+        f"down in {slopes.down_s:g} s" if slopes and slopes.down_s is not None else "",
+        f"to {slopes.finish_a:g} A" if slopes and slopes.finish_a else "",
+        f"pedal to {one.pedal_max_a:g} A" if one.pedal_max_a else "",
+    ]
+    return ", ".join(part for part in parts if part)
+
+
+def _feeder(one: Pass, write: Writer) -> str:
+    feeder = one.feeder
+    if feeder is None:
+        return ""
+    rolls = {"v": "V rolls", "u": "U rolls", "knurled": "knurled rolls"}
+    parts = [
+        rolls.get(feeder.rolls or "", ""),
+        f"{feeder.liner} liner" if feeder.liner else "",
+        f"tip {write.value(feeder.contact_tip_mm, 'wire_diameter').main}" if feeder.contact_tip_mm else "",
+        f"inductance {feeder.inductance_percent:g} %" if feeder.inductance_percent is not None else "",
+    ]
+    return ", ".join(part for part in parts if part)
