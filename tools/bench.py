@@ -213,7 +213,7 @@ def main(address: str, file: Path) -> None:
     plain, revision = twelve_passes(session)
     found = {
         **core(plain),
-        **searches(session),
+        **searches(Session(address)),
         **api(address, plain),
         **pdf(Session(address), revision),
         **desk(address),

@@ -103,6 +103,7 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
     draft = Draft(procedure=procedure, heat=heat, sectioned=sectioned, system=system)
     edition = edition_of(procedure.code.id) if procedure.code else None
     findings: list[Finding] = []
+    listed: tuple[Problem, ...] = ()
     code_name = ""
     if procedure.code and edition is None:
         findings.append(
@@ -118,7 +119,8 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
         )
     if edition and procedure.code:
         code_name = edition.short_with(procedure.code)
-        findings.append(content_complete(draft, edition.required_content))
+        listed = missing_content(procedure, edition.required_content)
+        findings.append(content_complete(edition.required_content, listed))
         findings += edition.draft_findings(draft)
     for of_every_code in EVERYWHERE:
         findings += of_every_code(draft)
@@ -144,15 +146,13 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
         heat_input=heat,
         section=sectioned.section,
         drawing=sectioned.drawing,
-        missing=_missing(procedure, sectioned.missing),
+        missing=_missing(sectioned.missing, listed),
         cautions=cautions_for(procedure),
     )
 
 
-def _missing(procedure: Procedure, geometry: tuple[Problem, ...]) -> tuple[Problem, ...]:
-    """What the code's list and the drawing lack, each path once."""
-    edition = edition_of(procedure.code.id) if procedure.code else None
-    listed = missing_content(procedure, edition.required_content) if edition else ()
+def _missing(geometry: tuple[Problem, ...], listed: tuple[Problem, ...]) -> tuple[Problem, ...]:
+    """What the drawing and the code's list lack, each path once."""
     by_path = {problem.path: problem for problem in (*geometry, *listed)}
     return tuple(by_path.values())
 

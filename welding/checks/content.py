@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from welding.checks.context import Draft
 from welding.documents.procedure import Procedure
 from welding.errors import Problem
 from welding.finding import Finding
@@ -42,9 +41,8 @@ def _stated(value: Any, parts: list[str]) -> bool:
     return True
 
 
-def content_complete(draft: Draft, table: Table) -> Finding:
-    """One finding over the whole list; the single items go to ``missing``."""
-    missing = missing_content(draft.procedure, table)
+def content_complete(table: Table, missing: tuple[Problem, ...]) -> Finding:
+    """One finding over the whole list; the single items, found by ``missing_content``, go to ``missing``."""
     if not missing:
         return Finding(
             rule="content.complete",

@@ -61,6 +61,7 @@ def quantity_text(value: float, kind_name: str, system: System = "si", rounding:
     return f"{number_text(value, kind_name, system, rounding)} {unit_text(kind_name, system)}"
 
 
+@lru_cache(maxsize=8192)
 def range_text(value: Range, kind_name: str, system: System = "si") -> str:
     """A range with its unit once; one number where both ends read the same.
 
