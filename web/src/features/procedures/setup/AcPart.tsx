@@ -30,6 +30,9 @@ export function AcPart({ one, path, disabled, set, odd, machine }: PartProps & {
           options={BALANCES.filter(([key]) => key !== 'signed' || own?.convention === 'signed')}
           onChange={(next) => next && setConvention(next)} />
       </Cell>
+      <Cell words="Negative over positive">
+        <QuantityField label="Negative height over positive" kind="number" path={`${path}.ac.amplitude_ratio`} value={one.ac?.amplitude_ratio} disabled={disabled} placeholder="1" onChange={(amplitude_ratio) => set((pass) => ({ ac: merged(pass.ac, { amplitude_ratio }) }))} />
+      </Cell>
       <Cell words="Waveform">
         <Choice label="Waveform" path={`${path}.ac.waveform`} value={one.ac?.waveform} options={WAVEFORMS} none="not stated" disabled={disabled} onChange={(waveform) => set((pass) => ({ ac: merged(pass.ac, { waveform }) }))} />
       </Cell>
