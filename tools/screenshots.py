@@ -61,6 +61,8 @@ def main(address: str, folder: Path) -> None:
         page.get_by_text("M21-ArC-25").wait_for()
         page.get_by_text("read as").wait_for()
         page.get_by_text("CE (IIW)").wait_for()
+        shot("bench-arc")
+        page.get_by_role("heading", name="Bench").evaluate("head => head.scrollIntoView({block: 'end'})")
         shot("bench")
         page.goto(f"{address}/shelf")
         page.get_by_label("Search the metals").fill("S355")

@@ -95,8 +95,8 @@ export const EVIDENCE: readonly [string, string][] = [
   ['analyser', 'analyser'],
 ]
 export const MAGNET: readonly [string, string][] = [
-  ['sticks', 'magnetic'],
-  ['not', 'not magnetic'],
+  ['sticks', 'magnet: yes'],
+  ['not', 'magnet: no'],
 ]
 export const POSITIONS: readonly [string, string][] = [
   'PA', 'PB', 'PC', 'PD', 'PE', 'PF', 'PG', '1G', '2G', '3G', '4G', '1F', '2F', '3F', '4F',

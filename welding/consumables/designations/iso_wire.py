@@ -69,19 +69,7 @@ def wire(words: Words) -> Decoded:
         return _creep(words, "G")
     if words.peek() in rows("iso_strength_high"):
         return _high(words, "G")
-    source = read_from(table("iso_strength"), table("iso_wire"))
-    common = Decoded(
-        valid=True,
-        designation="",
-        system="ISO 14341-A",
-        product="solid wire",
-        process="135",
-        processes=("135",),
-        polarities=("DCEP",),
-        shielding="gas",
-        positions="all",
-        sources=source,
-    )
+    common = replace(_of("G", "ISO 14341-A"), sources=read_from(table("iso_strength"), table("iso_wire")))
     near = ("G 42 4 M21 3Si1", "G 46 4 M21 4Si1")
     if len(words.left) == 1:
         symbol = _symbol(words, near)
@@ -109,19 +97,7 @@ def rod(words: Words) -> Decoded:
     if words.peek() in rows("iso_strength_high"):
         return _high(words, "W")
     near = ("W 42 5 3Si1", "W 46 5 W3Si1")
-    common = Decoded(
-        valid=True,
-        designation="",
-        system="ISO 636-A",
-        product="rod",
-        process="141",
-        processes=("141",),
-        polarities=("DCEN",),
-        gases=("I1",),
-        shielding="gas",
-        positions="all",
-        sources=read_from(table("iso_strength"), table("iso_wire")),
-    )
+    common = replace(_of("W", "ISO 636-A"), sources=read_from(table("iso_strength"), table("iso_wire")))
     if len(words.left) == 1:
         symbol = _symbol(words, near)
         return replace(common, designation=f"W {symbol}", meaning=tuple(words.tokens))

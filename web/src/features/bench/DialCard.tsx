@@ -1,8 +1,8 @@
 import { useState } from 'react'
 
+import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { Card } from './Card'
-import { Labelled } from './PulseCard'
 import { EMPTY_ROW, RunOuts, type Row } from './RunOuts'
 
 /** Wire feed by run-out, and the dial that it calibrates. */

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
+import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
@@ -60,14 +61,5 @@ export function PulseCard() {
         </>
       )}
     </Card>
-  )
-}
-
-export function Labelled({ words, children }: { words: string; children: React.ReactNode }) {
-  return (
-    <div className="min-w-0">
-      <span className="label">{words}</span>
-      {children}
-    </div>
   )
 }

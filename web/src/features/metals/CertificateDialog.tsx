@@ -4,6 +4,7 @@ import type { BaseMetal, Certificate } from '../../api/types'
 import { chemistryOf, typedOf } from '../../domain/chemistry'
 import { Button } from '../../ui/Button'
 import { ChemistryGrid } from '../../ui/ChemistryGrid'
+import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
@@ -64,12 +65,3 @@ function Form({ title, metal, disabled, open, onClose, onTake }: Props) {
 }
 
 const ELEMENTS = ['C', 'Si', 'Mn', 'P', 'S', 'Cr', 'Mo', 'Ni', 'Cu', 'V', 'Nb', 'Ti', 'Al', 'B', 'N', 'Mg', 'Zn']
-
-function Labelled({ words, children }: { words: string; children: React.ReactNode }) {
-  return (
-    <div className="min-w-0">
-      <span className="label">{words}</span>
-      {children}
-    </div>
-  )
-}

@@ -7,6 +7,7 @@ import { machinesOf, withFiller } from '../../domain/shelf'
 import { BEADS, MECHANISATIONS, POLARITIES, PROCESSES, PROGRESSIONS, ROLES, SOURCES, TRANSFERS } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
+import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { FillerField } from './FillerField'
 import { FillerHint } from './FillerHint'
@@ -14,7 +15,7 @@ import { setupFieldsQuery } from './queries'
 import { AcPart } from './setup/AcPart'
 import { GasPart } from './setup/GasPart'
 import { MachineField } from './setup/MachineField'
-import { Cell, type PartProps } from './setup/Part'
+import { type PartProps } from './setup/Part'
 import { PulsePart } from './setup/PulsePart'
 import { ArcPart, TungstenPart } from './setup/TigPart'
 import { WirePart } from './setup/WirePart'
@@ -54,11 +55,11 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
         )}
       </div>
       <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px] max-[1150px]:grid-cols-3">
-        <Cell words="Process">
+        <Labelled words="Process">
           <Choice label="Process" path={`${path}.process`} value={one.process} options={PROCESSES} disabled={disabled}
             onChange={(process) => process && set({ process, ...(process === '111' ? { gas: null, transfer: null } : {}) })} />
-        </Cell>
-        <Cell words="Filler" wide>
+        </Labelled>
+        <Labelled words="Filler" wide>
           <FillerField path={`${path}.filler.designation`} value={one.filler?.designation} disabled={disabled}
             onType={(designation) => set((pass) => ({ filler: { ...pass.filler, designation } }))}
             onPick={(found) =>
@@ -74,64 +75,64 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
           {one.filler?.designation && (
             <FillerHint designation={one.filler.designation} disabled={disabled} onTake={(designation) => set((pass) => ({ filler: { ...pass.filler, designation } }))} />
           )}
-        </Cell>
-        <Cell words="Diameter">
+        </Labelled>
+        <Labelled words="Diameter">
           <QuantityField label="Filler diameter" kind="wire_diameter" path={`${path}.filler.diameter_mm`} value={one.filler?.diameter_mm} disabled={disabled}
             onChange={(diameter_mm) => set((pass) => ({ filler: { ...pass.filler, diameter_mm } }))} />
-        </Cell>
+        </Labelled>
         {shows('gas') && (
           <>
-            <Cell words="Gas">
+            <Labelled words="Gas">
               <GasField label="Shielding gas" path={`${path}.gas`} value={one.gas?.components_percent} disabled={disabled}
                 onChange={(components_percent) => set((pass) => ({ gas: components_percent ? { ...pass.gas, components_percent } : null }))} />
-            </Cell>
-            <Cell words="Flow">
+            </Labelled>
+            <Labelled words="Flow">
               <QuantityField mode="range" label="Gas flow" kind="flow" path={`${path}.gas.flow_l_min`} value={one.gas?.flow_l_min} disabled={disabled || !one.gas}
                 onChange={(flow_l_min) => set((pass) => (pass.gas ? { gas: { ...pass.gas, flow_l_min } } : {}))} />
-            </Cell>
+            </Labelled>
           </>
         )}
-        <Cell words="Polarity">
+        <Labelled words="Polarity">
           <Choice label="Polarity" path={`${path}.polarity`} value={one.polarity} options={POLARITIES} none="not stated" disabled={disabled} onChange={(polarity) => set({ polarity })} />
-        </Cell>
+        </Labelled>
         {shows('transfer') && (
-          <Cell words="Transfer">
+          <Labelled words="Transfer">
             <Choice label="Transfer" path={`${path}.transfer`} value={one.transfer} options={TRANSFERS} none="not stated" disabled={disabled} onChange={(transfer) => set({ transfer })} />
-          </Cell>
+          </Labelled>
         )}
-        <Cell words="Mechanisation">
+        <Labelled words="Mechanisation">
           <Choice label="Mechanisation" path={`${path}.mechanisation`} value={one.mechanisation} options={MECHANISATIONS} none="not stated" disabled={disabled} onChange={(mechanisation) => set({ mechanisation })} />
-        </Cell>
-        <Cell words="Progression">
+        </Labelled>
+        <Labelled words="Progression">
           <Choice label="Progression" path={`${path}.progression`} value={one.progression} options={PROGRESSIONS} none="not stated" disabled={disabled} onChange={(progression) => set({ progression })} />
-        </Cell>
-        <Cell words="Machine">
+        </Labelled>
+        <Labelled words="Machine">
           <MachineField document={document} numbers={numbers} value={one.machine} path={`${path}.machine`} disabled={disabled} onChange={onChange} />
-        </Cell>
-        <Cell words="Role, this pass">
+        </Labelled>
+        <Labelled words="Role, this pass">
           <Choice label="Role" value={one.role} options={ROLES} disabled={disabled} onChange={(role) => role && setOwn({ role })} />
-        </Cell>
-        <Cell words="Bead, this pass">
+        </Labelled>
+        <Labelled words="Bead, this pass">
           <Choice label="Bead" value={one.bead} options={BEADS} none="not stated" disabled={disabled} onChange={(bead) => setOwn({ bead })} />
-        </Cell>
+        </Labelled>
         {has('wire_feed_m_min') && (
-          <Cell words="Wire feed, this pass">
+          <Labelled words="Wire feed, this pass">
             <QuantityField mode="range" label="Wire feed" kind="wire_feed" path={`${path}.wire_feed_m_min`} value={one.wire_feed_m_min} disabled={disabled}
               onChange={(wire_feed_m_min) => setOwn({ wire_feed_m_min })} />
-          </Cell>
+          </Labelled>
         )}
         {document.joint?.sides === 'both' && (
-          <Cell words="Side, this pass">
+          <Labelled words="Side, this pass">
             <Choice label="Side" value={String(one.side)} options={[['1', 'first side'], ['2', 'second side']]} disabled={disabled} onChange={(side) => side && setOwn({ side: Number(side) })} />
-          </Cell>
+          </Labelled>
         )}
-        <Cell words="Volts and amps from">
+        <Labelled words="Volts and amps from">
           <Choice label="Source of volts and amps" value={one.sources?.current_a} options={SOURCES} none="not stated" disabled={disabled}
             onChange={(source) => {
               const rest = Object.fromEntries(Object.entries(one.sources ?? {}).filter(([key]) => key !== 'current_a' && key !== 'voltage_v'))
               setOwn({ sources: source ? { ...rest, current_a: source, voltage_v: source } : rest })
             }} />
-        </Cell>
+        </Labelled>
       </div>
       {shows('feeder', 'extension_mm') && <WirePart {...part} odd={!has('feeder')} inductance={has('feeder.inductance_percent')} />}
       {shows('tungsten', 'cup') && <TungstenPart {...part} odd={!has('tungsten')} />}

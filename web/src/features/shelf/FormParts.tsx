@@ -4,16 +4,6 @@ import type { ReactNode } from 'react'
 export type Put<T> = (changes: Partial<T> | ((before: T) => Partial<T>)) => void
 export type FormProps<T> = { document: T; put: Put<T>; errors: ReadonlyMap<string, string> }
 
-/** A labelled field of a form. */
-export function Labelled({ words, children, wide = false }: { words: string; children: ReactNode; wide?: boolean }) {
-  return (
-    <div className={`min-w-0 ${wide ? 'col-span-2' : ''}`}>
-      <span className="label">{words}</span>
-      {children}
-    </div>
-  )
-}
-
 /** One of several like parts, with a way to take it away. */
 export function Piece({ title, onRemove, children }: { title: string; onRemove?: () => void; children: ReactNode }) {
   return (

@@ -3,10 +3,11 @@ import { useRef, useState } from 'react'
 import type { BalanceDial, Envelope, Machine, Supply } from '../../api/types'
 import { BALANCES, FAMILY_WORDS } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
+import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { EMPTY_ROW, RunOuts, dialOf, type Row } from '../bench'
-import { Labelled, Piece, changed, without, type FormProps } from './FormParts'
+import { Piece, changed, without, type FormProps } from './FormParts'
 
 const FAMILIES = ['stick', 'tig', 'wire'] as const
 type HalfPoint = { current_a: number | null; percent: number | null }

@@ -2,9 +2,10 @@ import { useRef, useState } from 'react'
 
 import type { OwnMetal } from '../../api/types'
 import { Choice } from '../../ui/Choice'
+import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
-import { Labelled, changed, without, type FormProps } from './FormParts'
+import { changed, without, type FormProps } from './FormParts'
 
 const FAMILIES = ['carbon', 'weathering', 'cr-mo', 'ni-steel', 'austenitic', 'ferritic', 'martensitic', 'ph-stainless', 'duplex', 'nickel', 'aluminium', 'aluminium-cast', 'copper'] as const
 const CONDITIONS = ['AR', 'N', 'NT', 'M', 'QT', 'A', 'SR', 'T4', 'T6', 'H111', 'O'] as const

@@ -3,10 +3,11 @@ import { useState } from 'react'
 import type { Product } from '../../api/types'
 import { POLARITIES, POSITIONS } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
+import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { FillerHint } from '../procedures'
-import { Labelled, Piece, changed, without, type FormProps } from './FormParts'
+import { Piece, changed, without, type FormProps } from './FormParts'
 
 /** A filler as bought: its class, and the ranges of its maker's sheet by diameter and position. */
 export function ProductForm({ document, put, errors }: FormProps<Product>) {

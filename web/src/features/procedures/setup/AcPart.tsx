@@ -3,9 +3,10 @@ import { useState } from 'react'
 import type { BalanceDial, Machine } from '../../../api/types'
 import { BALANCES, WAVEFORMS } from '../../../domain/words'
 import { Choice } from '../../../ui/Choice'
+import { Labelled } from '../../../ui/Labelled'
 import { QuantityField } from '../../../ui/QuantityField'
 import { ReadField } from '../../../ui/ReadField'
-import { Cell, Part, merged, type PartProps } from './Part'
+import { Part, merged, type PartProps } from './Part'
 
 /** The AC wave. The balance is typed as the dial counts it, and kept as the share negative. */
 export function AcPart({ one, path, disabled, set, odd, machine }: PartProps & { odd: boolean; machine: Machine | undefined }) {
@@ -15,27 +16,27 @@ export function AcPart({ one, path, disabled, set, odd, machine }: PartProps & {
   const share = one.ac?.en_share
   return (
     <Part title="AC" odd={odd} {...(odd && !disabled ? { onTakeOut: () => set({ ac: null }) } : {})}>
-      <Cell words="Frequency">
+      <Labelled words="Frequency">
         <QuantityField label="AC frequency" kind="frequency" path={`${path}.ac.frequency_hz`} value={one.ac?.frequency_hz} disabled={disabled} onChange={(frequency_hz) => set((pass) => ({ ac: merged(pass.ac, { frequency_hz }) }))} />
-      </Cell>
-      <Cell words="Balance, as dialled">
+      </Labelled>
+      <Labelled words="Balance, as dialled">
         <ReadField label="AC balance" as="balance" dial={dial} path={`${path}.ac.en_share`} disabled={disabled}
           written={share == null ? '' : convention === 'ep-percent' ? percent(1 - share) : convention === 'en-percent' ? percent(share) : ''}
           onEmpty={() => set((pass) => ({ ac: merged(pass.ac, { en_share: null }) }))}
           onRead={(read) => { const en_share = read.value; if (en_share != null) set((pass) => ({ ac: merged(pass.ac, { en_share }) })) }} />
         {share != null && <p className="mt-0.5 text-[12px] text-steel2">{percent(share)} % negative, {percent(1 - share)} % cleaning</p>}
-      </Cell>
-      <Cell words="The dial counts">
+      </Labelled>
+      <Labelled words="The dial counts">
         <Choice label="Balance dial" value={convention} disabled={disabled}
           options={BALANCES.filter(([key]) => key !== 'signed' || own?.convention === 'signed')}
           onChange={(next) => next && setConvention(next)} />
-      </Cell>
-      <Cell words="Negative over positive">
-        <QuantityField label="Negative height over positive" kind="number" path={`${path}.ac.amplitude_ratio`} value={one.ac?.amplitude_ratio} disabled={disabled} placeholder="1" onChange={(amplitude_ratio) => set((pass) => ({ ac: merged(pass.ac, { amplitude_ratio }) }))} />
-      </Cell>
-      <Cell words="Waveform">
+      </Labelled>
+      <Labelled words="Waveform">
         <Choice label="Waveform" path={`${path}.ac.waveform`} value={one.ac?.waveform} options={WAVEFORMS} none="not stated" disabled={disabled} onChange={(waveform) => set((pass) => ({ ac: merged(pass.ac, { waveform }) }))} />
-      </Cell>
+      </Labelled>
+      <Labelled words="Negative over positive">
+        <QuantityField label="Negative height over positive" kind="number" path={`${path}.ac.amplitude_ratio`} value={one.ac?.amplitude_ratio} disabled={disabled} placeholder="1" onChange={(amplitude_ratio) => set((pass) => ({ ac: merged(pass.ac, { amplitude_ratio }) }))} />
+      </Labelled>
     </Part>
   )
 }

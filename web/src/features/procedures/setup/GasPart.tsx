@@ -1,6 +1,7 @@
 import { GasField } from '../../../ui/GasField'
+import { Labelled } from '../../../ui/Labelled'
 import { QuantityField } from '../../../ui/QuantityField'
-import { Cell, Part, merged, type PartProps } from './Part'
+import { Part, merged, type PartProps } from './Part'
 
 /** Gas behind the root, and gas before and after the arc. */
 export function GasPart({ one, path, disabled, set, purge, times }: PartProps & { purge: boolean; times: boolean }) {
@@ -8,28 +9,28 @@ export function GasPart({ one, path, disabled, set, purge, times }: PartProps & 
     <Part title={purge ? 'Purge, gas before and after' : 'Gas before and after'}>
       {purge && (
         <>
-          <Cell words="Purge">
+          <Labelled words="Purge">
             <GasField label="Purge gas" path={`${path}.purge`} value={one.purge?.components_percent} disabled={disabled}
               onChange={(components_percent) => set((pass) => ({ purge: components_percent ? { ...pass.purge, components_percent } : null }))} />
-          </Cell>
-          <Cell words="Purge flow">
+          </Labelled>
+          <Labelled words="Purge flow">
             <QuantityField mode="range" label="Purge flow" kind="flow" path={`${path}.purge.flow_l_min`} value={one.purge?.flow_l_min} disabled={disabled || !one.purge}
               onChange={(flow_l_min) => set((pass) => (pass.purge ? { purge: { ...pass.purge, flow_l_min } } : {}))} />
-          </Cell>
-          <Cell words="Oxygen below, ppm">
+          </Labelled>
+          <Labelled words="Oxygen below, ppm">
             <QuantityField label="Purge oxygen" kind="number" path={`${path}.purge.oxygen_ppm`} value={one.purge?.oxygen_ppm} disabled={disabled || !one.purge}
               onChange={(oxygen_ppm) => set((pass) => (pass.purge ? { purge: { ...pass.purge, oxygen_ppm } } : {}))} />
-          </Cell>
+          </Labelled>
         </>
       )}
       {times && (
         <>
-          <Cell words="Gas before">
+          <Labelled words="Gas before">
             <QuantityField label="Pre-flow" kind="time" path={`${path}.gas_times.pre_flow_s`} value={one.gas_times?.pre_flow_s} disabled={disabled} onChange={(pre_flow_s) => set((pass) => ({ gas_times: merged(pass.gas_times, { pre_flow_s }) }))} />
-          </Cell>
-          <Cell words="Gas after">
+          </Labelled>
+          <Labelled words="Gas after">
             <QuantityField label="Post-flow" kind="time" path={`${path}.gas_times.post_flow_s`} value={one.gas_times?.post_flow_s} disabled={disabled} onChange={(post_flow_s) => set((pass) => ({ gas_times: merged(pass.gas_times, { post_flow_s }) }))} />
-          </Cell>
+          </Labelled>
         </>
       )}
     </Part>

@@ -13,16 +13,6 @@ export type PartProps = {
   set: (changes: PassChanges | ((pass: Pass) => PassChanges)) => void
 }
 
-/** A labelled field. */
-export function Cell({ words, wide = false, children }: { words: string; wide?: boolean; children: ReactNode }) {
-  return (
-    <div className={`min-w-0 ${wide ? 'col-span-2' : ''}`}>
-      <span className="label">{words}</span>
-      {children}
-    </div>
-  )
-}
-
 /** Fields that belong together, with a heading; `odd` where this process has none of them. */
 export function Part({ title, odd, onTakeOut, children }: { title: string; odd?: boolean; onTakeOut?: () => void; children: ReactNode }) {
   return (

@@ -2,10 +2,11 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { useUnits } from '../../../app/units'
+import { Labelled } from '../../../ui/Labelled'
 import { QuantityField } from '../../../ui/QuantityField'
 import { ReadField } from '../../../ui/ReadField'
 import { pulseQuery, schoolsQuery } from '../../bench'
-import { Cell, Part, type PartProps } from './Part'
+import { Part, type PartProps } from './Part'
 
 /** The pulse. It is stored once peak and background are both known; until then they stay in their fields. */
 export function PulsePart({ one, path, disabled, set, odd, tig }: PartProps & { odd: boolean; tig: boolean }) {
@@ -20,25 +21,25 @@ export function PulsePart({ one, path, disabled, set, odd, tig }: PartProps & { 
   })
   return (
     <Part title="Pulse" odd={odd} {...(pulse && !disabled ? { onTakeOut: () => set({ pulse: null }) } : {})}>
-      <Cell words="Peak">
+      <Labelled words="Peak">
         <QuantityField label="Pulse peak" kind="current" path={`${path}.pulse.peak_a`} value={peakA} disabled={disabled}
           onChange={(peak_a) => {
             setPeak(peak_a)
             set((pass) => (pass.pulse ? { pulse: peak_a === null ? null : { ...pass.pulse, peak_a } } : {}))
           }} />
-      </Cell>
-      <Cell words="Background">
+      </Labelled>
+      <Labelled words="Background">
         <ReadField label="Pulse background" as="background" unit="A" path={`${path}.pulse.background_a`} written={pulse ? units.value(pulse.background_a, 'current') : ''} placeholder="12 A or 10 %" peakA={peakA} disabled={disabled}
           onEmpty={() => set({ pulse: null })}
           onRead={(read) => { const background_a = read.value; if (background_a != null && peakA !== undefined) set((pass) => ({ pulse: { ...pass.pulse, peak_a: pass.pulse?.peak_a ?? peakA, background_a } })) }} />
-      </Cell>
-      <Cell words="Frequency">
+      </Labelled>
+      <Labelled words="Frequency">
         <QuantityField label="Pulse frequency" kind="frequency" path={`${path}.pulse.frequency_hz`} value={pulse?.frequency_hz} disabled={disabled || !pulse} onChange={(frequency_hz) => set((pass) => (pass.pulse ? { pulse: { ...pass.pulse, frequency_hz } } : {}))} />
-      </Cell>
-      <Cell words="Time at peak">
+      </Labelled>
+      <Labelled words="Time at peak">
         <QuantityField label="Time at peak" kind="percent" path={`${path}.pulse.peak_share`} value={pulse?.peak_share == null ? null : pulse.peak_share * 100} disabled={disabled || !pulse}
           onChange={(share) => set((pass) => (pass.pulse ? { pulse: { ...pass.pulse, peak_share: share === null || share === 0 ? null : share / 100 } } : {}))} />
-      </Cell>
+      </Labelled>
       {means.data && (
         <p className="col-span-full text-[12px] text-steel2">
           mean {means.data.means.mean_a.toFixed(1)} A · rms {means.data.means.rms_a.toFixed(1)} A

@@ -2,10 +2,11 @@ import { useQuery } from '@tanstack/react-query'
 
 import { STARTS, TRIGGERS } from '../../../domain/words'
 import { Choice } from '../../../ui/Choice'
+import { Labelled } from '../../../ui/Labelled'
 import { QuantityField } from '../../../ui/QuantityField'
 import { ReadField } from '../../../ui/ReadField'
 import { tungstensQuery } from '../queries'
-import { Cell, Part, merged, type PartProps } from './Part'
+import { Part, merged, type PartProps } from './Part'
 
 /** Tungsten and cup. */
 export function TungstenPart({ one, path, disabled, set, odd }: PartProps & { odd: boolean }) {
@@ -16,7 +17,7 @@ export function TungstenPart({ one, path, disabled, set, odd }: PartProps & { od
   const carried = one.polarity === 'AC' ? size?.ac : one.polarity === 'DCEP' ? size?.dcep : size?.dcen
   return (
     <Part title="Tungsten and cup" odd={odd} {...(odd && !disabled ? { onTakeOut: () => set({ tungsten: null, cup: null }) } : {})}>
-      <Cell words="Tungsten" wide>
+      <Labelled words="Tungsten" wide>
         <Choice label="Tungsten type" path={`${path}.tungsten.type`} value={one.tungsten?.type} none="not stated" disabled={disabled}
           options={types.map((type) => [type.iso, `${type.iso} · ${type.colour} · ${type.also[0] ?? type.aws}`] as const)}
           onChange={(type) => set((pass) => ({ tungsten: merged(pass.tungsten, { type }) }))} />
@@ -25,33 +26,33 @@ export function TungstenPart({ one, path, disabled, set, odd }: PartProps & { od
             {[kind.older, kind.thoriated && 'Grinding dust is slightly radioactive: extraction, or another type.'].filter(Boolean).join(' ')}
           </p>
         )}
-      </Cell>
-      <Cell words="Tungsten diameter">
+      </Labelled>
+      <Labelled words="Tungsten diameter">
         <QuantityField label="Tungsten diameter" kind="wire_diameter" path={`${path}.tungsten.diameter_mm`} value={one.tungsten?.diameter_mm} disabled={disabled}
           onChange={(diameter_mm) => set((pass) => ({ tungsten: merged(pass.tungsten, { diameter_mm }) }))} />
         {carried && carried.length > 0 && (
           <p className="mt-0.5 text-[12px] text-steel2">carries {carried.map((range) => `${String(range.min)}–${String(range.max)}`).join(' or ')} A</p>
         )}
-      </Cell>
-      <Cell words="Ground angle">
+      </Labelled>
+      <Labelled words="Ground angle">
         <QuantityField label="Tungsten angle" kind="angle" path={`${path}.tungsten.angle_deg`} value={one.tungsten?.angle_deg} disabled={disabled}
           onChange={(angle_deg) => set((pass) => ({ tungsten: merged(pass.tungsten, { angle_deg }) }))} />
-      </Cell>
-      <Cell words="Flat on the tip">
+      </Labelled>
+      <Labelled words="Flat on the tip">
         <QuantityField label="Flat on the tip" kind="gap" path={`${path}.tungsten.tip_mm`} value={one.tungsten?.tip_mm} disabled={disabled}
           onChange={(tip_mm) => set((pass) => ({ tungsten: merged(pass.tungsten, { tip_mm }) }))} />
-      </Cell>
-      <Cell words="Cup no.">
+      </Labelled>
+      <Labelled words="Cup no.">
         <ReadField label="Cup number" as="cup" path={`${path}.cup.number`} written={one.cup ? String(one.cup.number) : ''} placeholder="8, or 12 mm" disabled={disabled}
           onEmpty={() => set({ cup: null })}
           onRead={(read) => { const number = read.value; if (number != null) set((pass) => ({ cup: { lens: pass.cup?.lens ?? false, number } })) }} />
-      </Cell>
-      <Cell words="Gas lens">
+      </Labelled>
+      <Labelled words="Gas lens">
         <label className="flex items-center gap-1.5 py-0.5">
           <input type="checkbox" checked={one.cup?.lens ?? false} disabled={disabled || !one.cup} onChange={(event) => { const lens = event.target.checked; set((pass) => (pass.cup ? { cup: { ...pass.cup, lens } } : {})) }} />
           fitted
         </label>
-      </Cell>
+      </Labelled>
     </Part>
   )
 }
@@ -61,27 +62,27 @@ export function ArcPart({ one, path, disabled, set, odd }: PartProps & { odd: bo
   return (
     <Part title="Begin and end" odd={odd}
       {...(odd && !disabled ? { onTakeOut: () => set({ slopes: null, start: null, pedal_max_a: null }) } : {})}>
-      <Cell words="Arc start">
+      <Labelled words="Arc start">
         <Choice label="Arc start" path={`${path}.start`} value={one.start} options={STARTS} none="not stated" disabled={disabled} onChange={(start) => set({ start })} />
-      </Cell>
-      <Cell words="Trigger">
+      </Labelled>
+      <Labelled words="Trigger">
         <Choice label="Trigger" path={`${path}.trigger`} value={one.trigger} options={TRIGGERS} none="not stated" disabled={disabled} onChange={(trigger) => set({ trigger })} />
-      </Cell>
-      <Cell words="Start current">
+      </Labelled>
+      <Labelled words="Start current">
         <QuantityField label="Start current" kind="current" path={`${path}.slopes.start_a`} value={one.slopes?.start_a} disabled={disabled} onChange={(start_a) => set((pass) => ({ slopes: merged(pass.slopes, { start_a }) }))} />
-      </Cell>
-      <Cell words="Up in">
+      </Labelled>
+      <Labelled words="Up in">
         <QuantityField label="Upslope" kind="time" path={`${path}.slopes.up_s`} value={one.slopes?.up_s} disabled={disabled} onChange={(up_s) => set((pass) => ({ slopes: merged(pass.slopes, { up_s }) }))} />
-      </Cell>
-      <Cell words="Down in">
+      </Labelled>
+      <Labelled words="Down in">
         <QuantityField label="Downslope" kind="time" path={`${path}.slopes.down_s`} value={one.slopes?.down_s} disabled={disabled} onChange={(down_s) => set((pass) => ({ slopes: merged(pass.slopes, { down_s }) }))} />
-      </Cell>
-      <Cell words="End current">
+      </Labelled>
+      <Labelled words="End current">
         <QuantityField label="End current" kind="current" path={`${path}.slopes.finish_a`} value={one.slopes?.finish_a} disabled={disabled} onChange={(finish_a) => set((pass) => ({ slopes: merged(pass.slopes, { finish_a }) }))} />
-      </Cell>
-      <Cell words="Pedal reaches">
+      </Labelled>
+      <Labelled words="Pedal reaches">
         <QuantityField label="Pedal maximum" kind="current" path={`${path}.pedal_max_a`} value={one.pedal_max_a} disabled={disabled} placeholder="no pedal" onChange={(pedal_max_a) => set({ pedal_max_a })} />
-      </Cell>
+      </Labelled>
     </Part>
   )
 }
