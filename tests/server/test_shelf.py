@@ -141,6 +141,21 @@ def test_what_is_in_use_stays_and_says_where(api, people, job, document, part):
     assert api["engineer"]("DELETE", f"/shelf/{one['id']}")[0] == 204
 
 
+def test_the_list_counts_uses_with_one_question(api, people, job, django_assert_max_num_queries):
+    for n in range(6):
+        added(api, {**MACHINE, "name": f"Bay {n}"})
+    using(api, people, job, machines=[{**MACHINE, "name": "Bay 3"}, {**MACHINE, "name": "Bay 4"}])
+    with django_assert_max_num_queries(6):  # session, person, counts, records
+        found = api["viewer"]("GET", "/shelf?kind=machine")[1]
+    assert [one["used_in"] for one in found] == [0, 0, 0, 1, 1, 0]
+
+
+@pytest.mark.parametrize("due, overdue", [("2020-01-01", ["volts"]), ("2999-01-01", []), (None, [])])
+def test_a_meter_past_its_day_is_named(api, due, overdue):
+    one = added(api, {**MACHINE, "meters": [{"name": "volts", **({"due_on": due} if due else {})}]})
+    assert one["overdue_meters"] == overdue
+
+
 def test_a_record_does_not_change_its_kind(api):
     one = added(api, MACHINE)
     status, answer = api["engineer"]("PUT", f"/shelf/{one['id']}", {"version": 1, "document": PRODUCT})

@@ -1,5 +1,7 @@
 """Machines: duty cycle, balance dials, feed dials, and records that cannot be."""
 
+from datetime import date
+
 import numpy as np
 import pytest
 from hypothesis import given
@@ -12,6 +14,7 @@ from welding.errors import DocumentError, WeldingError
 from welding.machines.balance import en_share_of, reading_of
 from welding.machines.dial import fit_dial, run_out_feed_m_min
 from welding.machines.duty import duty_at
+from welding.machines.meters import overdue_meters
 from welding.ranges import Range
 
 RATED = Envelope(
@@ -171,3 +174,10 @@ def metal(**more):
 def test_impossible_records_are_refused(codec, document, word):
     with pytest.raises(DocumentError, match=word):
         codec.take(document)
+
+
+@pytest.mark.parametrize("day, overdue", [("2026-05-10", ()), ("2026-05-11", ()), ("2026-05-12", ("volts",))])
+def test_a_meter_is_good_on_the_day_it_is_due(day, overdue):
+    meters = [{"name": "volts", "due_on": "2026-05-11"}, {"name": "amps"}]
+    found = MACHINE.take(machine(meters=meters))
+    assert overdue_meters(found, date.fromisoformat(day)) == overdue

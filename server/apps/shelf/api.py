@@ -9,13 +9,14 @@ from api.people import person
 from django.db.models import QuerySet
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from ninja import Router, Status
 from pydantic import Field, StringConstraints
 
 from apps.accounts.permissions import Action, require
 from apps.procedures.models import Revision
 from apps.shelf.models import Kind, Record
-from apps.shelf.queries import uses_of, uses_of_listed
+from apps.shelf.queries import use_counts, uses_of, uses_of_listed
 from apps.shelf.schemas import (
     AddIn,
     CarriedOut,
@@ -32,7 +33,9 @@ from apps.shelf.services.save_record import save_record
 from welding.checks.own_metal import as_metal
 from welding.consumables.designations.decode import decode
 from welding.documents.codec import CODECS, OWN_METAL, PRODUCT
+from welding.documents.machine import Machine
 from welding.documents.shelf import OwnMetal
+from welding.machines.meters import overdue_meters
 from welding.metals.catalogue import Metal, name_key, search
 from welding.setup.filler_search import search_fillers
 from welding.setup.gas_search import GasFound, search_gases
@@ -48,16 +51,19 @@ Most = Annotated[int, Field(ge=1, le=300)]
 # --- own records -----------------------------------------------------------------------------
 
 
-def _record_out(one: Record) -> RecordOut:
+def _record_out(one: Record, used_in: int) -> RecordOut:
+    document = CODECS[one.kind].take(one.document)
+    today = timezone.localdate()
     return RecordOut(
         id=one.pk,
         kind=one.kind,
         name=one.name,
         version=one.version,
-        document=CODECS[one.kind].take(one.document),
+        document=document,
         saved_by=one.saved_by.shown_name,
         saved_at=one.saved_at,
-        used_in=uses_of(one).count(),
+        used_in=used_in,
+        overdue_meters=list(overdue_meters(document, today)) if isinstance(document, Machine) else [],
     )
 
 
@@ -79,20 +85,23 @@ def _uses_out(found: QuerySet[Revision]) -> list[UseOut]:
 def list_records(request: HttpRequest, kind: Literal["metal", "product", "machine"]) -> list[RecordOut]:
     """All own records of a kind."""
     require(person(request), Action.VIEW)
-    return [_record_out(one) for one in Record.objects.filter(kind=kind).select_related("saved_by")]
+    counts = use_counts(kind)
+    records = Record.objects.filter(kind=kind).select_related("saved_by")
+    return [_record_out(one, counts[one.name]) for one in records]
 
 
 @router.post("/shelf", response={201: RecordOut, **REFUSALS})
 def add(request: HttpRequest, payload: AddIn) -> Status[RecordOut]:
     """Add a record."""
-    return Status(201, _record_out(add_record(person(request), payload.document)))
+    return Status(201, _record_out(add_record(person(request), payload.document), 0))
 
 
 @router.put("/shelf/{int:record_id}", response={200: RecordOut, **REFUSALS})
 def save(request: HttpRequest, record_id: int, payload: SaveRecordIn) -> RecordOut:
     """Correct a record; 409 with what stands now if someone did in the meantime."""
     record = get_object_or_404(Record, pk=record_id)
-    return _record_out(save_record(person(request), record, payload.version, payload.document))
+    saved = save_record(person(request), record, payload.version, payload.document)
+    return _record_out(saved, use_counts(saved.kind)[saved.name])
 
 
 @router.delete("/shelf/{int:record_id}", response={204: None, **REFUSALS})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from typing import Any
 
@@ -20,6 +21,15 @@ _PARTS = {Kind.METAL: "metals", Kind.PRODUCT: "products", Kind.MACHINE: "machine
 def uses_of(record: Record) -> QuerySet[Revision]:
     """Revisions that take a record along."""
     return _revisions([{"shelf": {_PARTS[Kind(record.kind)]: [{"name": record.name}]}}])
+
+
+def use_counts(kind: str) -> Counter[str]:
+    """How many revisions take each record of a kind along, by its name; one query for all of them."""
+    part = _PARTS[Kind(kind)]
+    taken = Revision.objects.filter(document__shelf__has_key=part).values_list(
+        f"document__shelf__{part}", flat=True
+    )
+    return Counter(name for records in taken for name in {one["name"] for one in records})
 
 
 def uses_of_listed(kind: str, name: str) -> QuerySet[Revision]:

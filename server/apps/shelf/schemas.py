@@ -26,6 +26,7 @@ class RecordOut(Schema):
     saved_by: str
     saved_at: datetime
     used_in: int
+    overdue_meters: list[str] = []
 
 
 class AddIn(Schema):

@@ -2902,6 +2902,11 @@ export interface components {
             saved_at: string;
             /** Used In */
             used_in: number;
+            /**
+             * Overdue Meters
+             * @default []
+             */
+            overdue_meters: string[];
         };
         /**
          * AddIn

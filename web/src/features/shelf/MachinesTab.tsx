@@ -23,7 +23,6 @@ export function MachinesTab({ text }: { text: string }) {
   const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
   const all = found.data ?? []
   const shown = all.filter((one) => one.name.toLowerCase().includes(text.trim().toLowerCase()))
-  const today = new Date().toISOString().slice(0, 10)
   return (
     <>
       <div className="mb-2 flex items-center gap-4">
@@ -39,7 +38,6 @@ export function MachinesTab({ text }: { text: string }) {
           lines={shown.map((one) => {
             const machine = one.document as Machine
             const supply = machine.supplies.find((other) => other.name === machine.connected) ?? machine.supplies[0]
-            const overdue = machine.meters.filter((meter) => meter.due_on != null && meter.due_on < today)
             return {
               key: String(one.id),
               cells: [
@@ -47,7 +45,7 @@ export function MachinesTab({ text }: { text: string }) {
                 supply?.envelopes.map((other) => FAMILY_WORDS[other.family]).join(', ') || '—',
                 supply?.envelopes.map((other) => units.range(other.current_a, 'current')).join(', ') || '—',
                 supply?.name ?? '—',
-                machine.meters.length === 0 ? 'none on record' : overdue.length > 0 ? <span key="due" className="font-semibold text-caution">{overdue.map((meter) => meter.name).join(', ')} overdue</span> : 'in date',
+                machine.meters.length === 0 ? 'none on record' : one.overdue_meters.length > 0 ? <span key="due" className="font-semibold text-caution">{one.overdue_meters.join(', ')} overdue</span> : 'in date',
                 machine.dial && machine.dial.points.length > 0 ? `${String(machine.dial.points.length)} settings measured` : 'not measured',
                 one.used_in,
               ],
