@@ -8,14 +8,15 @@ import { UnitsProvider } from './app/units'
 
 /** What the server would say to a request; ``null`` is no answer at all. */
 export type Answer = { status?: number; body: unknown } | null
-type Asked = { path: string; body: Record<string, unknown> }
+type Asked = { path: string; query: URLSearchParams; body: Record<string, unknown> }
 
 /** Stand in for the server; returns what was asked of it. */
 export function serve(answer: (asked: Asked) => Answer): Asked[] {
   const seen: Asked[] = []
   vi.stubGlobal('fetch', async (request: Request) => {
     const text = await request.text()
-    const asked = { path: new URL(request.url, 'http://127.0.0.1').pathname, body: text ? (JSON.parse(text) as Record<string, unknown>) : {} }
+    const url = new URL(request.url, 'http://127.0.0.1')
+    const asked = { path: url.pathname, query: url.searchParams, body: text ? (JSON.parse(text) as Record<string, unknown>) : {} }
     seen.push(asked)
     const found = answer(asked)
     if (!found) throw new TypeError('no answer')
