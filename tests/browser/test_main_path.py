@@ -38,7 +38,7 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     page.get_by_role("button", name="Draft a procedure").click()
     page.get_by_role("textbox", name="Title").fill("Gusset butt, flat")
     page.get_by_role("button", name="Draft it").click()
-    expect(page.get_by_role("heading", name="FB-27-P09 Gusset butt, flat")).to_be_visible()
+    expect(page.get_by_role("heading", name="FB-27-P11 Gusset butt, flat")).to_be_visible()
     choose(page, "Code", "ISO 15614-1:2017")
     for metal in ("Metal 1", "Metal 2"):
         page.get_by_label(f"{metal} designation").fill("S355J2+N")
@@ -114,7 +114,7 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     coupon_id = page.url.rsplit("/", 1)[1]
     text = pdf_text(page, f"{bridge.url}/api/coupons/{coupon_id}/print")
     for words in (
-        "FB-27-C04 for FB-27-P09",
+        "FB-27-C04 for FB-27-P11",
         "160 A",
         "25.0 V",
         "300 mm",
@@ -124,7 +124,7 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     ):
         assert words in text, words
     assert re.search(r"1\.2\d kJ/mm", text)
-    page.get_by_role("link", name="FB-27-P09 rev A").click()
+    page.get_by_role("link", name="FB-27-P11 rev A").click()
     expect(page.get_by_text("Revision A is frozen")).to_be_visible()
     revision_id = page.url.rsplit("/", 1)[1]
     text = pdf_text(page, f"{bridge.url}/api/revisions/{revision_id}/print?paper=letter")

@@ -77,7 +77,7 @@ def test_after_all_those_killed_starts_the_demo_is_whole(shop):
     assert [job["number"] for job in jobs] == ["FB-27"]
     _, procedures = person("GET", f"/jobs/{jobs[0]['id']}/procedures")
     _, coupons = person("GET", f"/jobs/{jobs[0]['id']}/coupons")
-    assert (len(procedures), len(coupons)) == (8, 3)
+    assert (len(procedures), len(coupons)) == (10, 3)
 
 
 def test_the_server_is_killed_in_the_middle_of_saving(shop):

@@ -87,16 +87,17 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
     return () => window.clearTimeout(timer.current)
   }, [unanswered, read])
 
-  // What was typed before the peak or the dial was known is read again once it is.
-  const refused = useRef<string | null>(null)
+  // What was typed before the peak or the dial was known is read again once it is, whether it was
+  // refused already or its answer is still on the way.
+  const typed = useRef<string | null>(null)
   useEffect(() => {
-    refused.current = error === null ? null : text
-  }, [error, text])
+    typed.current = text
+  }, [text])
   const readAbout = useRef(about)
   useEffect(() => {
     if (readAbout.current === about) return
     readAbout.current = about
-    if (refused.current !== null) void read(refused.current)
+    if (typed.current !== null) void read(typed.current)
   }, [about, read])
 
   const type = useCallback(

@@ -52,3 +52,24 @@ it('a background typed before its peak is read again once the peak is known', as
   await userEvent.type(screen.getByLabelText('Pulse peak'), '200')
   await waitFor(() => expect(seen).toHaveBeenLastCalledWith(expect.objectContaining({ pulse: { peak_a: 200, background_a: 20 } })))
 })
+
+it('so it is while the answer about the missing peak is still on the way', async () => {
+  const late: (() => void)[] = []
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const body = JSON.parse(await request.text()) as Record<string, unknown>
+    const answer = (status: number, value: object) => new Response(JSON.stringify(value), { status, headers: { 'Content-Type': 'application/json' } })
+    if (body.as_ !== 'background') return answer(200, { value: 200, understood: '200 A' })
+    if (body.peak_a !== null) return answer(200, { value: 20, understood: '20 A' })
+    await new Promise<void>((resolve) => { late.push(resolve) })
+    return answer(422, { type: '/problems/unreadable', title: '', status: 422, detail: 'state the peak current first', errors: [] })
+  })
+  const seen = vi.fn()
+  show(<Bench start={TIG} seen={seen}>{(one, set) => <PulsePart one={one} path="passes.0" disabled={false} set={set} odd={false} tig={false} />}</Bench>)
+  await userEvent.type(screen.getByLabelText('Pulse background'), '10 %')
+  await waitFor(() => expect(late).not.toEqual([]))
+  await userEvent.type(screen.getByLabelText('Pulse peak'), '200')
+  await waitFor(() => expect(seen).toHaveBeenLastCalledWith(expect.objectContaining({ pulse: { peak_a: 200, background_a: 20 } })))
+  for (const answer of late) answer()
+  await new Promise((resolve) => setTimeout(resolve, 50))
+  expect(screen.queryByText('state the peak current first')).not.toBeInTheDocument()
+})
