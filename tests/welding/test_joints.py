@@ -228,3 +228,12 @@ def test_each_number_of_the_groove_is_asked_for(left_out, path):
     result = section_of(PROCEDURE.take(samples.procedure(joint=joint)))
     assert [problem.path for problem in result.missing] == [path]
     assert result.section is None
+
+
+@pytest.mark.parametrize("thickness, cap", [(1, 0.5), (2, 0.5), (5, 0.75), (10, 1.5), (40, 1.5)])
+def test_an_assumed_cap_is_lower_on_sheet_and_is_said(thickness, cap):
+    metals = [{"designation": "S355J2+N", "thickness_mm": thickness}] * 2
+    document = samples.procedure(base_metals=metals, joint=samples.SQUARE)
+    assert section_of(PROCEDURE.take(document)).section.assumptions == (
+        f"cap {cap:g} mm high, none is named",
+    )

@@ -10,7 +10,18 @@ from welding.joints import butt, fillet
 from welding.joints.shapes import Drawing, Label, Polygon, Shape, segment_area
 
 ASSUMED_CAP_MM = 1.5
-"""Cap height drawn where the procedure names none (common practice, always said)."""
+ASSUMED_CAP_SHARE = 0.15
+LEAST_ASSUMED_CAP_MM = 0.5
+
+
+def assumed_cap_mm(thickness_mm: float) -> float:
+    """Cap drawn where the procedure names none: 1.5 mm, lower on sheet (common practice, always said).
+
+    Example:
+        >>> assumed_cap_mm(2), assumed_cap_mm(20)
+        (0.5, 1.5)
+    """
+    return min(ASSUMED_CAP_MM, max(LEAST_ASSUMED_CAP_MM, ASSUMED_CAP_SHARE * thickness_mm))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,15 +106,15 @@ def _butt(procedure: Procedure, joint: Joint) -> Sectioned:
         assumptions.append("plates flush at the root, section of the thinner one")
     rise = joint.reinforcement_mm
     if rise is None:
-        rise = ASSUMED_CAP_MM
-        assumptions.append(f"cap {ASSUMED_CAP_MM:g} mm high, none is named")
+        rise = assumed_cap_mm(thin)
+        assumptions.append(f"cap {rise:g} mm high, none is named")
     front = [one for one in procedure.passes if one.side == 1]
     back = [one for one in procedure.passes if one.side == 2]
     reinforcement = butt.cap_area(groove, rise)
     beads = butt.bead_polygons(groove, rise, *_numbers(front))
     foot = 0.0
     if back:
-        foot = max(rise, ASSUMED_CAP_MM)
+        foot = max(rise, assumed_cap_mm(thin))
         beads += butt.back_polygons(groove, foot, [one.number for one in back])
         reinforcement += segment_area(butt.back_chord_mm(groove), foot)
     area = groove.area_mm2
