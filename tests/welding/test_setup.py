@@ -247,7 +247,7 @@ def test_fields_belong_to_documents_and_to_their_processes():
         ("1/8 E6010", "E6010", 3.175), ("gas-shielded flux-core 1.2", "E71T-1C", 1.2), ("self-shielded thin", "E71T-11", None),
         ("T 46 4 P M21 1 H5", "T 46 4 P M21 1 H5", None), ("stainless tig 304", "ER308L", None),
         ("silicon bronze", "ERCuSi-A", None), ("S690 stick", "E11018M", None), ("chromoly tig rod 1.6", "ER80S-D2", 1.6),
-        ("E71T-9C-J", "E71T-9C-J", None), ("metalcore", "E70C-6M", None), ("5356", "ER5356", None),
+        ("E71T-9C-J", "E71T-9C-J", None), ("metalcore", "E70C-6M", None), ("aluminum 1/16 silicon", "ER4043", 1.5875), ("flux core wind", "E71T-11", None), ("5356", "ER5356", None),
     ],
 )  # fmt: skip
 def test_a_filler_is_found_by_what_people_say(text, first, diameter):

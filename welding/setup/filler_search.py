@@ -44,7 +44,7 @@ def common_fillers() -> tuple[tuple[Decoded, Mapping[str, Any]], ...]:
 
 
 def _plain(text: str) -> str:
-    return re.sub(r"[^a-z0-9.%]", "", text.lower())
+    return re.sub(r"[^a-z0-9.%]", "", text.lower()).replace("aluminum", "aluminium")
 
 
 def _size(words: list[str]) -> tuple[float | None, str | None, list[str]]:
