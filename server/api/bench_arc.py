@@ -40,7 +40,7 @@ class PulseIn(Schema):
 
 
 class PulseOut(Schema):
-    """Its means, its corners over three periods (ms, A), and both schools."""
+    """Its means, and its corners over three periods (ms, A)."""
 
     background_a: float
     means: PulseMeans
@@ -171,21 +171,18 @@ class RunOutOut(Schema):
     residuals_m_min: list[float]
     setting: float | None
     feed_m_min: float | None
-    curve: list[tuple[float, float]]
 
 
 @router.post("/bench/dial", response={200: RunOutOut, **REFUSED})
 def dial(request: HttpRequest, payload: RunOutIn) -> RunOutOut:
     """Fit a wire feed dial; asked feed to setting, and back."""
     fit = fit_dial(payload.dial)
-    steps = [fit.low + (fit.high - fit.low) * n / 40 for n in range(41)]
     return RunOutOut(
         fit=fit,
         points=list(fit.points),
         residuals_m_min=[one.residual_m_min for one in fit.points],
         setting=fit.setting_for(payload.feed_m_min) if payload.feed_m_min is not None else None,
         feed_m_min=fit.feed_at(payload.setting) if payload.setting is not None else None,
-        curve=[(at, fit.feed_at(at)) for at in steps],
     )
 
 
@@ -205,7 +202,6 @@ class CupOut(Schema):
     bore_mm: float
     hint: str
     flow_l_min: Range | None
-    flow_basis: str
     tungsten_mm: Range | None
     citation: Citation | None
 
@@ -227,7 +223,6 @@ def cup(request: HttpRequest, payload: CupIn) -> CupOut:
         bore_mm=found.bore_mm,
         hint=found.hint,
         flow_l_min=flow.usual if flow else None,
-        flow_basis=flow.basis if flow else "",
         tungsten_mm=advice.tungsten_mm if advice else None,
         citation=advice.citation if advice else None,
     )

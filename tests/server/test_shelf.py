@@ -282,3 +282,18 @@ def test_a_process_has_its_fields_and_no_others(api):
     assert "ac" in api["viewer"]("GET", "/setup-fields?process=141&polarity=AC")[1]
     assert "pulse" not in api["viewer"]("GET", "/setup-fields?process=135&transfer=spray")[1]
     assert "pulse" in api["viewer"]("GET", "/setup-fields?process=135&transfer=pulsed")[1]
+
+
+@pytest.mark.parametrize(
+    "query, families",
+    [
+        ("diameter_mm=2.4&polarity=DCEN", [(150, 250), (170, 250)]),
+        ("diameter_mm=2.4&polarity=DCEN&type_text=pure", [(130, 230)]),
+        ("diameter_mm=3.2&polarity=AC&en_share=0.5", [(160, 250), (150, 250)]),
+        ("diameter_mm=3.2&polarity=AC&en_share=0.7", [(225, 325), (150, 250)]),
+        ("diameter_mm=9&polarity=DCEN", []),
+    ],
+)
+def test_the_hint_beside_a_tungsten_is_what_the_check_goes_by(api, query, families):
+    status, found = api["viewer"]("GET", f"/tungsten-carries?{query}")
+    assert (status, [(one["min"], one["max"]) for one in found]) == (200, families)

@@ -192,6 +192,9 @@ DRAFTS = [
     ("cellulose on S460", stick("E6010"), metals("S460N", 20), {"hydrogen.steel"}),
     ("rutile on thick S355", stick("E6013"), metals("S355J2+N", 40), {"hydrogen.steel"}),
     ("H16 on S690", stick("E11018M H16"), metals("S690QL", 20), {"hydrogen.steel"}),
+    ("a stated figure does not dry cellulose", stick("E6010"), {**metals("S460N", 20), "thermal": {"hydrogen_ml_100g": 5}}, {"hydrogen.steel"}),
+    ("a stated figure serves a basic covering", stick("E11018M"), {**metals("S690QL", 20), "thermal": {"hydrogen_ml_100g": 5}}, set()),
+    ("a stated figure is taken as it is", stick("E11018M"), {**metals("S690QL", 20), "thermal": {"hydrogen_ml_100g": 5.8}}, {"hydrogen.steel"}),
     ("no mark on S690", stick("E11018M"), metals("S690QL", 20), {"hydrogen.steel"}),
     # --- certificate ----------------------------------------------------------------------------
     ("certificate that fits", wire(), metals("S355J2+N", 20, **HEAT, certificate={"yield_mpa": 372, "tensile_mpa": 530}), set()),

@@ -15,6 +15,7 @@ from welding.table import load_table
 
 _STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11")
 """Austenitic and nickel deposits keep their hydrogen; they are judged by no mark."""
+_LOW_HYDROGEN_ENDS_ML_100G = 15.0
 _UNMARKED_OTHERS_ML_100G = 16.0
 """What a covering that is no low-hydrogen one brings at the least (common practice)."""
 
@@ -48,10 +49,10 @@ def _judge(draft: Draft, index: int, one: Pass, filler: Decoded, row: Mapping[st
     most = float(row["most_ml_100g"])
     stated = draft.procedure.thermal.hydrogen_ml_100g if draft.procedure.thermal else None
     marked = filler.hydrogen_ml_100g
+    other = marked is None and filler.low_hydrogen is False
     path = f"passes.{index}.filler.designation"
-    value = marked if marked is not None else stated
-    if value is None and filler.low_hydrogen is False:
-        value = _UNMARKED_OTHERS_ML_100G
+    # What the procedure states counts for unmarked fillers, but dries no covering that is not basic.
+    value = marked if marked is not None else _UNMARKED_OTHERS_ML_100G if other else stated
     if value is None:
         if most <= 5:
             yield ask(
@@ -63,7 +64,8 @@ def _judge(draft: Draft, index: int, one: Pass, filler: Decoded, row: Mapping[st
                 "Choose a class with a hydrogen mark, or state the hydrogen from its sheet.",
             )
         return
-    over = value > most + 1  # H4 against 5, H16 against 15: the marks of both systems are taken alike
+    # AWS's H16 is taken for ISO's H15; a figure that somebody stated is taken as it is.
+    over = value > most + (1 if marked is not None else 0)
     yield Finding(
         rule="hydrogen.steel",
         verdict="violates" if over else "complies",
@@ -71,7 +73,7 @@ def _judge(draft: Draft, index: int, one: Pass, filler: Decoded, row: Mapping[st
         path=path,
         title=of_pass("Too much hydrogen for the steel" if over else "Hydrogen suits the steel", one),
         message=f"{filler.designation} brings "
-        + (f"more than {value - 1:g}" if marked is None and stated is None else f"up to {value:g}")
+        + (f"more than {_LOW_HYDROGEN_ENDS_ML_100G:g}" if other else f"up to {value:g}")
         + f" ml/100 g; steel of group {row['group']} wants at most {most:g}."
         + (" It may crack hours after welding." if over else ""),
         actual=f"{value:g} ml/100 g",

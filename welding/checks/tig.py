@@ -85,7 +85,7 @@ def _current(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
     carried = carried_current(
         tungsten.diameter_mm,
         one.polarity,
-        pure=kind is not None and kind.iso == "WP",
+        pure=kind is not None and kind.pure,
         en_share=one.ac.en_share if one.ac else None,
     )
     if carried is None:

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from welding.citation import COMMON_PRACTICE, Citation
+from welding.citation import Citation
 from welding.ranges import Range
 from welding.setup.cup import cup_advice
 from welding.table import load_table
@@ -96,8 +96,3 @@ def post_flow_s(current_a: float) -> float:
         12.0
     """
     return max(5.0, current_a / 10)
-
-
-def purge_citation() -> Citation:
-    """Where the purge flow stands."""
-    return COMMON_PRACTICE

@@ -46,6 +46,11 @@ class TungstenType:
     citation: Citation
     unchecked: tuple[str, ...]
 
+    @property
+    def pure(self) -> bool:
+        """Whether nothing is added; it carries less."""
+        return self.iso == "WP"
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CarriedCurrent:

@@ -37,9 +37,10 @@ from welding.documents.machine import Machine
 from welding.documents.shelf import OwnMetal
 from welding.machines.meters import overdue_meters
 from welding.metals.catalogue import Metal, name_key, search
+from welding.ranges import Range
 from welding.setup.filler_search import search_fillers
 from welding.setup.gas_search import GasFound, search_gases
-from welding.setup.tungsten import carried_current, tungsten_types
+from welding.setup.tungsten import carried_current, tungsten_named, tungsten_types
 from welding.table import load_table
 
 router = Router(tags=["shelf"])
@@ -205,6 +206,21 @@ def list_gases(request: HttpRequest, search_text: Text = "") -> list[GasFound]:
     """Gases that people may mean."""
     require(person(request), Action.VIEW)
     return list(search_gases(search_text))
+
+
+@router.get("/tungsten-carries", response=list[Range])
+def tungsten_carries(
+    request: HttpRequest,
+    diameter_mm: float,
+    polarity: Literal["DCEN", "DCEP", "AC"],
+    type_text: Text = "",
+    en_share: float | None = None,
+) -> list[Range]:
+    """What one tungsten carries [A], one range a published family; none where it is not known."""
+    require(person(request), Action.VIEW)
+    kind = tungsten_named(type_text)
+    found = carried_current(diameter_mm, polarity, pure=kind is not None and kind.pure, en_share=en_share)
+    return list(found.families) if found else []
 
 
 @router.get("/tungstens", response=TungstensOut)

@@ -612,6 +612,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tungsten-carries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tungsten Carries
+         * @description What one tungsten carries [A], one range a published family; none where it is not known.
+         */
+        get: operations["apps_shelf_api_tungsten_carries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tungstens": {
         parameters: {
             query?: never;
@@ -2439,7 +2459,7 @@ export interface components {
         };
         /**
          * PulseOut
-         * @description Its means, its corners over three periods (ms, A), and both schools.
+         * @description Its means, and its corners over three periods (ms, A).
          */
         PulseOut: {
             /** Background A */
@@ -2626,11 +2646,6 @@ export interface components {
             setting: number | null;
             /** Feed M Min */
             feed_m_min: number | null;
-            /** Curve */
-            curve: [
-                number,
-                number
-            ][];
         };
         /**
          * RunOutIn
@@ -2655,8 +2670,6 @@ export interface components {
             /** Hint */
             hint: string;
             flow_l_min: components["schemas"]["Range"] | null;
-            /** Flow Basis */
-            flow_basis: string;
             tungsten_mm: components["schemas"]["Range"] | null;
             citation: components["schemas"]["Citation"] | null;
         };
@@ -4729,6 +4742,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GasFound"][];
+                };
+            };
+        };
+    };
+    apps_shelf_api_tungsten_carries: {
+        parameters: {
+            query: {
+                diameter_mm: number;
+                polarity: "DCEN" | "DCEP" | "AC";
+                type_text?: string;
+                en_share?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Range"][];
                 };
             };
         };

@@ -47,7 +47,7 @@ export function RunOuts({ rows, onChange, disabled = false, feed }: Props) {
                 <td className="w-24 p-0.5"><QuantityField label={`Time of run-out ${String(index + 1)}`} kind="time" value={one.time_s} disabled={disabled} onChange={(value) => put(index, { time_s: value })} /></td>
                 <td className="px-1 py-1">{fit ? units.value(fit.feed_m_min, 'wire_feed') : ''}</td>
                 <td className="px-1 py-1">{fit ? units.value(fit.fitted_m_min, 'wire_feed') : ''}</td>
-                <td className="px-1 py-1">{fit ? units.value(fit.feed_m_min - fit.fitted_m_min, 'wire_feed') : ''}</td>
+                <td className="px-1 py-1">{fit ? units.value(found.data?.residuals_m_min[whole_.indexOf(index)] ?? 0, 'wire_feed') : ''}</td>
                 <td className="py-1">{!disabled && rows.length > 1 && <button type="button" className="link text-[12px]" aria-label={`Remove run-out ${String(index + 1)}`} onClick={() => onChange((before) => before.filter((_, at) => at !== index))}>remove</button>}</td>
               </tr>
             )

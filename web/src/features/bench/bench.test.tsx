@@ -22,17 +22,17 @@ const row = (setting: number | null, length_mm: number | null): Row => ({ settin
 const fit = { coefficients: [0, 1], points: [], scatter_m_min: 0.05, low: 2, high: 8 }
 
 it('each answer stands in its own row, whatever half rows lie between', async () => {
-  serve(() => ({ body: { fit, points: [{ setting: 2, feed_m_min: 2.1, fitted_m_min: 2 }, { setting: 8, feed_m_min: 7.9, fitted_m_min: 8 }], residuals_m_min: [], setting: null, feed_m_min: null, curve: [] } }))
+  serve(() => ({ body: { fit, points: [{ setting: 2, feed_m_min: 2.1, fitted_m_min: 2 }, { setting: 8, feed_m_min: 7.9, fitted_m_min: 8 }], residuals_m_min: [0.1, -0.1], setting: null, feed_m_min: null } }))
   show(<Dial start={[row(2, 210), row(5, null), row(8, 790)]} />)
-  const cells = () => screen.getAllByRole('row').slice(1).map((one) => one.querySelectorAll('td')[3]?.textContent)
-  await waitFor(() => expect(cells()).toEqual(['2.1', '', '7.9']))
+  const cells = () => screen.getAllByRole('row').slice(1).map((one) => one.querySelectorAll('td')[5]?.textContent)
+  await waitFor(() => expect(cells()).toEqual(['0.1', '', '-0.1']))
   expect(screen.getByText(/Straight dial; the readings scatter by 0.05/)).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Remove run-out 2' }))
-  await waitFor(() => expect(cells()).toEqual(['2.1', '7.9']))
+  await waitFor(() => expect(cells()).toEqual(['0.1', '-0.1']))
 })
 
 it('a feed is answered with the setting, and one beyond the dial with a sentence', async () => {
-  serve(({ body }) => (body.feed_m_min === 20 ? refusal('20 m/min lies outside what was measured') : { body: { fit, points: [], residuals_m_min: [], setting: body.feed_m_min, feed_m_min: null, curve: [] } }))
+  serve(({ body }) => (body.feed_m_min === 20 ? refusal('20 m/min lies outside what was measured') : { body: { fit, points: [], residuals_m_min: [], setting: body.feed_m_min, feed_m_min: null } }))
   const { again } = show(<Dial start={[row(2, 200), row(8, 800)]} feed={5} />)
   expect(await screen.findByText('5.0')).toBeInTheDocument()
   again(<Dial start={[row(2, 200), row(8, 800)]} feed={20} />)
@@ -48,7 +48,7 @@ it('with one setting it asks for more and asks the core nothing', async () => {
 })
 
 it('a cup says its bore and flow; what is no cup says why', async () => {
-  serve(({ body }) => (body.text === '99' ? refusal('no cup has the number 99') : { body: { number: 8, bore_mm: 12.7, hint: '', flow_l_min: body.lens ? { min: 6, max: 9 } : { min: 8, max: 11 }, flow_basis: '', tungsten_mm: { min: 2.4, max: 3.2 }, citation: null } }))
+  serve(({ body }) => (body.text === '99' ? refusal('no cup has the number 99') : { body: { number: 8, bore_mm: 12.7, hint: '', flow_l_min: body.lens ? { min: 6, max: 9 } : { min: 8, max: 11 }, tungsten_mm: { min: 2.4, max: 3.2 }, citation: null } }))
   show(<CupCard />)
   await userEvent.type(screen.getByLabelText('Cup'), '8')
   expect(await screen.findByText(/8–11/)).toBeInTheDocument()

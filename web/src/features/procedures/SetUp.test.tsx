@@ -20,7 +20,8 @@ beforeEach(() => {
   machines = [MACHINE]
   serve(({ path, query, body }) => {
     if (path === '/api/setup-fields') return { body: fields[query.get('process') ?? ''] ?? [] }
-    if (path === '/api/tungstens') return { body: { types: [{ iso: 'WLa20', aws: 'EWLa-2', also: ['2 % lanthanated'], addition: '', colour: 'blue', older: '', dcen: 'good', ac: 'good', thoriated: false }], oxide: [{ diameter_mm: 2.4, dcen: [{ min: 150, max: 250 }], ac: [], dcep: [] }], pure: [], citation: {} } }
+    if (path === '/api/tungstens') return { body: { types: [{ iso: 'WLa20', aws: 'EWLa-2', also: ['2 % lanthanated'], addition: '', colour: 'blue', older: '', dcen: 'good', ac: 'good', thoriated: false }], oxide: [], pure: [], citation: {} } }
+    if (path === '/api/tungsten-carries') return { body: query.get('polarity') === 'DCEN' && query.get('diameter_mm') === '2.4' ? [{ min: 150, max: 250 }] : [] }
     if (path === '/api/shelf') return { body: machines.map((document, id) => ({ id, kind: 'machine', name: document.name, version: 1, document, saved_by: '', saved_at: '', used_in: 0, overdue_meters: [] })) }
     if (path === '/api/fillers') return { body: [] }
     if (path === '/api/read') return { body: { value: body.as_ === 'cup' ? 8 : Number(body.text), understood: 'bore 12.7 mm' } }

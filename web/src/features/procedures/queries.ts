@@ -43,6 +43,14 @@ export const setupFieldsQuery = (process: string, polarity: string | null, trans
     staleTime: Infinity,
   })
 
+export const carriesQuery = (diameter_mm: number, polarity: 'DCEN' | 'DCEP' | 'AC', type_text: string, en_share: number | null) =>
+  queryOptions({
+    queryKey: ['tungsten-carries', diameter_mm, polarity, type_text, en_share],
+    queryFn: () =>
+      unwrap(api.GET('/api/tungsten-carries', { params: { query: { diameter_mm, polarity, type_text, ...(en_share === null ? {} : { en_share }) } } })),
+    staleTime: Infinity,
+  })
+
 export const tungstensQuery = queryOptions({
   queryKey: ['tungstens'],
   queryFn: () => unwrap(api.GET('/api/tungstens')),

@@ -5,7 +5,7 @@ import { Choice } from '../../../ui/Choice'
 import { Labelled } from '../../../ui/Labelled'
 import { QuantityField } from '../../../ui/QuantityField'
 import { ReadField } from '../../../ui/ReadField'
-import { tungstensQuery } from '../queries'
+import { carriesQuery, tungstensQuery } from '../queries'
 import { Part, merged, type PartProps } from './Part'
 
 /** Tungsten and cup. */
@@ -13,8 +13,11 @@ export function TungstenPart({ one, path, disabled, set, odd }: PartProps & { od
   const found = useQuery(tungstensQuery)
   const types = found.data?.types ?? []
   const kind = types.find((type) => [type.iso, type.aws, ...type.also].includes(one.tungsten?.type ?? ''))
-  const size = found.data?.[kind?.iso === 'WP' ? 'pure' : 'oxide'].find((row) => Math.abs(row.diameter_mm - (one.tungsten?.diameter_mm ?? 0)) <= 0.2)
-  const carried = one.polarity === 'AC' ? size?.ac : one.polarity === 'DCEP' ? size?.dcep : size?.dcen
+  const size = one.tungsten?.diameter_mm
+  const carried = useQuery({
+    ...carriesQuery(size ?? 0, one.polarity ?? 'DCEN', one.tungsten?.type ?? '', one.ac?.en_share ?? null),
+    enabled: size != null && one.polarity != null,
+  }).data
   return (
     <Part title="Tungsten and cup" odd={odd} {...(odd && !disabled ? { onTakeOut: () => set({ tungsten: null, cup: null }) } : {})}>
       <Labelled words="Tungsten" wide>
