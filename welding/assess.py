@@ -134,7 +134,7 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
             path=wrong.path,
             title="The joint cannot be cut like this",
             message=f"{wrong.message}.",
-            remedy="Correct the root face or the thickness.",
+            remedy="Correct the number, or choose another preparation.",
             citations=(COMMON_PRACTICE,),
         )
         for wrong in sectioned.wrong

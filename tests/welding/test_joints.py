@@ -11,8 +11,10 @@ from shapely.ops import unary_union
 
 from tests.welding import samples
 from welding.documents.codec import PROCEDURE
-from welding.joints.butt import ButtGroove, cap_area
-from welding.joints.fillet import Fillet, equal_legs_mm
+from welding.documents.procedure import Joint, Preparation
+from welding.joints.caps import ArcCap
+from welding.joints.fillets import Fillet, equal_legs_mm
+from welding.joints.grooves import cut_groove
 from welding.joints.layers import layers_of
 from welding.joints.section import section_of
 from welding.joints.shapes import Polygon, centroid, polygon_area, segment_area
@@ -28,17 +30,22 @@ def beads_of(document):
     ]
 
 
+def single_v(thickness, gap, land, angle):
+    preparation = Preparation(form="single-v", included_angle_deg=angle, root_gap_mm=gap, root_face_mm=land)
+    return cut_groove(Joint(kind="butt", weld="cjp-groove", preparation=preparation), thickness).groove
+
+
 def test_single_v_by_hand():
     # 20 mm, 60°, gap 3, land 2: 3 x 20 + 18² x tan 30° = 247.06 mm².
-    groove = ButtGroove(thickness_mm=20, gap_mm=3, land_mm=2, angle_deg=60)
-    assert groove.area_mm2 == pytest.approx(247.0615, abs=1e-3)
+    groove = single_v(20, 3, 2, 60)
+    assert groove.left.area(0, 20) + groove.right.area(0, 20) == pytest.approx(247.0615, abs=1e-3)
 
 
 @given(st.floats(3, 60), st.floats(0, 8), st.floats(0, 1), st.floats(5, 120))
-def test_groove_area_against_integration(thickness, gap, land_share, angle):
-    groove = ButtGroove(thickness_mm=thickness, gap_mm=gap, land_mm=land_share * thickness, angle_deg=angle)
-    by_integral, _ = quad(lambda h: 2 * groove.half_width(h), 0, thickness, points=[groove.land_mm])
-    assert groove.area_mm2 == pytest.approx(by_integral, rel=1e-6)
+def test_wall_area_against_integration(thickness, gap, land_share, angle):
+    groove = single_v(thickness, gap, land_share * thickness, angle)
+    by_integral, _ = quad(groove.right.at, 0, thickness, points=[land_share * thickness])
+    assert groove.right.area(0, thickness) == pytest.approx(by_integral, rel=1e-6)
 
 
 @given(st.floats(1, 40), st.floats(0.1, 6))
@@ -121,11 +128,12 @@ def test_layers_keep_roles_apart():
         ({"joint": None}, "joint"),
         ({"base_metals": []}, "base_metals.0.thickness_mm"),
         ({"joint": {"kind": "t", "weld": "fillet"}}, "joint.leg1_mm"),
-        ({"joint": {"kind": "lap", "weld": "fillet", "leg1_mm": 5}}, "joint.kind"),
+        ({"joint": {"kind": "lap", "weld": "plug"}}, "joint.weld"),
         (
             {"joint": {"kind": "butt", "weld": "cjp-groove", "preparation": {"form": "single-u"}}},
-            "joint.preparation.form",
+            "joint.preparation.sides.0.radius_mm",
         ),
+        ({"joint": {"kind": "t", "weld": "fillet", "leg1_mm": 8, "face": "convex"}}, "joint.face_height_mm"),
     ],
 )
 def test_what_cannot_be_drawn_says_what_is_missing(change, path):
@@ -158,11 +166,14 @@ def test_the_drawing_holds_all_its_shapes():
 
 
 def test_cap_is_a_circular_segment():
-    groove = ButtGroove(thickness_mm=20, gap_mm=3, land_mm=2, angle_deg=60)
-    outline = [(-groove.cap_chord_mm / 2 + i * groove.cap_chord_mm / 4000, 0) for i in range(4001)]
-    radius = (groove.cap_chord_mm**2 / 4 + 1.5**2) / 3
-    arc = ShapelyPolygon([*[(x, math.sqrt(radius**2 - x**2) - radius + 1.5) for x, _ in outline]])
-    assert cap_area(groove, 1.5) == pytest.approx(arc.area, rel=1e-4)
+    cap = ArcCap(left_x=-12, right_x=14, height=20, rise=1.5)
+    radius = (13**2 + 1.5**2) / 3
+    outline = [-13 + i * 26 / 4000 for i in range(4001)]
+    arc = ShapelyPolygon([(x, math.sqrt(radius**2 - x**2) - radius + 1.5) for x in outline])
+    assert cap.area == pytest.approx(arc.area, rel=1e-4)
+    for share in (0.2, 0.5, 0.9):
+        part, _ = quad(lambda x: math.sqrt(radius**2 - x**2) - radius + 1.5, -13, -13 + 26 * share)
+        assert cap.area_to(share) == pytest.approx(part, rel=1e-6)
 
 
 @pytest.mark.parametrize("back", [1, 2, 3])

@@ -98,7 +98,7 @@ class BaseMetal:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PreparedSide:
-    """One bevelled side of a preparation."""
+    """One bevelled side of a preparation; ``radius_mm`` is a U's or J's root radius, a flare's outside."""
 
     angle_deg: f.AngleDeg | None = None
     depth_mm: f.GapMm | None = None
@@ -107,18 +107,28 @@ class PreparedSide:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Preparation:
-    """Edge preparation. ``included_angle_deg`` is between both faces, ``root_face_mm`` the land."""
+    """Edge preparation. ``included_angle_deg`` is between both faces, ``root_face_mm`` the land.
+
+    ``sides`` are front and back of a double form, lower and upper flank of a compound bevel; their
+    angles are included angles too. ``gap_allowed_mm`` is what the gap may be when it is measured again
+    after tacking.
+    """
 
     form: f.PreparationForm
     included_angle_deg: Annotated[f.AngleDeg, Field(lt=180)] | None = None
     root_gap_mm: f.GapMm | None = None
     root_face_mm: f.GapMm | None = None
-    sides: tuple[PreparedSide, ...] = ()
+    gap_allowed_mm: f.GapRangeMm | None = None
+    sides: Annotated[tuple[PreparedSide, ...], Field(max_length=2)] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Joint:
-    """The joint. Legs and throat are a fillet's; ``leg1_mm`` lies on the first base metal."""
+    """The joint. Legs and throat are a fillet's; ``leg1_mm`` lies on the first base metal.
+
+    On a T groove ``leg1_mm`` is the fillet that reinforces it. ``dihedral_deg`` is the angle between
+    the members of a skewed joint. ``face_height_mm`` is the crown, or the hollow, of a fillet's face.
+    """
 
     kind: f.JointKind
     weld: f.WeldKind
@@ -131,6 +141,9 @@ class Joint:
     throat_mm: f.GapMm | None = None
     reinforcement_mm: f.GapMm | None = None
     branch_angle_deg: f.AngleDeg | None = None
+    dihedral_deg: f.AngleDeg | None = None
+    face: f.FaceProfile | None = None
+    face_height_mm: f.GapMm | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -212,7 +225,8 @@ class Pass:
     """One pass as planned. ``sources`` says where a value comes from, by field path.
 
     ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
-    to where a pedal takes the current below it.
+    to where a pedal takes the current below it. ``bead_area_mm2`` locks the bead's section; the other
+    beads of its side share the rest.
     """
 
     number: Annotated[int, Field(ge=1, le=999)]
@@ -234,6 +248,7 @@ class Pass:
     progression: f.Progression | None = None
     bead: f.Bead | None = None
     weave_max_mm: f.GapMm | None = None
+    bead_area_mm2: Annotated[float, Field(gt=0, le=5000)] | None = None
     extension_mm: f.ExtensionRangeMm | None = None
     pulse: Pulse | None = None
     ac: AcWave | None = None

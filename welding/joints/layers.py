@@ -1,7 +1,6 @@
 """How many beads lie in each layer, chosen so that beads have a natural shape.
 
-Every bead is given an equal share of the section; this arranges the drawing and is no deposit
-calculation. A layer never mixes root, hot, fill and cap passes.
+A layer never mixes root, hot, fill and cap passes.
 """
 
 from __future__ import annotations
@@ -16,12 +15,17 @@ NATURAL_ASPECT = 1.9
 MOST_IN_LAYER = 8
 
 
-def layers_of(roles: Sequence[str], shape: Callable[[float, float], tuple[float, float]]) -> list[int]:
+def layers_of(
+    roles: Sequence[str],
+    shape: Callable[[float, float], tuple[float, float]],
+    ends: Sequence[float] | None = None,
+) -> list[int]:
     """Split passes into layers.
 
     Args:
         roles: Role of each pass in welding order.
         shape: Mean width and height of the layer between two shares of the section (0 to 1).
+        ends: Share of the section that is filled after each pass; equal steps where not given.
 
     Returns:
         Number of beads in each layer, first layer first; they sum to the number of passes.
@@ -31,9 +35,10 @@ def layers_of(roles: Sequence[str], shape: Callable[[float, float], tuple[float,
         [1, 2]
     """
     total = len(roles)
+    done = [0.0, *(ends or [(i + 1) / total for i in range(total)])]
 
     def cost(start: int, count: int) -> float:
-        width, height = shape(start / total, (start + count) / total)
+        width, height = shape(done[start], done[start + count])
         if width <= 0 or height <= 0:
             return 100.0
         return abs(math.log(width / count / height / NATURAL_ASPECT))

@@ -1085,6 +1085,18 @@ export interface components {
             dial?: components["schemas"]["BalanceDial"] | null;
         };
         /**
+         * BeadArea
+         * @description Section of one bead [mm²]; ``locked`` where the procedure states it.
+         */
+        BeadArea: {
+            /** Pass Number */
+            pass_number: number;
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Locked */
+            locked: boolean;
+        };
+        /**
          * Citation
          * @description The printed place of a rule or a number.
          *
@@ -1365,6 +1377,8 @@ export interface components {
         /**
          * Section
          * @description Areas of the joint's section, all in mm², and what was assumed for them.
+         *
+         *     ``centroid_mm`` is that of ``area_mm2`` in the drawing's coordinates. ``throat_mm`` is a fillet's.
          */
         Section: {
             /** Area Mm2 */
@@ -1373,6 +1387,15 @@ export interface components {
             reinforcement_mm2: number;
             /** Total Mm2 */
             total_mm2: number;
+            /** Centroid Mm */
+            centroid_mm: [
+                number,
+                number
+            ];
+            /** Throat Mm */
+            throat_mm: number | null;
+            /** Beads */
+            beads: components["schemas"]["BeadArea"][];
             /** Assumptions */
             assumptions: string[];
         };
@@ -1623,6 +1646,9 @@ export interface components {
         /**
          * Joint
          * @description The joint. Legs and throat are a fillet's; ``leg1_mm`` lies on the first base metal.
+         *
+         *     On a T groove ``leg1_mm`` is the fillet that reinforces it. ``dihedral_deg`` is the angle between
+         *     the members of a skewed joint. ``face_height_mm`` is the crown, or the hollow, of a fillet's face.
          */
         Joint: {
             /**
@@ -1663,6 +1689,12 @@ export interface components {
             reinforcement_mm?: number | null;
             /** Branch Angle Deg */
             branch_angle_deg?: number | null;
+            /** Dihedral Deg */
+            dihedral_deg?: number | null;
+            /** Face */
+            face?: ("flat" | "convex" | "concave") | null;
+            /** Face Height Mm */
+            face_height_mm?: number | null;
         };
         /**
          * Machine
@@ -1788,7 +1820,8 @@ export interface components {
          * @description One pass as planned. ``sources`` says where a value comes from, by field path.
          *
          *     ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
-         *     to where a pedal takes the current below it.
+         *     to where a pedal takes the current below it. ``bead_area_mm2`` locks the bead's section; the other
+         *     beads of its side share the rest.
          */
         Pass: {
             /** Number */
@@ -1831,6 +1864,8 @@ export interface components {
             bead?: ("stringer" | "weave") | null;
             /** Weave Max Mm */
             weave_max_mm?: number | null;
+            /** Bead Area Mm2 */
+            bead_area_mm2?: number | null;
             extension_mm?: components["schemas"]["Range"] | null;
             pulse?: components["schemas"]["Pulse"] | null;
             ac?: components["schemas"]["AcWave"] | null;
@@ -1867,6 +1902,10 @@ export interface components {
         /**
          * Preparation
          * @description Edge preparation. ``included_angle_deg`` is between both faces, ``root_face_mm`` the land.
+         *
+         *     ``sides`` are front and back of a double form, lower and upper flank of a compound bevel; their
+         *     angles are included angles too. ``gap_allowed_mm`` is what the gap may be when it is measured again
+         *     after tacking.
          */
         Preparation: {
             /**
@@ -1880,6 +1919,7 @@ export interface components {
             root_gap_mm?: number | null;
             /** Root Face Mm */
             root_face_mm?: number | null;
+            gap_allowed_mm?: components["schemas"]["Range"] | null;
             /**
              * Sides
              * @default []
@@ -1888,7 +1928,7 @@ export interface components {
         };
         /**
          * PreparedSide
-         * @description One bevelled side of a preparation.
+         * @description One bevelled side of a preparation; ``radius_mm`` is a U's or J's root radius, a flare's outside.
          */
         PreparedSide: {
             /** Angle Deg */

@@ -1,0 +1,1 @@
+"""What wires, rods and electrodes lay down: densities, efficiencies, bead areas, burn-off."""

@@ -1,0 +1,257 @@
+"""What one side of a joint is filled into: two walls, a face, a cap; and the beads that tile it.
+
+Every joint comes down to this: a groove, the gouged back of one, and a fillet, whose walls are the two
+members and whose face is the line from toe to toe. Beads are disjoint and sum to the section exactly.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import cache, cached_property
+
+from welding.joints.caps import Cap
+from welding.joints.layers import layers_of
+from welding.joints.shapes import Point, Polygon, spaced
+from welding.joints.walls import Piece, Wall
+
+_NEAR = 1e-6
+CROWN = 0.05
+"""Rise of an inner layer over its width; it only shapes the drawing."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Frame:
+    """Where a channel lies in the drawing: its foot, and which way across and up run."""
+
+    foot: Point
+    across: Point
+    up: Point
+
+    def place(self, point: Point) -> Point:
+        """From (across, up) to the drawing."""
+        x, u = point
+        return (
+            self.foot[0] + x * self.across[0] + u * self.up[0],
+            self.foot[1] + x * self.across[1] + u * self.up[1],
+        )
+
+
+@dataclass(frozen=True, kw_only=True)
+class Channel:
+    """One side of the joint.
+
+    Attributes:
+        left: Wall at the left, its distances counted to the left.
+        right: Wall at the right.
+        depth: From the foot to the face [mm].
+        cap: What lies over the face.
+        frame: Its place in the drawing.
+    """
+
+    left: Wall
+    right: Wall
+    depth: float
+    cap: Cap
+    frame: Frame
+
+    def width(self, height: float) -> float:
+        """Width at a height above the foot [mm]."""
+        return self.left.at(height) + self.right.at(height)
+
+    def area_between(self, low: float, high: float) -> float:
+        """Area between two heights [mm²]."""
+        return self.left.area(low, high) + self.right.area(low, high)
+
+    @cached_property
+    def area_mm2(self) -> float:
+        """Area from the foot to the face [mm²]."""
+        return self.area_between(0.0, self.depth)
+
+    @property
+    def total_mm2(self) -> float:
+        """Area with the cap [mm²]."""
+        return self.area_mm2 + self.cap.area
+
+    @property
+    def centroid(self) -> Point:
+        """Centroid of the area below the face, in the drawing; the foot where there is none."""
+        if self.area_mm2 <= 0:
+            return self.frame.foot
+        up = sum(wall.total(Piece.height_moment, 0.0, self.depth) for wall in (self.left, self.right))
+        across = (
+            self.right.total(Piece.square, 0.0, self.depth) - self.left.total(Piece.square, 0.0, self.depth)
+        ) / 2
+        return self.frame.place((across / self.area_mm2, up / self.area_mm2))
+
+    def beads(self, numbers: Sequence[int], roles: Sequence[str], weights: Sequence[float]) -> list[Polygon]:
+        """Beads from the foot up, disjoint, filling channel and cap; each its share of the whole.
+
+        Args:
+            numbers: Pass numbers in welding order.
+            roles: Their roles; a layer never mixes root, hot, fill and cap.
+            weights: Their areas or anything in proportion to them, above zero.
+        """
+        if not numbers:
+            return []
+        whole = sum(weights)
+        ends = [sum(weights[: i + 1]) / whole for i in range(len(weights))]
+        layers = self._layers(roles, ends)
+        beads: list[Polygon] = []
+        done = 0
+        for layer in layers:
+            starts = [0.0, *self._cuts(layer, ends[done : done + layer.count], ends[done - 1] if done else 0)]
+            for left, right in zip(starts, [*starts[1:], 1.0], strict=True):
+                outline = self._outline(layer, left, right)
+                beads.append(
+                    Polygon(
+                        role="bead",
+                        points=tuple(self.frame.place(point) for point in outline),
+                        pass_number=numbers[len(beads)],
+                    )
+                )
+            done += layer.count
+        return beads
+
+    def _layers(self, roles: Sequence[str], ends: Sequence[float]) -> list[_Layer]:
+        """Layers from the foot up; what would pass the face is laid side by side in the last one."""
+        if self.area_mm2 <= 0:
+            return [_Layer(low=0.0, high=self.depth, low_crown=0.0, crown=0.0, count=len(ends))]
+        inner = next(
+            (e for e, role in zip(reversed(ends), reversed(roles), strict=True) if role != roles[-1]), 0.0
+        )
+        # Fills end below the face: a lone cap over many of them takes more than its share.
+        below_face = 0.97 * (self.area_mm2 + min(self.cap.area, 0.0))
+        squeeze = min(1.0, below_face / (inner * self.total_mm2)) if inner else 1.0
+
+        @cache  # asked again and again for the few shares that layers can begin at
+        def height_at(share: float) -> float:
+            return _root(
+                lambda h: self.area_between(0.0, h) + 2 / 3 * CROWN * self.width(h) ** 2,
+                share * squeeze * self.total_mm2,
+                self.depth,
+            )
+
+        def shape(start: float, end: float) -> tuple[float, float]:
+            bottom = height_at(start) if start > 0 else 0.0
+            top = self.depth + self.cap.rise / 2 if end >= 1 - 1e-12 else height_at(end)
+            return (self.width(bottom) + self.width(min(top, self.depth))) / 2, top - bottom
+
+        layers: list[_Layer] = []
+        done, low, low_crown = 0, 0.0, 0.0
+        for count in layers_of(roles, shape, ends)[:-1]:
+            high = height_at(ends[done + count - 1])
+            highest = self.depth + min(self.cap.rise, 0.0) - CROWN * self.width(high)
+            if high <= low + 1e-6 or high >= highest:
+                break
+            layers.append(_Layer(low=low, high=high, low_crown=low_crown, crown=CROWN, count=count))
+            done, low, low_crown = done + count, high, CROWN
+        last = _Layer(low=low, high=self.depth, low_crown=low_crown, crown=0.0, count=len(ends) - done)
+        return [*layers, last]
+
+    def _cuts(self, layer: _Layer, ends: Sequence[float], before: float) -> list[float]:
+        """Shares of the width at which a layer's beads meet, so that each has its area."""
+        span = ends[-1] - before
+        return [
+            _root(
+                lambda s: self._layer_area(layer, s),
+                (end - before) / span * self._layer_area(layer, 1.0),
+                1.0,
+            )
+            for end in ends[:-1]
+        ]
+
+    def _layer_area(self, layer: _Layer, share: float) -> float:
+        """Area of a layer from its left end to a share of the width."""
+        area = share * self.area_between(layer.low, layer.high)
+        if layer.high >= self.depth:
+            area += self.cap.area_to(share)
+        else:
+            area += _crown_area(layer.crown, self.width(layer.high), share)
+        return area - _crown_area(layer.low_crown, self.width(layer.low), share)
+
+    def _outline(self, layer: _Layer, left: float, right: float) -> list[Point]:
+        def edge(height: float, crown: float, share: float) -> Point:
+            width = self.width(height)
+            return -self.left.at(height) + share * width, height + crown * width * 4 * share * (1 - share)
+
+        bottom = [edge(layer.low, layer.low_crown, share) for share in spaced(left, right, 9)]
+        if layer.high >= self.depth:
+            top = self.cap.points(left, right)
+        else:
+            top = [edge(layer.high, layer.crown, share) for share in spaced(left, right, 9)]
+        outline = [*bottom]
+        if right == 1.0:
+            outline += self.right.points(layer.low, layer.high)
+        else:
+            outline += self._between(layer, right)
+        outline += reversed(top)
+        if left == 0.0:
+            outline += [(-x, h) for x, h in reversed(self.left.points(layer.low, layer.high))]
+        else:
+            outline += reversed(self._between(layer, left))
+        return _without_doubles(outline)
+
+    def _between(self, layer: _Layer, share: float) -> list[Point]:
+        """The line where two beads meet: a share of the width at each height where a wall bends."""
+        heights = sorted(
+            {h for wall in (self.left, self.right) for _, h in wall.points(layer.low, layer.high)}
+        )
+        # A crown below lifts the foot of the line; what lies under it belongs to the layer below.
+        foot = layer.low + layer.low_crown * self.width(layer.low) * 4 * share * (1 - share)
+        return [
+            (-self.left.at(h) + share * self.width(h), h)
+            for h in heights
+            if foot + _NEAR < h < layer.high - _NEAR
+        ]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Layer:
+    low: float
+    high: float
+    low_crown: float
+    crown: float
+    count: int
+
+
+def _without_doubles(points: list[Point]) -> list[Point]:
+    """Without points that lie on the one before; a drawing library takes them for a crossing."""
+    kept: list[Point] = []
+    for point in points:
+        if not kept or math.dist(kept[-1], point) > _NEAR:
+            kept.append(point)
+    while len(kept) > 1 and math.dist(kept[0], kept[-1]) <= _NEAR:
+        kept.pop()
+    return kept
+
+
+def _crown_area(crown: float, width: float, share: float) -> float:
+    """Area under the parabola of a layer's top, up to a share of its width."""
+    return crown * width**2 * (2 * share**2 - 4 / 3 * share**3)
+
+
+def _root(of: Callable[[float], float], wanted: float, top: float) -> float:
+    """Where a rising function takes a value, between 0 and ``top``; false position, Illinois form."""
+    low, high = 0.0, top
+    below, above = of(low) - wanted, of(high) - wanted
+    if below >= 0:
+        return low
+    if above <= 0:
+        return high
+    kept = 0
+    for _ in range(80):
+        middle = high - above * (high - low) / (above - below)
+        off = of(middle) - wanted
+        if abs(off) <= 1e-11 * (1 + abs(wanted)) or high - low <= 1e-12 * top:
+            return middle
+        if off < 0:
+            low, below = middle, off
+            above = above / 2 if kept == -1 else above
+            kept = -1
+        else:
+            high, above = middle, off
+            below = below / 2 if kept == 1 else below
+            kept = 1
+    return high
