@@ -12,6 +12,7 @@ from welding.citation import Citation
 from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Code
 from welding.finding import Finding
+from welding.heat.preheat import Preheat
 from welding.table import Table
 
 HeatBasis = Literal["arc-energy", "heat-input"]
@@ -35,6 +36,8 @@ class Edition:
         required_content: Table of what a procedure has to state.
         draft_findings: Findings on a draft, beyond those that hold under every code.
         wind_limit: The code's own limit of wind for gas-shielded welding, where it has one.
+        least_fillet_mm: The code's least leg by thickness and printed column, where it has one.
+        preheat: What the code's own table asks of a draft, where it has one and the facts suffice.
     """
 
     id: str
@@ -49,6 +52,8 @@ class Edition:
     required_content: Table
     draft_findings: Callable[[Draft], Iterator[Finding]]
     wind_limit: Callable[[Code], WindLimit | None] = lambda _: None
+    least_fillet_mm: Callable[[float, UnitColumn], float] | None = None
+    preheat: Callable[[Draft], Preheat | None] = lambda _: None
 
     def short_with(self, code: Code) -> str:
         """Short name with the level that is in force."""

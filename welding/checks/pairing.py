@@ -61,6 +61,8 @@ _MOLYBDENUM = (
     "23 12 2",
 )
 _HIGH_SILICON = ("135", "131")
+MOLYBDENUM_FROM_PERCENT = 1.5
+"""From here a grade counts as one with molybdenum."""
 
 
 def pairing_findings(draft: Draft) -> Iterator[Finding]:
@@ -215,7 +217,9 @@ def _stainless(alloy: str, name: str, metals: list[Metal]) -> tuple[Obligation, 
             f"{name} on duplex leaves the wrong balance of phases.",
             "Choose 2209, or 2594 for more corrosion resistance.",
         )
-    molybdenum = [metal.name for metal in metals if metal.chemistry.get("Mo", (0.0, 0.0))[0] >= 1.5]
+    molybdenum = [
+        metal.name for metal in metals if metal.chemistry.get("Mo", (0.0, 0.0))[0] >= MOLYBDENUM_FROM_PERCENT
+    ]
     if len(molybdenum) == len(metals) and families == {"austenitic"} and not alloy.startswith(_MOLYBDENUM):
         return (
             "recommendation",

@@ -1,4 +1,4 @@
-"""``evaluate`` and ``schema``: procedures and coupons."""
+"""``evaluate``, ``propose`` and ``schema``: whole documents."""
 
 from __future__ import annotations
 
@@ -10,9 +10,10 @@ from typing import Any
 from welding.assess import Evaluation, evaluate
 from welding.assess_coupon import evaluate_coupon
 from welding.cli.parsing import Calls
-from welding.documents.codec import CODECS, COUPON, LARGEST_BYTES, PROCEDURE
+from welding.documents.codec import CODECS, COUPON, INTENT, LARGEST_BYTES, PROCEDURE
 from welding.documents.coupon import Coupon
 from welding.errors import WeldingError
+from welding.planning.propose import propose
 
 
 def add(calls: Calls) -> None:
@@ -22,16 +23,37 @@ def add(calls: Calls) -> None:
     judge.add_argument("--units", choices=("si", "us"), default="si")
     judge.set_defaults(call=_evaluate)
 
+    call = calls.add_parser("propose", help="a whole draft from an intent")
+    call.add_argument("file", type=Path)
+    call.set_defaults(call=_propose)
+
     schema = calls.add_parser("schema", help="JSON Schema of a document")
     schema.add_argument("document", choices=sorted(CODECS))
     schema.set_defaults(call=lambda options: CODECS[options.document].schema())
 
 
-def _evaluate(options: argparse.Namespace) -> dict[str, Any]:
-    size = options.file.stat().st_size
+def _propose(options: argparse.Namespace) -> dict[str, Any]:
+    found = propose(INTENT.read(_bytes(options.file)))
+    return {
+        **PROCEDURE.plain(found.procedure),
+        "reasons": [dataclasses.asdict(one) for one in found.reasons],
+        "collisions": list(found.collisions),
+        "preheat_options": [
+            {**dataclasses.asdict(one), "advised_c": one.advised_c, "valid": one.valid}
+            for one in found.preheat_options
+        ],
+    }
+
+
+def _bytes(file: Path) -> bytes:
+    size = file.stat().st_size
     if size > LARGEST_BYTES:
-        raise WeldingError(f"{options.file}: {size:,} bytes are too many for a document")
-    data = options.file.read_bytes()
+        raise WeldingError(f"{file}: {size:,} bytes are too many for a document")
+    return file.read_bytes()
+
+
+def _evaluate(options: argparse.Namespace) -> dict[str, Any]:
+    data = _bytes(options.file)
     if b'"grounded-bead/coupon"' in data:
         coupon: Coupon = COUPON.read(data)
         log = evaluate_coupon(coupon, options.units)

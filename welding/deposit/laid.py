@@ -146,41 +146,72 @@ def laid_per_feed(one: Pass) -> float | None:
     return math.pi / 4 * filler.diameter_mm**2 * gained.usual * wire / metal
 
 
-def bead_area_mm2(one: Pass) -> Range | None:
-    """Section that a pass lays down [mm²], over its ranges of wire feed and travel, or of run-out.
+def hand_rate_mm3_min_a(process: str, designation: str | None, metal: str) -> float:
+    """Weld metal a minute for each ampere, of hand-fed rod or a covered electrode (common practice).
 
-    Wire: section x feed x yield / travel. Covered electrodes: core wire of the electrode's length x
-    yield / run-out length, which needs ``run_out_mm``. Volume balance, common practice.
+    Args:
+        process: ISO 4063 number, TIG or covered electrode.
+        designation: Of the filler.
+        metal: Row of the density table.
+    """
+    if process in STICK:
+        kind = "stick-basic" if _covering(designation or "") == "stick-basic" else "stick-other"
+    elif metal.startswith("aluminium"):
+        kind = "tig-aluminium"
+    else:
+        kind = "tig-copper" if metal in ("copper", "silicon-bronze", "aluminium-bronze") else "tig"
+    rows = load_table("welding.deposit", "hand_deposit").rows
+    return float(next(row for row in rows if row["kind"] == kind)["mm3_min_a"])
+
+
+def by_hand(one: Pass) -> bool:
+    """Whether what a pass lays down is only an estimate by its current."""
+    if one.process in STICK:
+        return one.run_out_mm is None
+    return one.process in TIG and one.wire_feed_m_min is None
+
+
+def bead_area_mm2(one: Pass) -> Range | None:
+    """Section that a pass lays down [mm²], over its ranges; from the thinnest bead to the thickest.
+
+    Wire: section x feed x yield / travel. Covered electrodes: core wire x yield / run-out length.
+    Without a feed or a run-out, hand-fed rod and electrodes are estimated by current. Volume balance,
+    common practice.
 
     Returns:
-        From the thinnest to the thickest bead that the ranges allow, or ``None``.
+        The range, or ``None`` while a fact is missing.
     """
-    per_feed = laid_per_feed(one)
-    if per_feed is None:
+    parts = _volume_and_length(one)
+    if parts is None:
         return None
-    if one.process in STICK:
-        if one.run_out_mm is None or one.filler is None or one.filler.diameter_mm is None:
-            return None
-        core = electrode_length_mm(one.filler.diameter_mm)
-        return Range(per_feed * core / one.run_out_mm.max, per_feed * core / one.run_out_mm.min)
-    if one.wire_feed_m_min is None or one.travel_mm_min is None:
-        return None
-    feed, travel = one.wire_feed_m_min, one.travel_mm_min
-    return Range(per_feed * feed.min * 1000 / travel.max, per_feed * feed.max * 1000 / travel.min)
+    volume, length = parts
+    return Range(volume.min / length.max, volume.max / length.min)
 
 
 def bead_area_middle_mm2(one: Pass) -> float | None:
     """Section that a pass lays down in the middle of its ranges [mm²]."""
+    parts = _volume_and_length(one)
+    return None if parts is None else parts[0].middle / parts[1].middle
+
+
+def _volume_and_length(one: Pass) -> tuple[Range, Range] | None:
+    """Volume laid down and the length it is laid along, in the same time."""
+    if by_hand(one):
+        if one.current_a is None or one.travel_mm_min is None or one.filler is None:
+            return None
+        designation = one.filler.designation
+        rate = hand_rate_mm3_min_a(one.process, designation, weld_metal(designation))
+        return Range(rate * one.current_a.min, rate * one.current_a.max), one.travel_mm_min
     per_feed = laid_per_feed(one)
     if per_feed is None:
         return None
-    if one.process in STICK:
-        if one.run_out_mm is None or one.filler is None or one.filler.diameter_mm is None:
-            return None
-        return per_feed * electrode_length_mm(one.filler.diameter_mm) / one.run_out_mm.middle
+    if one.process in STICK and one.run_out_mm is not None and one.filler and one.filler.diameter_mm:
+        volume = per_feed * electrode_length_mm(one.filler.diameter_mm)
+        return Range(volume, volume), one.run_out_mm
     if one.wire_feed_m_min is None or one.travel_mm_min is None:
         return None
-    return per_feed * one.wire_feed_m_min.middle * 1000 / one.travel_mm_min.middle
+    feed = one.wire_feed_m_min
+    return Range(per_feed * feed.min * 1000, per_feed * feed.max * 1000), one.travel_mm_min
 
 
 def electrode_length_mm(diameter_mm: float) -> float:

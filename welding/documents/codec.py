@@ -10,11 +10,13 @@ from pydantic import ConfigDict, TypeAdapter, ValidationError
 
 from welding.documents import coupon as _coupon
 from welding.documents import fields as _fields
+from welding.documents import intent as _intent
 from welding.documents import machine as _machine
 from welding.documents import procedure as _procedure
 from welding.documents import setup as _setup
 from welding.documents import shelf as _shelf
 from welding.documents.coupon import Coupon, PassRecord
+from welding.documents.intent import Intent
 from welding.documents.machine import Machine
 from welding.documents.procedure import Pass, Procedure
 from welding.documents.shelf import OwnMetal, Product
@@ -28,7 +30,7 @@ MOST_PROBLEMS = 50
 T = TypeVar("T")
 
 _CLOSED = ConfigDict(extra="forbid", allow_inf_nan=False)
-for _module in (_fields, _setup, _machine, _shelf, _procedure, _coupon):
+for _module in (_fields, _setup, _machine, _shelf, _procedure, _coupon, _intent):
     for _value in list(vars(_module).values()):
         if dataclasses.is_dataclass(_value) and isinstance(_value, type):
             _value.__pydantic_config__ = _CLOSED  # type: ignore[attr-defined]
@@ -172,6 +174,7 @@ PASS_RECORD = Codec(PassRecord)
 MACHINE = Codec(Machine)
 PRODUCT = Codec(Product)
 OWN_METAL = Codec(OwnMetal)
+INTENT = Codec(Intent)
 
 CODECS: dict[str, Codec[Any]] = {
     "procedure": PROCEDURE,
@@ -179,4 +182,5 @@ CODECS: dict[str, Codec[Any]] = {
     "machine": MACHINE,
     "product": PRODUCT,
     "metal": OWN_METAL,
+    "intent": INTENT,
 }

@@ -89,6 +89,7 @@ ExtensionRangeMm = Annotated[Range, _plausible_range("gap")]
 GapRangeMm = Annotated[Range, _plausible_range("gap")]
 RunOutRangeMm = Annotated[Range, _plausible_range("length")]
 HeatInputRangeKjMm = Annotated[Range, _plausible_range("heat_input")]
+TimeRangeS = Annotated[Range, _plausible_range("time")]
 TemperatureRangeC = Annotated[Range, _plausible_range("temperature")]
 
 

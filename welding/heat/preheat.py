@@ -77,7 +77,7 @@ def method_b_c(cet: float, thickness_mm: float, hydrogen_ml_100g: float, heat_in
     return (
         697 * cet
         + 160 * math.tanh(thickness_mm / 35)
-        + 62 * hydrogen_ml_100g**0.35
+        + 62 * math.pow(hydrogen_ml_100g, 0.35)
         + (53 * cet - 32) * heat_input_kj_mm
         - 328
     )

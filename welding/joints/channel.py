@@ -64,6 +64,10 @@ class Channel:
         """Area between two heights [mm²]."""
         return self.left.area(low, high) + self.right.area(low, high)
 
+    def height_holding(self, area_mm2: float) -> float:
+        """Height up to which the channel holds an area [mm]; its depth where it holds no more."""
+        return _root(lambda h: self.area_between(0.0, h), area_mm2, self.depth)
+
     @cached_property
     def area_mm2(self) -> float:
         """Area from the foot to the face [mm²]."""

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 
 from welding.documents.procedure import Joint
+from welding.errors import Problem
 from welding.joints import members
 from welding.joints.caps import ArcCap, FilletCap
 from welding.joints.channel import Channel, Frame
-from welding.joints.fillets import Fillet
-from welding.joints.grooves import Groove
+from welding.joints.fillets import Fillet, fillet_of
+from welding.joints.grooves import Groove, cut_groove
 from welding.joints.shapes import Point
 from welding.joints.walls import ledge, straight
 
@@ -19,6 +21,91 @@ LEAST_ASSUMED_CAP_MM = 0.5
 MOST_REINFORCING_FILLET_MM = 10.0
 BACK_LAP_MM = 2.5
 """A bead laid over the root from behind laps the opening by this on each side (common practice)."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Filled:
+    """What a joint is filled into: its channels and the geometry they came from; or what is missing or wrong.
+
+    Attributes:
+        channels: Front first, then the back where there is one; a fillet's right side, then its left.
+        groove: The groove, where it is one.
+        fillet: The fillet, where it is one.
+        corner: Root corner of a fillet's right side.
+        assumptions: What was taken where nothing is stated.
+        missing: What is not stated.
+        wrong: What cannot be.
+    """
+
+    channels: tuple[Channel, ...] = ()
+    groove: Groove | None = None
+    fillet: Fillet | None = None
+    corner: Point = (0.0, 0.0)
+    assumptions: tuple[str, ...] = ()
+    missing: tuple[Problem, ...] = ()
+    wrong: tuple[Problem, ...] = ()
+
+    @property
+    def rounded(self) -> bool:
+        """Whether it is a flare between rounded members."""
+        return self.groove is not None and self.groove.radius_mm is not None and self.groove.land_mm is None
+
+
+def stands(joint: Joint) -> bool:
+    """Whether the second member stands on the first."""
+    return joint.kind in ("t", "corner", "branch")
+
+
+def fill_joint(joint: Joint, thicknesses: tuple[float, float], *, backs: bool) -> Filled:
+    """The channels of a joint.
+
+    Args:
+        joint: Joint with its preparation or its fillet.
+        thicknesses: Of both members [mm].
+        backs: Whether anything is welded from the far side.
+    """
+    if joint.weld == "fillet":
+        return _fill_fillet(joint, thicknesses)
+    if joint.kind == "lap":
+        return Filled(wrong=(Problem("joint.weld", "a lap joint takes a fillet, not a groove"),))
+    standing = stands(joint)
+    cut = cut_groove(joint, thicknesses[1] if standing else min(thicknesses))
+    if cut.groove is None:
+        return Filled(missing=cut.missing, wrong=cut.wrong)
+    filled = Filled(groove=cut.groove)
+    assumptions = list(cut.groove.assumptions)
+    flush = not standing and joint.kind != "edge" and not filled.rounded
+    if flush and thicknesses[0] != thicknesses[1]:
+        assumptions.append("plates flush at the root, section of the thinner one")
+    make = standing_channels if standing and not filled.rounded else flat_channels
+    channels = make(joint, cut.groove, thicknesses, assumptions, backs)
+    return Filled(channels=tuple(channels), groove=cut.groove, assumptions=tuple(assumptions))
+
+
+def _fill_fillet(joint: Joint, thicknesses: tuple[float, float]) -> Filled:
+    weld, missing, wrong = fillet_of(joint)
+    if weld is None:
+        return Filled(missing=missing, wrong=wrong)
+    if joint.kind == "lap" and weld.leg2_mm > thicknesses[1] * (1 + 1e-9):
+        path = "joint.leg2_mm" if joint.leg2_mm else "joint.leg1_mm"
+        text = f"a leg of {weld.leg2_mm:g} mm does not fit on an edge of {thicknesses[1]:g} mm"
+        return Filled(wrong=(Problem(path, text),))
+    corner = (0.0, 0.0)
+    if joint.kind != "lap":
+        corner = (thicknesses[1] / math.sin(math.radians(weld.dihedral_deg)) / 2, 0.0)
+    channels = [fillet_channel(weld, corner, 1)]
+    if joint.kind not in ("lap", "corner"):
+        other = Fillet(
+            leg1_mm=weld.leg1_mm,
+            leg2_mm=weld.leg2_mm,
+            dihedral_deg=180 - weld.dihedral_deg,
+            rise_mm=weld.rise_mm,
+        )
+        channels.append(fillet_channel(other, (-corner[0], 0.0), -1))
+    assumptions = [] if joint.face else ["flat face"]
+    if joint.sides == "both":
+        assumptions.append("area of one side of two")
+    return Filled(channels=tuple(channels), fillet=weld, corner=corner, assumptions=tuple(assumptions))
 
 
 def assumed_cap_mm(thickness_mm: float) -> float:

@@ -7,7 +7,7 @@ import math
 from welding.joints.channel import Frame
 from welding.joints.fillets import Fillet
 from welding.joints.grooves import Groove
-from welding.joints.shapes import Point, Polygon, Shape
+from welding.joints.shapes import Polygon, Shape
 from welding.joints.walls import Wall, spaced_arc
 
 TOE_MM = 1.5
@@ -83,36 +83,33 @@ def standing_members(
     ]
 
 
-def fillet_members(weld: Fillet, kind: str, thicknesses: tuple[float, float]) -> tuple[list[Shape], Point]:
-    """Members of a fillet and the corner of the right-hand weld in the drawing."""
+def fillet_members(weld: Fillet, kind: str, thicknesses: tuple[float, float]) -> list[Shape]:
+    """Members of a fillet: a plate with a standing or leaning member, or two lapped plates."""
     plate, stem = thicknesses
     if kind == "lap":
         return _lap(weld, plate, stem)
     psi = math.radians(weld.dihedral_deg)
-    direction = (math.cos(psi), -math.sin(psi))  # along the stem's right-hand surface, upwards
     half = stem / math.sin(psi) / 2
     out = half + max(1.5 * weld.leg1_mm, 0.4 * plate, 5.0)
     long = max(1.5 * weld.leg2_mm, 0.5 * stem, 5.0) + stem * abs(math.cos(psi))
-    tip = (direction[0] * long, direction[1] * long)
-    end = half if kind == "corner" else out
+    tip = (math.cos(psi) * long, -math.sin(psi) * long)
+    begin = -half if kind == "corner" else -out
     return [
-        Polygon(role="member", points=((-out, 0.0), (end, 0.0), (end, plate), (-out, plate)))
-        if kind != "corner"
-        else Polygon(role="member", points=((-half, 0.0), (out, 0.0), (out, plate), (-half, plate))),
+        Polygon(role="member", points=((begin, 0.0), (out, 0.0), (out, plate), (begin, plate))),
         Polygon(
             role="member",
             points=((-half, 0.0), (-half + tip[0], tip[1]), (half + tip[0], tip[1]), (half, 0.0)),
         ),
-    ], (half, 0.0)
+    ]
 
 
-def _lap(weld: Fillet, lower: float, upper: float) -> tuple[list[Shape], Point]:
+def _lap(weld: Fillet, lower: float, upper: float) -> list[Shape]:
     out = max(2.5 * weld.leg1_mm, 1.5 * lower, 8.0)
     inner = max(3.0 * upper, 12.0)
     return [
         Polygon(role="member", points=((-0.6 * inner, 0.0), (out, 0.0), (out, lower), (-0.6 * inner, lower))),
         Polygon(role="member", points=((-inner, -upper), (0.0, -upper), (0.0, 0.0), (-inner, 0.0))),
-    ], (0.0, 0.0)
+    ]
 
 
 # --- tubes ------------------------------------------------------------------------------------

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from welding.documents.procedure import Joint, Pass, Procedure
@@ -9,11 +10,12 @@ from welding.errors import Problem
 from welding.joints import dimensions, members
 from welding.joints.beads import BeadArea, beads_of
 from welding.joints.channel import Channel, Frame
-from welding.joints.channels import fillet_channel, flat_channels, standing_channels
-from welding.joints.fillets import Fillet, fillet_of
-from welding.joints.grooves import Groove, cut_groove
+from welding.joints.channels import Filled, fill_joint
+from welding.joints.fillets import Fillet
+from welding.joints.grooves import Groove
 from welding.joints.shapes import Drawing, Label, Point, Polygon, Shape
 
+_ANY_MM = 1e9
 _WELDS_DRAWN = ("cjp-groove", "pjp-groove", "fillet")
 
 
@@ -55,9 +57,39 @@ def section_of(procedure: Procedure) -> Sectioned:
     if joint.weld not in _WELDS_DRAWN:
         return Sectioned(missing=(Problem("joint.weld", f"a drawing of a {joint.weld} weld: not drawn yet"),))
     thicknesses, missing = _thicknesses(procedure)
-    if joint.weld == "fillet":
-        return _fillet(procedure, joint, thicknesses, missing)
-    return _groove(procedure, joint, thicknesses, missing)
+    sides = _by_side(procedure)
+    filled = fill_joint(joint, thicknesses or (_ANY_MM, _ANY_MM), backs=bool(sides[1]))
+    missing += filled.missing
+    if missing or thicknesses is None:
+        return Sectioned(missing=missing)
+    if not filled.channels:
+        return Sectioned(wrong=filled.wrong)
+    beads, areas = [], []
+    for channel, passes in zip(filled.channels, sides, strict=False):
+        laid, told = beads_of(channel, passes)
+        beads += laid
+        areas += told
+    shapes, text_mm = _shapes(joint, filled, thicknesses)
+    return Sectioned(
+        section=_section(filled, tuple(areas)),
+        drawing=_drawn(shapes, beads, text_mm, _caption(procedure, joint)),
+    )
+
+
+def _section(filled: Filled, beads: tuple[BeadArea, ...]) -> Section:
+    weld = filled.fillet
+    counted = filled.channels[:1] if weld else filled.channels  # a fillet is told for one side
+    area = sum(channel.area_mm2 for channel in counted)
+    caps = sum(channel.cap.area for channel in counted)
+    return Section(
+        area_mm2=area,
+        reinforcement_mm2=caps,
+        total_mm2=area + caps,
+        centroid_mm=_common_centroid(counted),
+        throat_mm=weld.throat_mm if weld else None,
+        beads=beads,
+        assumptions=filled.assumptions,
+    )
 
 
 def _thicknesses(procedure: Procedure) -> tuple[tuple[float, float] | None, tuple[Problem, ...]]:
@@ -72,56 +104,25 @@ def _thicknesses(procedure: Procedure) -> tuple[tuple[float, float] | None, tupl
     return (known[0] or 0.0, known[1] or 0.0), ()
 
 
-# --- grooves ----------------------------------------------------------------------------------
+# --- what is drawn ----------------------------------------------------------------------------
 
 
-def _groove(
-    procedure: Procedure,
-    joint: Joint,
-    thicknesses: tuple[float, float] | None,
-    missing: tuple[Problem, ...],
-) -> Sectioned:
-    standing = joint.kind in ("t", "corner", "branch")
-    thin = thicknesses and (thicknesses[1] if standing else min(thicknesses))
-    cut = cut_groove(joint, thin or 1e9)
-    missing += cut.missing
-    if missing or thicknesses is None or thin is None:
-        return Sectioned(missing=missing)
-    if cut.groove is None:
-        return Sectioned(wrong=cut.wrong)
-    groove = cut.groove
-    flare = groove.radius_mm is not None and groove.land_mm is None
-    if joint.kind == "lap":
-        return Sectioned(wrong=(Problem("joint.weld", "a lap joint takes a fillet, not a groove"),))
-    assumptions = list(groove.assumptions)
-    if not standing and joint.kind != "edge" and thicknesses[0] != thicknesses[1] and not flare:
-        assumptions.append("plates flush at the root, section of the thinner one")
-    fronts, backs = _by_side(procedure)
-    if standing and not flare:
-        channels = standing_channels(joint, groove, thicknesses, assumptions, bool(backs))
-    else:
-        channels = flat_channels(joint, groove, thicknesses, assumptions, bool(backs))
-    beads, areas = [], []
-    for channel, passes in zip(channels, (fronts, backs), strict=False):
-        laid, told = beads_of(channel, passes)
-        beads += laid
-        areas += told
-    area = sum(channel.area_mm2 for channel in channels)
-    caps = sum(channel.cap.area for channel in channels)
-    cap_mm = channels[0].cap.rise
-    shapes, text_mm = _groove_shapes(joint, groove, thicknesses, channels, cap_mm, flare)
-    return Sectioned(
-        section=Section(
-            area_mm2=area,
-            reinforcement_mm2=caps,
-            total_mm2=area + caps,
-            centroid_mm=_common_centroid(channels),
-            throat_mm=None,
-            beads=tuple(areas),
-            assumptions=tuple(assumptions),
-        ),
-        drawing=_drawn(shapes, beads, text_mm, _caption(procedure, joint)),
-    )
+def _shapes(joint: Joint, filled: Filled, thicknesses: tuple[float, float]) -> tuple[list[Shape], float]:
+    if filled.fillet is not None:
+        return _fillet_shapes(joint, filled.fillet, filled.corner, thicknesses)
+    if filled.groove is None:
+        return [], 1.0
+    cap_mm = filled.channels[0].cap.rise
+    return _groove_shapes(joint, filled.groove, thicknesses, list(filled.channels), cap_mm, filled.rounded)
+
+
+def _fillet_shapes(
+    joint: Joint, weld: Fillet, corner: Point, thicknesses: tuple[float, float]
+) -> tuple[list[Shape], float]:
+    shapes = members.fillet_members(weld, joint.kind, thicknesses)
+    left = min(x for shape in shapes if isinstance(shape, Polygon) for x, y in shape.points if y >= 0)
+    text_mm = _text_height(thicknesses[1] + 3.6 * weld.leg1_mm, thicknesses[0] + 1.8 * weld.leg2_mm)
+    return shapes + dimensions.of_fillet(weld, corner, thicknesses[0], left, text_mm), text_mm
 
 
 def _groove_shapes(
@@ -195,74 +196,6 @@ def _angles(groove: Groove, channels: list[Channel], text_mm: float) -> list[Sha
     return shapes
 
 
-# --- fillets ----------------------------------------------------------------------------------
-
-
-def _fillet(
-    procedure: Procedure,
-    joint: Joint,
-    thicknesses: tuple[float, float] | None,
-    missing: tuple[Problem, ...],
-) -> Sectioned:
-    weld, lacking, wrong = fillet_of(joint)
-    missing += lacking
-    if wrong:
-        return Sectioned(wrong=wrong)
-    if missing or thicknesses is None or weld is None:
-        return Sectioned(missing=missing)
-    if joint.kind == "lap" and weld.leg2_mm > thicknesses[1] * (1 + 1e-9):
-        return Sectioned(
-            wrong=(
-                Problem(
-                    "joint.leg2_mm" if joint.leg2_mm else "joint.leg1_mm",
-                    f"a leg of {weld.leg2_mm:g} mm does not fit on an edge of {thicknesses[1]:g} mm",
-                ),
-            )
-        )
-    kind = joint.kind if joint.kind in ("lap", "corner") else "t"
-    shapes, corner = members.fillet_members(weld, kind, thicknesses)
-    assumptions = [] if joint.face else ["flat face"]
-    channels = [fillet_channel(weld, corner, 1)]
-    if kind == "t":
-        other = Fillet(
-            leg1_mm=weld.leg1_mm,
-            leg2_mm=weld.leg2_mm,
-            dihedral_deg=180 - weld.dihedral_deg,
-            rise_mm=weld.rise_mm,
-        )
-        channels.append(fillet_channel(other, (-corner[0], 0.0), -1))
-    if joint.sides == "both":
-        assumptions.append("area of one side of two")
-    fronts, backs = _by_side(procedure)
-    beads, areas = [], []
-    for channel, passes in zip(channels, (fronts, backs), strict=False):
-        laid, told = beads_of(channel, passes)
-        beads += laid
-        areas += told
-    left = min(x for shape in shapes if isinstance(shape, Polygon) for x, y in shape.points if y >= 0)
-    text_mm = _text_height(thicknesses[1] + 3.6 * weld.leg1_mm, thicknesses[0] + 1.8 * weld.leg2_mm)
-    shapes += dimensions.of_fillet(weld, corner, thicknesses[0], left, text_mm)
-    area = weld.flat_area_mm2
-    return Sectioned(
-        section=Section(
-            area_mm2=area,
-            reinforcement_mm2=weld.area_mm2 - area,
-            total_mm2=weld.area_mm2,
-            centroid_mm=channels[0].centroid,
-            throat_mm=weld.throat_mm,
-            beads=tuple(areas),
-            assumptions=tuple(assumptions),
-        ),
-        drawing=_drawn(shapes, beads, text_mm, _caption(procedure, joint)),
-    )
-
-
-def fillet_legs(joint: Joint) -> tuple[float, float] | None:
-    """Both legs of a fillet from what the joint names: two legs, one leg, or the throat."""
-    weld, _, _ = fillet_of(joint)
-    return (weld.leg1_mm, weld.leg2_mm) if weld else None
-
-
 # --- beads and frame --------------------------------------------------------------------------
 
 
@@ -273,7 +206,7 @@ def _by_side(procedure: Procedure) -> tuple[list[Pass], list[Pass]]:
     )
 
 
-def _common_centroid(channels: list[Channel]) -> Point:
+def _common_centroid(channels: Sequence[Channel]) -> Point:
     whole = sum(channel.area_mm2 for channel in channels)
     if whole <= 0:
         return channels[0].frame.foot

@@ -6,6 +6,8 @@ from welding.checks.context import Draft
 from welding.edition import Edition
 from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
+from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
+from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm
 from welding.finding import Finding
 from welding.heat.energy import AWS_HEAT_INPUT
 from welding.table import load_table
@@ -29,4 +31,6 @@ EDITION = Edition(
     required_content=load_table("welding.editions.aws_d1_1_2020", "required_content"),
     draft_findings=draft_findings,
     wind_limit=wind_limit,
+    least_fillet_mm=least_fillet_mm,
+    preheat=code_preheat,
 )

@@ -6,8 +6,10 @@ import math
 from collections.abc import Mapping
 from typing import Any, Literal
 
+from welding.checks.context import Draft
+from welding.checks.filler import decoded_of
 from welding.documents.fields import UnitColumn
-from welding.documents.procedure import Procedure
+from welding.editions.aws_d1_1_2020.rules.matching import group_of
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.heat.preheat import Preheat
 from welding.metals.catalogue import Metal
@@ -20,14 +22,13 @@ Restraint = Literal["low", "medium", "high"]
 LEVEL_ML_100G: dict[HydrogenLevel, float] = {"H1": 5.0, "H2": 10.0, "H3": 30.0}
 _PCM_LIMITS = (0.18, 0.23, 0.28, 0.33, 0.38)
 _GROUPS = "ABCDEFG"
-BY_GROUP = {"I": "A", "II": "B", "III": "C", "IV": "C"}
 
 
 def _in_band(row: Mapping[str, Any], thickness_mm: float, units: UnitColumn) -> bool:
     over, to = (row["over_mm"], row["to_mm"])
     if units == "us":
         over, to = row["over_in"] * 25.4, row["to_in"] * 25.4
-    return bool(over * (1 + 1e-9) < thickness_mm <= to * (1 + 1e-9)) or (over == 0 and thickness_mm <= to)
+    return bool(over * (1 + 1e-9) < thickness_mm <= to * (1 + 1e-9))
 
 
 def table_preheat(category: str, thickness_mm: float, units: UnitColumn = "si") -> Preheat:
@@ -163,13 +164,33 @@ def _in_annex_band(row: Mapping[str, Any], thickness_mm: float, units: UnitColum
     if row["over_mm"] == 10:
         edge = row["over_mm"] if units == "si" else row["over_in"] * 25.4
         top = row["to_mm"] if units == "si" else row["to_in"] * 25.4
-        return edge * (1 - 1e-9) <= thickness_mm <= top * (1 + 1e-9)
+        return bool(edge * (1 - 1e-9) <= thickness_mm <= top * (1 + 1e-9))
     if row["over_mm"] == 0:
-        return thickness_mm < (row["to_mm"] if units == "si" else row["to_in"] * 25.4) * (1 - 1e-9)
+        return bool(thickness_mm < (row["to_mm"] if units == "si" else row["to_in"] * 25.4) * (1 - 1e-9))
     return _in_band(row, thickness_mm, units)
 
 
-def thickest_mm(procedure: Procedure) -> float | None:
-    """The thicker part at the weld, where all thicknesses are stated."""
-    known = [metal.thickness_mm for metal in procedure.base_metals]
-    return max(known) if known and all(known) else None  # type: ignore[type-var]
+def categories(draft: Draft) -> list[str | None]:
+    """Category of table 5.8 of each base metal; ``None`` where it is not known here."""
+    code = draft.procedure.code
+    units = code.units if code else "si"
+    low_hydrogen = all(
+        (filler := decoded_of(one)) is None or filler.low_hydrogen is not False
+        for one in draft.procedure.passes
+    )
+    return [
+        category_of(draft.metal(one), group_of(draft, one, units), low_hydrogen=low_hydrogen)
+        for one in draft.procedure.base_metals
+    ]
+
+
+def code_preheat(draft: Draft) -> Preheat | None:
+    """What table 5.8 asks of a draft; the higher one of two categories. ``None`` where facts are missing."""
+    code = draft.procedure.code
+    known = [metal.thickness_mm for metal in draft.procedure.base_metals]
+    thickest = max((t for t in known if t), default=None)
+    found = categories(draft)
+    if thickest is None or not found or None in found or code is None:
+        return None
+    options = [table_preheat(one, thickest, code.units) for one in found if one]
+    return max(options, key=lambda one: one.preheat_c or 0.0)

@@ -1,0 +1,151 @@
+"""How many beads fill a joint, in which layers, and how much each lays down."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from welding.documents.fields import Role
+from welding.joints.channel import Channel
+from welding.planning.relations import BeadShape
+
+MOST_BEADS = 150
+OVERLAP_SHARE = {"third": 1 / 3, "half": 1 / 2, "two-thirds": 2 / 3}
+"""How far a bead laps over the last one, by school (common practice)."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlannedBead:
+    """One bead of the plan.
+
+    Attributes:
+        side: 1 or 2.
+        role: root, hot, fill, cap or back.
+        layer: Counted from the root, within its side.
+        area_mm2: What it lays down.
+        width_mm: Width of the layer over the number of its beads; overlap is only drawn.
+        height_mm: Thickness of the layer.
+    """
+
+    side: int
+    role: Role
+    layer: int
+    area_mm2: float
+    width_mm: float
+    height_mm: float
+
+
+def plan_side(
+    channel: Channel,
+    side: int,
+    shape: BeadShape,
+    scale: float = 1.0,
+    overlap: str = "half",
+    most_mm2: tuple[float | None, float | None] = (None, None),
+) -> list[PlannedBead]:
+    """Beads of one side: a root bead, layers of about the usual thickness, a cap layer.
+
+    Args:
+        channel: The side.
+        side: 1 or 2; every bead of side 2 that begins at a gouged root is a back bead.
+        shape: Usual thickness and width.
+        scale: Below one for more and smaller beads.
+        overlap: School of overlap; it decides how many beads lie side by side.
+        most_mm2: Largest root bead and largest other bead that the heat input allows.
+
+    Returns:
+        Beads in welding order; their areas sum to the side's area with its cap, exactly.
+    """
+    depth, total = channel.depth, channel.total_mm2
+    fill = shape.fill_mm * math.sqrt(scale)
+    widest = shape.width_mm * math.sqrt(scale)
+    if depth <= shape.root_mm * 1.2 * math.sqrt(scale):
+        return _single_layer(channel, side, widest * 1.3, overlap)
+    first = min(shape.root_mm * math.sqrt(scale), depth)
+    if most_mm2[0] is not None and channel.area_between(0.0, first) > most_mm2[0]:
+        first = max(channel.height_holding(most_mm2[0]), 0.3 * first)
+    roots = _abreast(channel.width(first), widest * 1.3, overlap)
+    counts = _layer_counts(channel, first, fill, widest, overlap)
+    root_area = channel.area_between(0.0, first)
+    rest = total - root_area
+    most = min(shape.most_mm2 * scale, most_mm2[1] or math.inf)
+    while rest / sum(counts) > most and sum(counts) < MOST_BEADS:
+        fullest = max(range(len(counts)), key=lambda i: (i + 1) / counts[i])
+        counts[fullest] += 1
+    beads = [
+        PlannedBead(
+            side=side,
+            role="root" if side == 1 else "back",
+            layer=1,
+            area_mm2=root_area / roots,
+            width_mm=channel.width(first) / roots,
+            height_mm=first,
+        )
+        for _ in range(roots)
+    ]
+    # Every bead over the root lays down the same: one setting fills the joint.
+    each, low = rest / sum(counts), first
+    for index, count in enumerate(counts):
+        last = index == len(counts) - 1
+        filled = root_area + each * sum(counts[: index + 1])
+        high = depth if last else channel.height_holding(min(filled, channel.area_mm2 * 0.999))
+        beads += [
+            PlannedBead(
+                side=side,
+                role="cap" if last else "fill",
+                layer=index + 2,
+                area_mm2=each,
+                width_mm=channel.width(high) / count,
+                height_mm=max(high - low, 0.1),
+            )
+            for _ in range(count)
+        ]
+        low = high
+    return beads
+
+
+def _single_layer(channel: Channel, side: int, widest: float, overlap: str) -> list[PlannedBead]:
+    width = max(channel.width(channel.depth), 1.0)
+    count = _abreast(width, widest, overlap)
+    return [
+        PlannedBead(
+            side=side,
+            role="root" if side == 1 else "back",
+            layer=1,
+            area_mm2=channel.total_mm2 / count,
+            width_mm=width / count,
+            height_mm=max(channel.depth, 0.5),
+        )
+        for _ in range(count)
+    ]
+
+
+def _layer_counts(channel: Channel, first: float, fill: float, widest: float, overlap: str) -> list[int]:
+    """Beads in each layer over the root: layers of one thickness, as many beads as they are wide."""
+    layers = max(1, math.ceil((channel.depth - first) / fill - 0.2))
+    step = (channel.depth - first) / layers
+    return [_abreast(channel.width(first + step * (i + 1)), widest, overlap) for i in range(layers)]
+
+
+def _abreast(width: float, widest: float, overlap: str) -> int:
+    """Beads side by side: each one laps over the last by its school's share."""
+    if width <= widest * 1.05:
+        return 1
+    return 1 + math.ceil((width - widest * 1.05) / (widest * (1 - OVERLAP_SHARE[overlap])))
+
+
+def fit_scale(plan: Callable[[float], Sequence[PlannedBead]], wanted: int) -> tuple[list[PlannedBead], bool]:
+    """The plan with a wanted number of beads, or the nearest one that the geometry gives.
+
+    Returns:
+        The beads and whether the number is the wanted one.
+    """
+    best: list[PlannedBead] = []
+    for step in range(81):
+        found = list(plan(0.1 * (60.0 ** (step / 80))))
+        if not best or abs(len(found) - wanted) < abs(len(best) - wanted):
+            best = found
+        if len(best) == wanted:
+            break
+    return best, len(best) == wanted

@@ -1,0 +1,259 @@
+"""An intent with its names looked up: metals, position, process; or every reason why it cannot be planned."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from welding.checks.own_metal import as_metal
+from welding.documents.fields import Transfer, UnitColumn
+from welding.documents.intent import Intent
+from welding.documents.machine import Machine
+from welding.documents.shelf import Product
+from welding.errors import DocumentError, Problem
+from welding.metals.catalogue import Metal, find, name_key, search
+from welding.table import load_table
+
+Kind = Literal["steel", "stainless", "aluminium", "copper", "nickel"]
+Attitude = Literal["flat", "horizontal", "vertical-up", "vertical-down", "overhead"]
+PLANNED = ("111", "114", "131", "135", "136", "138", "141")
+KIND_OF_FAMILY: dict[str, Kind] = {
+    "carbon": "steel",
+    "weathering": "steel",
+    "cr-mo": "steel",
+    "ni-steel": "steel",
+    "austenitic": "stainless",
+    "ferritic": "stainless",
+    "martensitic": "stainless",
+    "ph-stainless": "stainless",
+    "duplex": "stainless",
+    "nickel": "nickel",
+    "aluminium": "aluminium",
+    "aluminium-cast": "aluminium",
+    "copper": "copper",
+}
+_FOR_KIND: dict[Kind, tuple[str, ...]] = {
+    "steel": ("111", "114", "135", "136", "138", "141"),
+    "stainless": ("111", "135", "136", "141"),
+    "aluminium": ("131", "141"),
+    "copper": ("131", "141"),
+    "nickel": ("111", "131", "141"),
+}
+THIN_MM, THICK_MM = 0.5, 150.0
+"""Outside these the relations say nothing."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Facts:
+    """What is planned with.
+
+    Attributes:
+        intent: The intent.
+        metals: Both metals, the second like the first where only one is named.
+        names: What they were called.
+        kind: Kind of metal that process, gas and filler go by.
+        thicknesses: Of both members [mm].
+        attitude: How the weld lies; the hardest place of a fixed pipe.
+        progression: Up or down, where the question arises.
+        process: ISO 4063 number.
+        units: Trade sizes and gases of which system.
+    """
+
+    intent: Intent
+    metals: tuple[Metal, Metal]
+    names: tuple[str, str]
+    kind: Kind
+    thicknesses: tuple[float, float]
+    attitude: Attitude
+    progression: Literal["up", "down"] | None
+    process: str
+    units: UnitColumn
+
+    @property
+    def thin(self) -> float:
+        """Thickness that settings go by: the thinner member's [mm]."""
+        return min(self.thicknesses)
+
+    @property
+    def thick(self) -> float:
+        """Thickness that preheat goes by: the thicker member's [mm]."""
+        return max(self.thicknesses)
+
+    @property
+    def fillet(self) -> bool:
+        """Whether the weld is a fillet."""
+        return self.intent.joint.weld == "fillet"
+
+    @property
+    def pipe(self) -> bool:
+        """Whether it is pipe."""
+        return self.intent.outside_diameter_mm is not None
+
+    @property
+    def aws(self) -> bool:
+        """Whether AWS D1.1 is in force."""
+        return bool(self.intent.code and self.intent.code.id.startswith("aws-d1.1"))
+
+    @property
+    def prequalified(self) -> bool:
+        """Whether the prequalified route is claimed."""
+        return bool(self.aws and self.intent.code and self.intent.code.route == "prequalified")
+
+    @property
+    def strength(self) -> float:
+        """Least yield of the weaker metal at its thickness [MPa]; zero where none is known."""
+        known = [m.yield_at(t) for m, t in zip(self.metals, self.thicknesses, strict=True)]
+        return min((value for value in known if value is not None), default=0.0)
+
+    @property
+    def families(self) -> set[str]:
+        """Families of both metals."""
+        return {metal.family for metal in self.metals}
+
+    @property
+    def machine(self) -> Machine | None:
+        """The machine that is wished, where its record came along."""
+        shelf = self.intent.shelf
+        return next((m for m in shelf.machines if m.name == self.intent.machine), None) if shelf else None
+
+    @property
+    def product(self) -> Product | None:
+        """The filler as bought that is wished, where its record came along."""
+        shelf, wished = self.intent.shelf, self.intent.filler
+        if shelf is None or wished is None:
+            return None
+        return next((p for p in shelf.products if p.name == wished.make), None)
+
+
+def facts_of(intent: Intent) -> Facts:
+    """Look everything up.
+
+    Raises:
+        DocumentError: Metals that are not known, a position that the weld cannot have, a process that
+            is not planned or not for the metal, a thickness out of all reason; every one with its path.
+    """
+    metals = [_metal(intent, name) for name in intent.metals]
+    problems = list(_problems(intent, metals))
+    if problems:
+        raise DocumentError(tuple(problems))
+    known = [metal for metal in metals if metal is not None]
+    pair = (known[0], known[-1])
+    thickness = (intent.thickness_mm[0], intent.thickness_mm[-1])
+    row = _position(intent)
+    attitude, progression = _attitude(row["attitude"], row["progression"], intent.progression)
+    return Facts(
+        intent=intent,
+        metals=pair,
+        names=(intent.metals[0], intent.metals[-1]),
+        kind=_kind({metal.family for metal in pair}),
+        thicknesses=thickness,
+        attitude=attitude,
+        progression=progression,
+        process=intent.process,
+        units=intent.code.units if intent.code else "si",
+    )
+
+
+def _metal(intent: Intent, name: str) -> Metal | None:
+    if intent.shelf:
+        wanted = name_key(name)
+        for own in intent.shelf.metals:
+            if wanted in {name_key(text) for text in (own.name, *own.also)}:
+                return as_metal(own)
+    return find(name)
+
+
+def _kind(families: set[str]) -> Kind:
+    kinds = {KIND_OF_FAMILY[family] for family in families}
+    if kinds == {"steel", "stainless"}:
+        return "stainless"  # the joint is welded with 309L, like stainless
+    if "nickel" in kinds:
+        return "nickel"
+    return next(iter(kinds))
+
+
+def _position(intent: Intent) -> dict[str, str]:
+    rows = load_table("welding.joints", "positions").rows
+    return dict(next(row for row in rows if row["position"] == intent.position))
+
+
+def _attitude(
+    attitude: str, progression: str, stated: str | None
+) -> tuple[Attitude, Literal["up", "down"] | None]:
+    if attitude not in ("vertical", "several"):
+        return attitude, None  # type: ignore[return-value]
+    way = progression if progression in ("up", "down") else (stated or "up")
+    return ("vertical-down", "down") if way == "down" else ("vertical-up", "up")
+
+
+def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
+    for index, (name, metal) in enumerate(zip(intent.metals, metals, strict=True)):
+        if metal is None:
+            near = ", ".join(found.name for found in search(name, 3))
+            yield Problem(
+                f"metals.{index}",
+                f"{name!r} is not known; it may be entered on the shelf"
+                + (f". Like it: {near}" if near else ""),
+                name,
+            )
+    for index, value in enumerate(intent.thickness_mm):
+        if not THIN_MM <= value <= THICK_MM or not math.isfinite(value):
+            yield Problem(
+                f"thickness_mm.{index}",
+                f"{value:g} mm is outside what is planned here, {THIN_MM:g} to {THICK_MM:g} mm",
+                f"{value:g}",
+            )
+    row = _position(intent)
+    weld = "fillet" if intent.joint.weld == "fillet" else "groove"
+    if weld not in row["welds"]:
+        yield Problem(
+            "position",
+            f"{intent.position} ({row['words']}) is a position of {' and '.join(row['welds'])} welds; "
+            f"this is a {weld} weld",
+            intent.position,
+        )
+    if intent.joint.weld not in ("fillet", "cjp-groove", "pjp-groove"):
+        yield Problem("joint.weld", f"a {intent.joint.weld} weld is not planned here", intent.joint.weld)
+    if intent.joint.kind == "lap" and intent.joint.weld != "fillet":
+        yield Problem("joint.weld", "a lap joint takes a fillet, not a groove", intent.joint.weld)
+    if intent.process not in PLANNED:
+        yield Problem(
+            "process",
+            f"starting settings of process {intent.process} are not known here; those of "
+            f"{', '.join(PLANNED)} are",
+            intent.process,
+        )
+        return
+    known = [metal for metal in metals if metal]
+    kinds = {KIND_OF_FAMILY[metal.family] for metal in known}
+    if len(known) == len(metals) and not _joinable(kinds):
+        yield Problem("metals", f"{' and '.join(intent.metals)} are not fused to one another", "")
+        return
+    for kind in kinds:
+        if intent.process not in _FOR_KIND[kind]:
+            yield Problem(
+                "process",
+                f"process {intent.process} is not planned for {kind}; {', '.join(_FOR_KIND[kind])} are",
+                intent.process,
+            )
+
+
+def _joinable(kinds: set[Kind]) -> bool:
+    return len(kinds) <= 1 or kinds in ({"steel", "stainless"}, {"steel", "nickel"}, {"stainless", "nickel"})
+
+
+def transfer_group(facts: Facts, transfer: Transfer | None) -> str:
+    """Row of travel and bead shape that a pass goes by."""
+    if facts.process == "135":
+        if transfer in ("short-circuit", "controlled-short-circuit"):
+            return "short"
+        return "pulsed" if transfer == "pulsed" else "spray"
+    if facts.process == "131":
+        if facts.kind == "copper":
+            return "pulsed" if transfer == "pulsed" else "copper"
+        return "pulsed" if facts.kind == "nickel" else "aluminium"
+    if facts.process == "141":
+        return "tig-aluminium" if facts.kind == "aluminium" else "tig"
+    return {"111": "stick", "136": "cored-gas", "138": "cored-metal", "114": "cored-self"}[facts.process]

@@ -1,0 +1,202 @@
+"""The edge preparation of a joint whose intent leaves it open (common practice, after the usual details)."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from welding.catalogue import edition_of
+from welding.documents.procedure import Joint, Preparation, PreparedSide
+from welding.planning.facts import Facts
+from welding.planning.reasons import Reason
+from welding.ranges import Range
+
+ONE_SIDE_TO_MM = 20.0
+"""Thicker butts are prepared from both sides where both can be reached (common practice)."""
+SQUARE_TO_MM = {"141": 3.0, "131": 4.0, "111": 3.0, "114": 3.0, "135": 4.0, "136": 4.0, "138": 4.0}
+LEG_OF_THICKNESS = 0.75
+LARGEST_USUAL_LEG_MM = 12.0
+GAP_TOLERANCE_MM = 1.0
+
+
+def prepare(facts: Facts) -> tuple[Joint, tuple[Reason, ...]]:
+    """The joint with its preparation, backing and sides, or with the leg of its fillet.
+
+    What the intent states stands; a preparation that it states is taken as it is.
+    """
+    joint = facts.intent.joint
+    if joint.weld == "fillet":
+        return _fillet(facts, joint)
+    if joint.preparation is not None:
+        return joint, ()
+    if joint.kind == "edge":
+        return _edge(facts, joint)
+    if joint.weld == "pjp-groove":
+        return _partial(facts, joint)
+    return _complete(facts, joint)
+
+
+# --- fillets ----------------------------------------------------------------------------------
+
+
+def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    if joint.leg1_mm or joint.leg2_mm or joint.throat_mm:
+        return joint, ()
+    thin = facts.thin
+    least = min(thin, 2.0) if facts.process == "141" else min(max(thin, 3.0), 4.0)
+    leg = round(min(max(LEG_OF_THICKNESS * thin, least), LARGEST_USUAL_LEG_MM) * 2) / 2
+    if facts.aws:
+        edition = edition_of(facts.intent.code.id) if facts.intent.code else None
+        if edition and edition.least_fillet_mm:
+            leg = max(leg, edition.least_fillet_mm(thin, facts.units))
+    second = None
+    if joint.kind == "lap" and leg > facts.thicknesses[1]:
+        second = facts.thicknesses[1]  # the edge is melted down whole
+    reason = Reason(
+        path="joint.leg1_mm",
+        text=f"leg {leg:g} mm: about {LEG_OF_THICKNESS:g} of the thinner member"
+        + (", and not below the code's minimum size" if facts.aws else ""),
+    )
+    return replace(joint, leg1_mm=leg, leg2_mm=second), (reason,)
+
+
+# --- grooves ----------------------------------------------------------------------------------
+
+
+def _reason(facts: Facts, text: str) -> Reason:
+    return Reason(path="joint.preparation", text=text)
+
+
+def _with(joint: Joint, preparation: Preparation, **more: object) -> Joint:
+    gap = preparation.root_gap_mm or 0.0
+    allowed = Range(max(gap - GAP_TOLERANCE_MM, 0.0), gap + GAP_TOLERANCE_MM)
+    return replace(joint, preparation=replace(preparation, gap_allowed_mm=allowed), **more)  # type: ignore[arg-type]
+
+
+def _edge(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    depth = joint.throat_mm or round(max(0.5 * facts.thin, 1.0), 1)
+    made = _with(joint, Preparation(form="square", root_gap_mm=0.0), throat_mm=depth)
+    return made, (_reason(facts, f"edges flush, melted {depth:g} mm deep"),)
+
+
+def _partial(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    depth = joint.throat_mm or round(max(0.5 * facts.thin, 3.0), 0)
+    depth = min(depth, facts.thin)
+    standing = joint.kind in ("t", "branch", "corner")
+    form, angle = ("single-bevel", 45.0) if standing else ("single-v", 60.0)
+    # Along a 45° bevel the root is not reached in every position: the groove is cut 3 mm deeper.
+    deeper = 3.0 if standing and depth + 3 <= facts.thin else 0.0
+    preparation = Preparation(
+        form=form,  # type: ignore[arg-type]
+        included_angle_deg=angle,
+        root_gap_mm=0.0,
+        sides=(PreparedSide(depth_mm=depth + deeper),),
+    )
+    text = (
+        f"{form.replace('-', ' ')} {angle:g}°, closed root, {depth + deeper:g} mm deep "
+        f"for a throat of {depth:g} mm"
+    )
+    return _with(joint, preparation, throat_mm=depth), (_reason(facts, text),)
+
+
+def _complete(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    thin, process = facts.thin, facts.process
+    if joint.kind in ("t", "branch", "corner"):
+        return _standing(facts, joint)
+    if thin <= SQUARE_TO_MM[process]:
+        return _square(facts, joint)
+    if facts.kind == "aluminium":
+        return _aluminium(facts, joint)
+    return _v(facts, joint)
+
+
+def _square(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    thin = facts.thin
+    gap = 0.0 if thin < 1.5 or (facts.process == "141" and thin < 2) else round(min(thin / 2, 2.0) * 2) / 2
+    made = _with(joint, Preparation(form="square", root_gap_mm=gap))
+    return made, (_reason(facts, f"square edges, gap {gap:g} mm, at {thin:g} mm"),)
+
+
+def _aluminium(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    both = facts.thin > 12 and not facts.pipe
+    preparation = Preparation(
+        form="double-v" if both else "single-v",
+        included_angle_deg=70.0,
+        root_gap_mm=1.5,
+        root_face_mm=2.0 if facts.thin > 6 else 1.5,
+    )
+    made = _with(joint, preparation, back_gouge=both, sides="both" if both else joint.sides)
+    return made, (_reason(facts, "wide angle for aluminium, small gap, thick land against burning through"),)
+
+
+def _needs_backing(facts: Facts, joint: Joint) -> bool:
+    """Processes that bridge no open root: cored wire, self-shielded wire, spray."""
+    if joint.backing != "none" or joint.back_gouge or joint.sides == "both":
+        return False
+    if facts.process in ("136", "114", "138"):
+        return True
+    return facts.process == "135" and facts.prequalified
+
+
+def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    thin = facts.thin
+    wide_root = _needs_backing(facts, joint) or joint.backing in ("metal", "ceramic")
+    reachable = not facts.pipe and joint.backing == "none"
+    if joint.back_gouge or joint.sides == "both" or (thin > ONE_SIDE_TO_MM and reachable and not wide_root):
+        return _gouged_v(facts, joint)
+    if wide_root:
+        backing = joint.backing if joint.backing != "none" else ("metal" if facts.aws else "ceramic")
+        preparation = Preparation(form="single-v", included_angle_deg=45.0, root_gap_mm=6.0, root_face_mm=0.0)
+        made = _with(joint, preparation, backing=backing)
+        text = f"single V 45°, gap 6 mm on {backing} backing: this process bridges no open root"
+        return made, (_reason(facts, text),)
+    if facts.process == "141":
+        gap, land, angle = (2.5, 1.0, 70.0) if thin < 6 else (3.0, 1.5, 60.0)
+    elif facts.process == "111":
+        gap, land, angle = 3.0, 2.0 if thin > 6 else 1.5, 60.0
+    else:
+        gap, land, angle = 3.0, 1.5, 60.0
+    preparation = Preparation(
+        form="single-v", included_angle_deg=angle, root_gap_mm=gap, root_face_mm=min(land, thin / 2)
+    )
+    text = f"single V {angle:g}°, open root: gap {gap:g} mm, land {min(land, thin / 2):g} mm"
+    return _with(joint, preparation), (_reason(facts, text),)
+
+
+def _gouged_v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    both = facts.thin > ONE_SIDE_TO_MM
+    preparation = Preparation(
+        form="double-v" if both else "single-v",
+        included_angle_deg=60.0,
+        root_gap_mm=2.0,
+        root_face_mm=2.0,
+    )
+    made = _with(joint, preparation, sides="both", back_gouge=True)
+    text = f"{'double' if both else 'single'} V 60°, gap 2 mm, land 2 mm, gouged and welded from the back" + (
+        f": above {ONE_SIDE_TO_MM:g} mm both sides need less metal and pull less" if both else ""
+    )
+    return made, (_reason(facts, text),)
+
+
+def _standing(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    stem = facts.thicknesses[1]
+    backed = joint.backing in ("metal", "ceramic")
+    if backed:
+        preparation = Preparation(
+            form="single-bevel", included_angle_deg=45.0, root_gap_mm=6.0, root_face_mm=0.0
+        )
+        return _with(joint, preparation), (_reason(facts, "single bevel 45°, gap 6 mm on backing"),)
+    both = stem > ONE_SIDE_TO_MM and joint.kind != "branch"
+    gouged = both or joint.sides == "both" or joint.back_gouge or facts.process in ("136", "114", "138")
+    gouged = gouged and joint.kind != "branch"
+    gap = 2.0 if gouged else 3.0
+    preparation = Preparation(
+        form="double-bevel" if both else "single-bevel",
+        included_angle_deg=45.0,
+        root_gap_mm=gap,
+        root_face_mm=min(2.0 if gouged else 1.5, stem / 2),
+    )
+    made = _with(joint, preparation, back_gouge=gouged, sides="both" if gouged else joint.sides)
+    text = f"{'double' if both else 'single'} bevel 45° on the standing member, gap {gap:g} mm" + (
+        ", gouged and welded from the back" if gouged else ", open root"
+    )
+    return made, (_reason(facts, text),)

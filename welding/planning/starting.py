@@ -1,0 +1,342 @@
+"""Starting point of a run: current, volts, feed and what it lays down, with every adjustment spelled out."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+
+from welding.citation import Citation
+from welding.deposit.laid import hand_rate_mm3_min_a, laid_per_feed, weld_metal
+from welding.documents.fields import Transfer
+from welding.documents.procedure import Filler, Gas, Pass
+from welding.errors import UnknownEntryError
+from welding.planning.facts import Facts, transfer_group
+from welding.planning.relations import (
+    Estimate,
+    arc_volts,
+    current_a,
+    current_for_thickness,
+    wire_feed_m_min,
+    wire_range,
+)
+from welding.ranges import Range
+from welding.setup.spray import SprayMetal, SprayTransition, spray_transition
+
+THINNER = {"vertical-up": 0.8, "overhead": 0.85}
+"""Uphill and overhead run on the settings of the next thinner size (common practice)."""
+OPEN_ROOT = {"tig": 0.77, "tig-aluminium": 0.9, "short": 0.85, "pulsed": 0.85}
+BACKED_ROOT = {"cored-gas": 0.8, "cored-metal": 0.85, "cored-self": 0.85, "spray": 0.9, "pulsed": 0.9}
+_STICK_SHARE = {"flat": 0.6, "horizontal": 0.55, "vertical-up": 0.35, "vertical-down": 0.6, "overhead": 0.4}
+SPRAY_LEAST, SPRAY_MOST = 1.15, 1.45
+MOST_SPRAY_A = 330.0
+"""What a 1.2 mm wire sprays with by hand; other sizes with (d / 1.2)^1.5 (common practice)."""
+SUPPLY_AMPS = Range(15.0, 350.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Run:
+    """What a pass is run with, before ranges.
+
+    Attributes:
+        group: Row of travel and bead shape.
+        transfer: Transfer mode of wire.
+        diameter_mm: True diameter of the filler.
+        nominal_size: Its trade size.
+        current_a: In the middle.
+        takes: Current that wire, electrode or transfer takes.
+        voltage_v: In the middle.
+        feed_m_min: Wire feed; ``None`` for covered electrodes and hand-fed rod.
+        wire_kind: Row of the melting law; empty without a feed.
+        extension_mm: Wire beyond the tip that the melting law took.
+        deposit_mm3_min: Weld metal laid down a minute.
+        current_text: How the current came about.
+        voltage_text: How the volts came about.
+        error_percent: How far the current usually is from a working one.
+        citations: Of the current, the volts, the feed.
+        unchecked: Tables that nobody has compared.
+    """
+
+    group: str
+    transfer: Transfer | None
+    diameter_mm: float
+    nominal_size: str
+    current_a: float
+    takes: Range
+    voltage_v: float
+    feed_m_min: float | None
+    wire_kind: str
+    extension_mm: float
+    deposit_mm3_min: float
+    current_text: str
+    voltage_text: str
+    error_percent: float
+    citations: tuple[Citation, ...]
+    unchecked: tuple[str, ...] = field(default=())
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Setting:
+    """Which relations a pass goes by."""
+
+    facts: Facts
+    designation: str
+    gas: dict[str, float] | None
+    transfer: Transfer | None
+    diameter_mm: float
+    nominal_size: str
+    role: str
+    open_root: bool
+
+    @property
+    def group(self) -> str:
+        """Row of travel and bead shape."""
+        return transfer_group(self.facts, self.transfer)
+
+    @property
+    def wire_kind(self) -> str:
+        """Row of the melting law; empty for covered electrodes and hand-fed rod."""
+        process = self.facts.process
+        if process in ("111", "141"):
+            return ""
+        if process == "136":
+            return "cored-rutile"
+        if process == "138":
+            return "cored-metal"
+        if process == "114":
+            return "cored-self-thin" if self.diameter_mm < 1.45 else "cored-self-thick"
+        metal = weld_metal(self.designation)
+        if metal in ("aluminium-silicon", "aluminium-magnesium", "copper"):
+            return metal
+        if metal == "aluminium":
+            return "aluminium-silicon"
+        if metal in ("silicon-bronze", "aluminium-bronze"):
+            return "bronze"
+        return "solid-steel" if metal == "steel" else "solid-stainless"
+
+    @property
+    def transition(self) -> SprayTransition | None:
+        """Current from which a pass in spray sprays; ``None`` for other transfers and unknown gases."""
+        if self.transfer != "spray" or self.facts.process not in ("131", "135"):
+            return None
+        metals: dict[str, SprayMetal] = {
+            "copper": "copper",
+            "stainless": "stainless",
+            "aluminium": "aluminium",
+        }
+        metal = metals.get(self.facts.kind, "steel")
+        return spray_transition(metal, self.gas or {}, self.diameter_mm)
+
+    @property
+    def volts_case(self) -> str:
+        """Row of the arc volts."""
+        if self.facts.process == "111":
+            return "stick-cellulosic" if self.stick_kind == "stick-cellulosic" else "stick"
+        if self.facts.process == "141":
+            return "tig-ac" if self.facts.kind == "aluminium" else "tig"
+        if self.group == "short":
+            return "steel-short" if self.facts.kind == "steel" else "stainless-short"
+        return self.group
+
+    @property
+    def stick_kind(self) -> str:
+        """Row of an electrode's currents."""
+        if self.facts.kind in ("stainless", "nickel"):
+            return "stick-stainless"
+        last = self.designation.upper().split("-")[0].split(" ")[0].rstrip("M")[-2:]
+        if last in ("10", "11"):
+            return "stick-cellulosic"
+        return "stick-rutile" if last in ("12", "13", "14") else "stick-basic"
+
+
+def thickness_for(setting: Setting) -> tuple[float, str]:
+    """Thickness that the current goes by, and what was taken off for the position."""
+    factor = THINNER.get(setting.facts.attitude, 1.0)
+    thin = setting.facts.thin
+    if factor == 1.0:
+        return thin, ""
+    words = "uphill" if setting.facts.attitude == "vertical-up" else "overhead"
+    return thin * factor, f"; {words} on the settings of a thinner plate, {thin * factor:.1f} mm"
+
+
+def starting_run(setting: Setting) -> Run:
+    """The starting point of a pass by the relations.
+
+    Raises:
+        UnknownEntryError: No relation is known for the wire.
+    """
+    current, takes, text, estimate = _current(setting)
+    return run_at(setting, current, takes, text, estimate)
+
+
+def run_at(setting: Setting, current: float, takes: Range, text: str, estimate: Estimate) -> Run:
+    """A run at this current: volts, feed and deposit that belong to it."""
+    volts, gas_shift = arc_volts(setting.volts_case, current, setting.gas or {})
+    voltage_text = f"arc volts at {current:.0f} A"
+    if abs(gas_shift) >= 0.3:
+        voltage_text += f", {abs(gas_shift):.1f} V {'less' if gas_shift < 0 else 'more'} for this gas"
+    extension = extension_taken(setting)
+    feed, citations = None, [estimate.citation, volts.citation]
+    if setting.wire_kind:
+        melted = wire_feed_m_min(setting.wire_kind, setting.diameter_mm, current, extension)
+        feed = melted.value
+        citations.append(melted.citation)
+    return Run(
+        group=setting.group,
+        transfer=setting.transfer,
+        diameter_mm=setting.diameter_mm,
+        nominal_size=setting.nominal_size,
+        current_a=current,
+        takes=takes,
+        voltage_v=volts.value,
+        feed_m_min=feed,
+        wire_kind=setting.wire_kind,
+        extension_mm=extension,
+        deposit_mm3_min=_deposit(setting, current, feed),
+        current_text=text,
+        voltage_text=voltage_text,
+        error_percent=estimate.error_percent,
+        citations=tuple(citations),
+        unchecked=estimate.unchecked,
+    )
+
+
+def with_current(setting: Setting, run: Run, current: float, why: str) -> Run:
+    """The run moved to another current, within what it takes."""
+    held = min(max(current, run.takes.min), run.takes.max)
+    if abs(held - run.current_a) < 0.5:
+        return run
+    estimate = Estimate(
+        value=held,
+        error_percent=run.error_percent,
+        inside=True,
+        citation=run.citations[0],
+        unchecked=run.unchecked,
+    )
+    text = run.current_text if run.current_text.endswith(why) else f"{run.current_text}; {why}"
+    return run_at(setting, held, run.takes, text, estimate)
+
+
+def with_feed(setting: Setting, run: Run, feed_m_min: float) -> Run:
+    """The run at another feed: the current that it draws."""
+    amps = current_a(setting.wire_kind, setting.diameter_mm, feed_m_min, run.extension_mm)
+    return replace(
+        run,
+        feed_m_min=feed_m_min,
+        current_a=amps.value,
+        deposit_mm3_min=_deposit(setting, amps.value, feed_m_min),
+    )
+
+
+def extension_taken(setting: Setting) -> float:
+    """Wire beyond the tip [mm]: tip to work less the arc (common practice)."""
+    if setting.group == "short":
+        return 8.5
+    if setting.facts.process == "136":
+        return 16.0
+    if setting.facts.process == "114":
+        return 16.0 if setting.diameter_mm < 1.45 else 25.0
+    return 15.0
+
+
+def _deposit(setting: Setting, current: float, feed_m_min: float | None) -> float:
+    """Weld metal laid down [mm³/min]."""
+    if feed_m_min is not None:
+        stand_in = Pass(
+            number=1,
+            process=setting.facts.process,  # type: ignore[arg-type]
+            filler=Filler(designation=setting.designation, diameter_mm=setting.diameter_mm),
+            gas=Gas(components_percent=setting.gas) if setting.gas else None,  # type: ignore[arg-type]
+        )
+        return (laid_per_feed(stand_in) or 0.0) * feed_m_min * 1000
+    metal = weld_metal(setting.designation, next(iter(setting.facts.families)))
+    return hand_rate_mm3_min_a(setting.facts.process, setting.designation, metal) * current
+
+
+# --- current ----------------------------------------------------------------------------------
+
+
+def _current(setting: Setting) -> tuple[float, Range, str, Estimate]:
+    if setting.facts.process == "111":
+        return _stick_current(setting)
+    if setting.group == "spray" or (setting.group == "copper" and setting.transfer == "spray"):
+        sprayed = _spray_current(setting)
+        if sprayed is not None:
+            return sprayed
+    return _law_current(setting)
+
+
+def _stick_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
+    found = wire_range(setting.stick_kind, setting.diameter_mm)
+    if found is None:
+        raise UnknownEntryError(f"no current is known here for an electrode of {setting.diameter_mm:g} mm")
+    takes, citation, unchecked = found
+    share = _STICK_SHARE[setting.facts.attitude] - (0.15 if setting.role == "root" else 0.0)
+    value = takes.min + max(share, 0.15) * (takes.max - takes.min)
+    text = (
+        f"an electrode of {setting.nominal_size} takes {takes.min:g} to {takes.max:g} A; "
+        f"{'the lower part' if share < 0.5 else 'the middle'} for {setting.facts.attitude.replace('-', ' ')}"
+        + (" and the root" if setting.role == "root" else "")
+    )
+    estimate = Estimate(value=value, error_percent=12, inside=True, citation=citation, unchecked=unchecked)
+    return value, takes, text, estimate
+
+
+def _spray_current(setting: Setting) -> tuple[float, Range, str, Estimate] | None:
+    facts, transition = setting.facts, setting.transition
+    if transition is None:
+        return None
+    ratio = min(max(1.05 + 0.04 * facts.thin, SPRAY_LEAST), SPRAY_MOST)
+    root = BACKED_ROOT["spray"] if setting.role == "root" and not facts.fillet else 1.0
+    most = MOST_SPRAY_A * (setting.diameter_mm / 1.2) ** 1.5
+    value = max(min(transition.current_a * ratio, most) * root, transition.current_a * 1.12)
+    takes = Range(transition.current_a * 1.12, max(most, transition.current_a * 1.2))
+    text = (
+        f"spray begins at {transition.current_a:.0f} A with this wire and gas; "
+        f"{value / transition.current_a:.2f} times that at {facts.thin:g} mm"
+    )
+    estimate = Estimate(
+        value=value,
+        error_percent=15,
+        inside=True,
+        citation=transition.citation,
+        unchecked=transition.unchecked,
+    )
+    return value, takes, text, estimate
+
+
+def _law_case(setting: Setting) -> str:
+    facts = setting.facts
+    if facts.process == "141":
+        return {"aluminium": "tig-aluminium", "copper": "tig-copper", "stainless": "tig-stainless"}.get(
+            facts.kind, "tig-stainless" if facts.kind == "nickel" else "tig"
+        )
+    if setting.group == "spray":
+        return "pulsed"
+    return setting.group
+
+
+def _law_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
+    facts, group = setting.facts, setting.group
+    thickness, for_position = thickness_for(setting)
+    law = current_for_thickness(_law_case(setting), thickness)
+    value, text = law.value, f"{law.value:.0f} A at {thickness:.3g} mm{for_position}"
+    if group in ("cored-gas", "cored-metal", "cored-self", "pulsed"):
+        by_size = (setting.diameter_mm / 1.2) ** 1.5
+        if abs(by_size - 1) > 0.02:
+            value *= by_size
+            text += f"; {setting.nominal_size} wire: times {by_size:.2f}"
+    if setting.role == "root" and not facts.fillet:
+        share = (OPEN_ROOT if setting.open_root else BACKED_ROOT).get(group, 1.0)
+        if share != 1.0:
+            value *= share
+            text += f"; {'open root' if setting.open_root else 'root'}: times {share:g}"
+    kind = {"spray": "pulsed"}.get(group, group)
+    uphill = facts.attitude in ("vertical-up", "overhead")
+    found = wire_range(kind, setting.diameter_mm, uphill=uphill)
+    takes = found[0] if found else SUPPLY_AMPS
+    if setting.transition is not None:
+        takes = Range(min(setting.transition.current_a * 1.12, takes.max), takes.max)
+    held = min(max(value, takes.min), takes.max)
+    if abs(held - value) > 0.5:
+        edge = "least" if held > value else "most"
+        text += f"; {setting.nominal_size} wire takes {held:g} A at the {edge}"
+    return held, takes, text, law

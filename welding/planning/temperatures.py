@@ -1,0 +1,319 @@
+"""Thermal plan of a draft: preheat by every method that applies, interpass, heat input, heat treatment."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from welding.documents.procedure import PostHeat, Pwht
+from welding.heat.cooling import CoolingJoint, heat_input_for_t85_kj_mm
+from welding.heat.energy import thermal_efficiency
+from welding.heat.preheat import Preheat, method_b
+from welding.metals.catalogue import Metal
+from welding.metals.equivalents import equivalents
+from welding.planning.facts import Facts
+from welding.planning.reasons import Reason
+from welding.planning.relations import PACKAGE
+from welding.ranges import Range
+from welding.table import load_table
+
+HARDENING = ("carbon", "weathering", "ni-steel")
+"""Families whose preheat method B is for; chromium-molybdenum steels have figures of their own."""
+USUAL_HYDROGEN_ML_100G = 5.0
+GUESSED_HEAT_KJ_MM = 1.0
+POST_HEAT_FROM_MM = 50.0
+LEAST_BAND_C = 60.0
+"""Preheat and interpass nearer than this cannot be held in a shop (common practice)."""
+ROOMY_WINDOW = 1.9
+"""Greatest over least heat input that leaves a welder room (common practice)."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ThermalPlan:
+    """Temperatures and heat input of a draft.
+
+    Attributes:
+        preheat_c: Least temperature before a pass [°C].
+        interpass_c: Greatest temperature before a pass [°C].
+        heat_input_kj_mm: Wanted heat input with k [kJ/mm]; ``None`` where nothing asks for a window.
+        hydrogen_ml_100g: Hydrogen that was counted with; ``None`` where it does not matter.
+        options: Preheat by each method, side by side.
+        post_heat: Hydrogen post-heat, where it is usual.
+        pwht: Heat treatment, where it is usual.
+        reasons: Why.
+    """
+
+    preheat_c: float
+    interpass_c: float
+    heat_input_kj_mm: Range | None
+    hydrogen_ml_100g: float | None
+    options: tuple[Preheat, ...]
+    post_heat: PostHeat | None
+    pwht: Pwht | None
+    reasons: tuple[Reason, ...]
+
+
+def metal_key(metal: Metal, thickness_mm: float) -> str:
+    """Row of the tables by metal.
+
+    Example:
+        >>> from welding.metals.catalogue import find
+        >>> metal_key(find("2205"), 10), metal_key(find("S690QL"), 20)
+        ('duplex', 'quenched')
+    """
+    family, name = metal.family, metal.name.upper()
+    chromium = metal.chemistry.get("Cr", (0.0, 0.0))[1]
+    if family == "cr-mo":
+        return "cr-mo-9" if chromium > 5 else "cr-mo-2" if chromium > 1.6 else "cr-mo-1"
+    if family == "duplex":
+        return "super-duplex" if chromium > 24.5 else "duplex"
+    if family in ("aluminium", "aluminium-cast"):
+        return "aluminium-hardened" if re.match(r"[67]", name) else "aluminium"
+    if family in ("carbon", "weathering"):
+        if "Q" in metal.condition or re.search(r"Q[LT]?\d?$|A514|A517|HPS", name):
+            return "quenched"
+        strength = metal.yield_at(thickness_mm) or 0.0
+        return "fine-grained" if strength >= 400 else family
+    return family
+
+
+def plan_temperatures(facts: Facts, heat_kj_mm: float = GUESSED_HEAT_KJ_MM) -> ThermalPlan:
+    """Preheat, interpass, heat input window and treatments for the pair of metals.
+
+    Args:
+        facts: What is welded.
+        heat_kj_mm: Heat input of the coldest pass, with k; preheat by method B goes by it.
+    """
+    table = load_table(PACKAGE, "temperatures")
+    rows = [
+        next(row for row in table.rows if row["metal"] == metal_key(metal, thickness))
+        for metal, thickness in zip(facts.metals, facts.thicknesses, strict=True)
+    ]
+    reasons: list[Reason] = []
+    usual = max(rows, key=lambda row: float(row["preheat_c"]))
+    preheat, preheat_text = float(usual["preheat_c"]), f"usual for {usual['metal'].replace('-', ' ')}"
+    if usual["metal"] == "copper":
+        preheat, preheat_text = _copper(facts)
+    if usual["metal"].startswith("cr-mo") and facts.thick < 3:
+        preheat, preheat_text = 20.0, "thin-walled tube cools slowly enough without"
+    hydrogen = facts.intent.hydrogen_ml_100g
+    if hydrogen is None and facts.families & set(HARDENING):
+        hydrogen = USUAL_HYDROGEN_ML_100G
+    options = tuple(_options(facts, hydrogen, heat_kj_mm))
+    reason = Reason(path="thermal.preheat_min_c", text=preheat_text, citation=table.citation_of(usual))
+    for option in options:
+        # Under AWS D1.1 the code's own table rules; method B stands beside it.
+        if option.advised_c is not None and option.advised_c > preheat and not facts.aws:
+            preheat = option.advised_c
+            reason = Reason(
+                path="thermal.preheat_min_c",
+                text=f"{option.advised_c:g} °C by {_METHOD_WORDS[option.method]}; "
+                + "; ".join(option.assumptions),
+                source="code" if option.method.startswith("aws") else "estimate",
+                citation=option.citation,
+                unchecked=option.unchecked,
+            )
+    reasons.append(reason)
+    reasons += [_told(option) for option in options if reason.citation != option.citation]
+    coolest = min(rows, key=lambda row: float(row["interpass_c"]))
+    interpass = max(float(coolest["interpass_c"]), preheat + 20)
+    reasons.append(
+        Reason(
+            path="thermal.interpass_max_c",
+            text=f"usual for {coolest['metal'].replace('-', ' ')}",
+            citation=table.citation_of(coolest),
+        )
+    )
+    interpass = _lower_interpass(facts, preheat, interpass, reasons)
+    window = _heat_window(facts, [row["metal"] for row in rows], preheat, interpass, reasons)
+    post_heat, pwht = _after(facts, [row["metal"] for row in rows], reasons)
+    return ThermalPlan(
+        preheat_c=preheat,
+        interpass_c=interpass,
+        heat_input_kj_mm=window,
+        hydrogen_ml_100g=hydrogen,
+        options=options,
+        post_heat=post_heat,
+        pwht=pwht,
+        reasons=tuple(reasons),
+    )
+
+
+_METHOD_WORDS = {
+    "en-1011-2-b": "EN 1011-2 method B",
+    "aws-d1.1-table": "the code's table",
+    "aws-d1.1-annex-b": "the code's annex B",
+}
+
+
+def _told(option: Preheat) -> Reason:
+    """Another method's answer, side by side with the one that was taken."""
+    words = _METHOD_WORDS[option.method]
+    if option.preheat_c is None:
+        text = f"{words} gives none: {'; '.join(option.outside)}"
+    else:
+        text = f"{words} asks for {option.preheat_c:.0f} °C" + (
+            ", that is none" if option.none_needed else ""
+        )
+    return Reason(
+        path="thermal.preheat_min_c", text=text, citation=option.citation, unchecked=option.unchecked
+    )
+
+
+def _copper(facts: Facts) -> tuple[float, str]:
+    """Copper draws heat away; the thicker, the hotter it is preheated (common practice)."""
+    thick = facts.thick
+    value = 20.0 if thick < 2 else 100.0 if thick < 4 else 250.0 if thick < 8 else 400.0
+    return value, f"copper of {thick:g} mm draws the heat away"
+
+
+def upper_chemistry(metal: Metal) -> Mapping[str, float]:
+    """The most that a grade's standard allows of each element [% by mass]."""
+    return {element: high for element, (_, high) in metal.chemistry.items()}
+
+
+def _options(facts: Facts, hydrogen: float | None, heat_kj_mm: float) -> list[Preheat]:
+    """Method B for steels that it is for, at the upper limits of the standard's chemistry."""
+    found: list[Preheat] = []
+    for metal, thickness in zip(facts.metals, facts.thicknesses, strict=True):
+        if metal.family not in HARDENING or hydrogen is None:
+            continue
+        cet = next((e.value for e in equivalents(upper_chemistry(metal)) if e.key == "cet"), None)
+        if cet is None:
+            continue
+        found.append(
+            method_b(
+                cet=cet,
+                thickness_mm=max(thickness, facts.thick),
+                hydrogen_ml_100g=hydrogen,
+                heat_input_kj_mm=min(max(heat_kj_mm, 0.5), 4.0),
+            )
+        )
+    best = max(found, key=lambda one: one.preheat_c or -1000.0, default=None)
+    if best is None:
+        return []
+    taken = "chemistry at the standard's upper limits: a certificate usually lowers it"
+    return [replace(best, assumptions=(taken, *best.assumptions))]
+
+
+def cooling_joint(facts: Facts) -> CoolingJoint:
+    """Which shape factors of t8/5 the joint goes by."""
+    if facts.fillet:
+        return "corner-fillet" if facts.intent.joint.kind == "corner" else "t-fillet"
+    return "butt"
+
+
+def _heat_window(
+    facts: Facts, keys: list[str], preheat: float, interpass: float, reasons: list[Reason]
+) -> Range | None:
+    """Wanted heat input with k: as typed, from t8/5, or by metal."""
+    k = thermal_efficiency(facts.process).k
+    if facts.intent.heat_input_kj_mm is not None:
+        typed = facts.intent.heat_input_kj_mm
+        reasons.append(Reason(path="thermal.heat_input_kj_mm", text="as wished"))
+        # A wish under AWS D1.1 is in that code's measure, without k.
+        return Range(typed.min * k, typed.max * k) if facts.aws else typed
+    target, citation, unchecked = _cooling_target(facts)
+    if target is not None:
+        joint = cooling_joint(facts)
+        least = heat_input_for_t85_kj_mm(target.min, preheat, facts.thin, joint)
+        most = heat_input_for_t85_kj_mm(target.max, interpass, facts.thin, joint)
+        if least < most:
+            reasons.append(
+                Reason(
+                    path="thermal.heat_input_kj_mm",
+                    text=f"t8/5 of {target.min:g} to {target.max:g} s from {preheat:g} to {interpass:g} °C",
+                    source="estimate",
+                    citation=citation,
+                    unchecked=unchecked,
+                )
+            )
+            return Range(least, most)
+    table = load_table(PACKAGE, "heat_limits")
+    limits = [row for row in table.rows if row["metal"] in keys]
+    if not limits:
+        return None
+    row = min(limits, key=lambda one: float(one["max_kj_mm"]))
+    least = row["min_kj_mm"] if facts.thin >= 4 else 0.0
+    reasons.append(
+        Reason(
+            path="thermal.heat_input_kj_mm",
+            text=f"usual for {row['metal'].replace('-', ' ')}",
+            citation=table.citation_of(row),
+        )
+    )
+    return Range(least, row["max_kj_mm"])
+
+
+def _lower_interpass(facts: Facts, preheat: float, interpass: float, reasons: list[Reason]) -> float:
+    """A lower interpass maximum where t8/5 would leave too little room for the heat input."""
+    target, citation, unchecked = _cooling_target(facts)
+    if target is None:
+        return interpass
+    joint, least_c = cooling_joint(facts), preheat + LEAST_BAND_C
+    chosen = interpass
+    while chosen - 10 >= least_c:
+        least = heat_input_for_t85_kj_mm(target.min, preheat, facts.thin, joint)
+        most = heat_input_for_t85_kj_mm(target.max, chosen, facts.thin, joint)
+        if most / least >= ROOMY_WINDOW:
+            break
+        chosen -= 10
+    if chosen < interpass:
+        reasons.append(
+            Reason(
+                path="thermal.interpass_max_c",
+                text=f"lowered to {chosen:g} °C, so that t8/5 leaves room for the heat input",
+                source="estimate",
+                citation=citation,
+                unchecked=unchecked,
+            )
+        )
+    return chosen
+
+
+def _cooling_target(facts: Facts) -> tuple[Range | None, Any, tuple[str, ...]]:
+    table = load_table(PACKAGE, "cooling_targets")
+    wished = facts.intent.t85_s
+    if wished is not None and facts.families <= set(HARDENING):
+        return wished, table.citation, ()
+    strongest = max(
+        (m.yield_at(t) or 0.0 for m, t in zip(facts.metals, facts.thicknesses, strict=True)), default=0
+    )
+    if not facts.families <= set(HARDENING):
+        return None, table.citation, ()
+    row = next((r for r in table.rows if r["yield_from_mpa"] <= strongest < r["yield_to_mpa"]), None)
+    if row is None:
+        return None, table.citation, ()
+    return Range(row["min_s"], row["max_s"]), table.citation_of(row), table.unchecked
+
+
+def _after(facts: Facts, keys: list[str], reasons: list[Reason]) -> tuple[PostHeat | None, Pwht | None]:
+    table = load_table(PACKAGE, "heat_treatment")
+    row = next((r for r in table.rows if r["metal"] in keys and facts.thick >= r["from_mm"]), None)
+    if row is not None:
+        hold = max(row["least_min"], math.ceil(row["minutes_per_mm"] * facts.thick / 5) * 5)
+        reasons.append(
+            Reason(
+                path="thermal.pwht",
+                text=f"tempered, {hold:g} min at {facts.thick:g} mm",
+                citation=table.citation_of(row),
+            )
+        )
+        return None, Pwht(
+            kind="temper",
+            hold_c=Range(row["hold_min_c"], row["hold_max_c"]),
+            hold_min=float(hold),
+            heating_c_h=float(row["rate_c_h"]),
+            cooling_c_h=float(row["rate_c_h"]),
+        )
+    if facts.thick >= POST_HEAT_FROM_MM and set(keys) & {"quenched", "fine-grained"}:
+        reasons.append(
+            Reason(
+                path="thermal.post_heat", text="hydrogen is driven out of thick, strong steel before it cools"
+            )
+        )
+        return PostHeat(temperature_c=200.0, hold_min=120.0), None
+    return None, None
