@@ -11,6 +11,8 @@ from welding.joints.channel import Channel
 from welding.planning.relations import BeadShape
 
 MOST_BEADS = 150
+ROOT_SHARE = 0.8
+"""A root bead over the largest usual bead (common practice)."""
 OVERLAP_SHARE = {"third": 1 / 3, "half": 1 / 2, "two-thirds": 2 / 3}
 """How far a bead laps over the last one, by school (common practice)."""
 
@@ -63,8 +65,9 @@ def plan_side(
     if depth <= shape.root_mm * 1.2 * math.sqrt(scale):
         return _single_layer(channel, side, widest * 1.3, overlap)
     first = min(shape.root_mm * math.sqrt(scale), depth)
-    if most_mm2[0] is not None and channel.area_between(0.0, first) > most_mm2[0]:
-        first = max(channel.height_holding(most_mm2[0]), 0.3 * first)
+    largest_root = min(ROOT_SHARE * shape.most_mm2 * scale, most_mm2[0] or math.inf)
+    if channel.area_between(0.0, first) > largest_root:
+        first = max(channel.height_holding(largest_root), 0.3 * first)
     roots = _abreast(channel.width(first), widest * 1.3, overlap)
     counts = _layer_counts(channel, first, fill, widest, overlap)
     root_area = channel.area_between(0.0, first)

@@ -24,7 +24,9 @@ from welding.setup.flow import PURGE_L_MIN, flow_advice
 from welding.table import load_table
 
 INCH_MIN = 25.4
-LEAST_OF_START, MOST_OF_START = 0.85, 1.2
+LEAST_OF_START, MOST_OF_START = 0.9, 1.15
+FAST, SLOW = 1.5, 0.75
+"""Travel this far beyond what is usual is still welded, with small or large beads (common practice)."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,8 +43,8 @@ class Limits:
 def fitted_run(setting: Setting, run: Run, area_mm2: float, travel: Range | None, *, fixed: bool) -> Run:
     """The run with its current moved somewhat, so that a bead of this area is laid at a usual travel.
 
-    The current goes by what has to be fused; it is moved by 15 % down and 20 % up at the most. What is
-    left is travel, or the number of beads.
+    The current goes by what has to be fused: it is moved only where travel would be far off, and then
+    by a tenth down or a sixth up at the most. What is left is travel, or the number of beads.
 
     Args:
         setting: Which relations it goes by.
@@ -53,14 +55,14 @@ def fitted_run(setting: Setting, run: Run, area_mm2: float, travel: Range | None
     """
     if travel is None or fixed or by_rod(run):
         return run
-    start = run.current_a
+    fastest, slowest, start = travel.max * FAST, travel.min * SLOW, run.current_a
     for _ in range(4):
         speed = run.deposit_mm3_min / area_mm2
-        if speed > travel.max:
-            wanted = max(run.current_a * (travel.max / speed) ** 0.8, start * LEAST_OF_START)
+        if speed > fastest:
+            wanted = max(run.current_a * (fastest / speed) ** 0.8, start * LEAST_OF_START)
             run = with_current(setting, run, wanted, "somewhat less for a small bead")
-        elif speed < travel.min:
-            wanted = min(run.current_a * (travel.min / speed) ** 0.8, start * MOST_OF_START)
+        elif speed < slowest:
+            wanted = min(run.current_a * (slowest / speed) ** 0.8, start * MOST_OF_START)
             run = with_current(setting, run, wanted, "somewhat more for a large bead")
         else:
             break
@@ -86,12 +88,13 @@ def middle_of(run: Run, area_mm2: float, travel: Range | None = None) -> Middle:
 
 
 def ranges_of(setting: Setting, run: Run, area_mm2: float, limits: Limits, travel: Range | None) -> Ranges:
-    """Ranges of a run about a bead of this area."""
+    """Ranges of a run about a bead of this area, with the limits that collide."""
     current = dict(limits.current)
     if setting.transition is not None:
         current["spray transfer"] = Range(setting.transition.current_a, 2000.0)
-    return narrowed(
-        middle_of(run, area_mm2, travel),
+    middle = middle_of(run, area_mm2, travel)
+    ranges = narrowed(
+        middle,
         HALF_WIDTHS.get(run.group, WIRE),
         k=limits.k,
         window_kj_mm=limits.window_kj_mm,
@@ -99,6 +102,26 @@ def ranges_of(setting: Setting, run: Run, area_mm2: float, limits: Limits, trave
         voltage=dict(limits.voltage),
         feed=dict(limits.feed),
     )
+    told = _travel_collision(setting, middle.travel_mm_min, area_mm2, travel)
+    return replace(ranges, collisions=(*ranges.collisions, *told))
+
+
+def _travel_collision(
+    setting: Setting, speed: float, area_mm2: float, travel: Range | None
+) -> tuple[str, ...]:
+    """A bead that would have to be laid faster or slower than anybody welds there."""
+    where = setting.facts.attitude.replace("-", " ")
+    if travel is not None and speed > travel.max * FAST:
+        return (
+            f"a bead of {area_mm2:.1f} mm² would run at {speed:.0f} mm/min; {where}, this process goes up to "
+            f"{travel.max:g}, {speed - travel.max:.0f} less",
+        )
+    if travel is not None and speed < travel.min * SLOW:
+        return (
+            f"a bead of {area_mm2:.1f} mm² would run at {speed:.0f} mm/min; {where}, this process goes "
+            f"down to {travel.min:g}, {travel.min - speed:.0f} more",
+        )
+    return ()
 
 
 def build_pass(

@@ -42,7 +42,8 @@ def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     if joint.leg1_mm or joint.leg2_mm or joint.throat_mm:
         return joint, ()
     thin = facts.thin
-    least = min(thin, 2.0) if facts.process == "141" else min(max(thin, 3.0), 4.0)
+    most_small = 6.0 if facts.process in ("136", "114", "138") else 5.0
+    least = min(thin, 2.0) if facts.process == "141" else min(max(thin, 3.0), most_small)
     leg = round(min(max(LEG_OF_THICKNESS * thin, least), LARGEST_USUAL_LEG_MM) * 2) / 2
     if facts.aws:
         edition = edition_of(facts.intent.code.id) if facts.intent.code else None

@@ -21,7 +21,7 @@ from welding.planning.beads import PlannedBead, fit_scale, plan_side
 from welding.planning.choosing import Consumables, choose_consumables, choose_diameter, choose_transfer
 from welding.planning.facts import Facts, facts_of
 from welding.planning.narrowing import Ranges
-from welding.planning.passes import Limits, build_pass, by_rod, fitted_run, middle_of, ranges_of
+from welding.planning.passes import FAST, SLOW, Limits, build_pass, by_rod, fitted_run, middle_of, ranges_of
 from welding.planning.preparing import prepare
 from welding.planning.reasons import Reason
 from welding.planning.relations import bead_shape, travel_range
@@ -32,6 +32,7 @@ from welding.ranges import Range
 
 SCALES = (1.0, 0.85, 0.7, 1.2, 0.55, 1.45, 0.42, 0.32, 0.24)
 """How much smaller or larger beads may become while limits are sought, nearest first."""
+MOST_PASSES = 150
 MACHINE_FAMILY = {"111": "stick", "141": "tig"}
 HEAT_ROOM = 1.16
 """A bead in the middle of its ranges keeps this far from an end of the wanted heat input."""
@@ -77,12 +78,7 @@ def propose(intent: Intent) -> Proposal:
     consumables = choose_consumables(facts)
     joint, reasons = prepare(facts)
     channels = _channels(facts, joint)
-    thermal = plan_temperatures(facts)
-    for _ in range(2):  # preheat goes by the heat input of the coldest pass, and the window by preheat
-        limits, more = _limits(facts, thermal)
-        planner = _Planner(facts, consumables, joint, channels, limits)
-        planned = planner.best()
-        thermal = plan_temperatures(facts, min(ranges.heat_kj_mm.middle for _, _, ranges, _ in planned.runs))
+    thermal, more, planner, planned = _plan(facts, consumables, joint, channels)
     told = [*reasons, *consumables.reasons, *more, *planner.reasons(planned), *thermal.reasons]
     collisions = list(
         dict.fromkeys(
@@ -120,6 +116,22 @@ def propose(intent: Intent) -> Proposal:
         collisions=tuple(collisions),
         preheat_options=options,
     )
+
+
+def _plan(
+    facts: Facts, consumables: Consumables, joint: Joint, channels: Sequence[Channel]
+) -> tuple[ThermalPlan, list[Reason], _Planner, _Planned]:
+    """Temperatures and beads: preheat goes by the heat input of the coldest pass, the window by preheat."""
+    thermal = plan_temperatures(facts)
+    limits, more = _limits(facts, thermal)
+    planner = _Planner(facts, consumables, joint, channels, limits)
+    planned = planner.best()
+    thermal = plan_temperatures(facts, min(ranges.heat_kj_mm.middle for _, _, ranges, _ in planned.runs))
+    if thermal.heat_input_kj_mm != limits.window_kj_mm:
+        limits, more = _limits(facts, thermal)
+        planner = _Planner(facts, consumables, joint, channels, limits)
+        planned = planner.best()
+    return thermal, more, planner, planned
 
 
 def _channels(facts: Facts, joint: Joint) -> tuple[Channel, ...]:
@@ -222,11 +234,24 @@ class _Planner:
             return self._planned(beads)
         found: list[_Planned] = []
         for scale in SCALES:
-            plan = self._planned(self._beads(scale))
+            beads = self._beads(scale)
+            if len(beads) > MOST_PASSES:
+                if scale == SCALES[0]:
+                    raise DocumentError((self._too_many(len(beads)),))
+                continue
+            plan = self._planned(beads)
             found.append(plan)
             if plan.badness <= 1e-9:
                 return plan
         return min(found, key=lambda plan: plan.badness)
+
+    def _too_many(self, count: int) -> Problem:
+        return Problem(
+            "process",
+            f"process {self.facts.process} would need about {count} passes here; "
+            "choose one that lays down more",
+            self.facts.process,
+        )
 
     def _beads(self, scale: float) -> list[PlannedBead]:
         facts = self.facts
@@ -287,8 +312,11 @@ class _Planner:
             usual = travel[0] if travel else None
             mean = math.exp(sum(math.log(bead.area_mm2) for bead in mine) / len(mine))
             fitted = fitted_run(setting, run, mean, usual, fixed=trial is not None)
+            known: dict[float, Ranges] = {}
             for bead in mine:
-                ranges = ranges_of(setting, fitted, bead.area_mm2, self.limits, usual)
+                if bead.area_mm2 not in known:
+                    known[bead.area_mm2] = ranges_of(setting, fitted, bead.area_mm2, self.limits, usual)
+                ranges = known[bead.area_mm2]
                 badness += self._badness(fitted, bead, ranges, usual) / len(beads)
                 runs.append((bead, (setting, fitted, ranges, trial)))
         order = {id(bead): index for index, bead in enumerate(beads)}
@@ -299,7 +327,7 @@ class _Planner:
         speed = middle_of(run, bead.area_mm2, usual).travel_mm_min
         off = 0.0
         if usual is not None:
-            off += max(0.0, math.log(speed / (usual.max * 1.1)), math.log(usual.min * 0.9 / speed))
+            off += max(0.0, math.log(speed / (usual.max * FAST)), math.log(usual.min * SLOW / speed))
         window = self.limits.window_kj_mm
         if window is not None:
             heat = self.limits.k * run.current_a * run.voltage_v * 0.06 / speed

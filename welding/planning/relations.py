@@ -116,9 +116,9 @@ def extension_mm(kind: str) -> float:
 # --- volts ------------------------------------------------------------------------------------
 
 
-def oxidising_percent(components: Mapping[Any, float]) -> float:
-    """How oxidising a gas is: CO2 + 2 O2 [% by volume]."""
-    return components.get("CO2", 0.0) + 2 * components.get("O2", 0.0)
+def active_percent(components: Mapping[Any, float]) -> float:
+    """Active part of a gas, CO2 and O2 [% by volume]; it is what arc volts go by."""
+    return components.get("CO2", 0.0) + components.get("O2", 0.0)
 
 
 def arc_volts(case: str, current: float, components: Mapping[Any, float]) -> tuple[Estimate, float]:
@@ -137,8 +137,7 @@ def arc_volts(case: str, current: float, components: Mapping[Any, float]) -> tup
     positive("A").require("current", current)
     table = load_table(PACKAGE, "arc_volts")
     row = _row(table, "case", case)
-    oxidising = oxidising_percent(components)
-    lean = min(1.0, max(0.0, (25 - oxidising) / 20))
+    lean = min(1.0, max(0.0, (25 - active_percent(components)) / 20))
     rich = min(1.0, max(0.0, (components.get("CO2", 0.0) - 25) / 75))
     shift = row["lean_v"] * lean + row["co2_v"] * rich if components else 0.0
     if components.get("He"):

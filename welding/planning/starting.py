@@ -23,6 +23,9 @@ from welding.setup.spray import SprayMetal, SprayTransition, spray_transition
 
 THINNER = {"vertical-up": 0.8, "overhead": 0.85}
 """Uphill and overhead run on the settings of the next thinner size (common practice)."""
+SLAG_HOLDS = 0.9
+"""A quick-freezing slag carries the pool, so that cored wire comes down less (common practice)."""
+OPEN_ROOT_TO_MM = 5.0
 OPEN_ROOT = {"tig": 0.77, "tig-aluminium": 0.9, "short": 0.85, "pulsed": 0.85}
 BACKED_ROOT = {"cored-gas": 0.8, "cored-metal": 0.85, "cored-self": 0.85, "spray": 0.9, "pulsed": 0.9}
 _STICK_SHARE = {"flat": 0.6, "horizontal": 0.55, "vertical-up": 0.35, "vertical-down": 0.6, "overhead": 0.4}
@@ -150,7 +153,11 @@ class Setting:
 def thickness_for(setting: Setting) -> tuple[float, str]:
     """Thickness that the current goes by, and what was taken off for the position."""
     factor = THINNER.get(setting.facts.attitude, 1.0)
+    if factor < 1.0 and setting.group == "cored-gas":
+        factor = SLAG_HOLDS
     thin = setting.facts.thin
+    if setting.open_root:
+        thin = min(thin, OPEN_ROOT_TO_MM)  # a root is fused to its lands, however thick the plate
     if factor == 1.0:
         return thin, ""
     words = "uphill" if setting.facts.attitude == "vertical-up" else "overhead"
