@@ -224,6 +224,9 @@ class Purge:
 class Pass:
     """One pass as planned. ``sources`` says where a value comes from, by field path.
 
+    ``layer`` counts from the root within a side; where a side's passes do not all state it, the beads
+    are arranged by their natural shape.
+
     ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
     to where a pedal takes the current below it. ``bead_area_mm2`` locks the bead's section; the other
     beads of its side share the rest.
@@ -232,6 +235,7 @@ class Pass:
     number: Annotated[int, Field(ge=1, le=999)]
     side: Annotated[int, Field(ge=1, le=2)] = 1
     role: f.Role = "fill"
+    layer: Annotated[int, Field(ge=1, le=100)] | None = None
     process: f.Process
     mechanisation: f.Mechanisation | None = None
     transfer: f.Transfer | None = None

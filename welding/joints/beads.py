@@ -12,11 +12,25 @@ from welding.joints.shapes import Polygon
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BeadArea:
-    """Section of one bead [mm²]; ``locked`` where the procedure states it."""
+    """Where one bead lies and what it fills.
+
+    Attributes:
+        pass_number: Its pass.
+        area_mm2: Its section.
+        locked: Whether the procedure states the section.
+        layer_mm: Thickness of its layer, without the cap over the face.
+        layer_width_mm: Width of its layer at the top.
+        abreast: How many beads lie side by side in its layer.
+        arranged: Whether the layers are arranged here and not stated.
+    """
 
     pass_number: int
     area_mm2: float
     locked: bool
+    layer_mm: float
+    layer_width_mm: float
+    abreast: int
+    arranged: bool
 
 
 def bead_shares(passes: list[Pass], total_mm2: float) -> list[float]:
@@ -40,14 +54,31 @@ def bead_shares(passes: list[Pass], total_mm2: float) -> list[float]:
     return [area * scale for area in areas]
 
 
+def stated_layers(passes: list[Pass]) -> list[int] | None:
+    """Beads in each layer where every pass of the side states its layer, in rising order."""
+    layers = [one.layer for one in passes if one.layer is not None]
+    if len(layers) < len(passes) or layers != sorted(layers):
+        return None
+    return [layers.count(layer) for layer in dict.fromkeys(layers)]
+
+
 def beads_of(channel: Channel, passes: list[Pass]) -> tuple[list[Polygon], list[BeadArea]]:
     """The beads of one side as drawn, and their sections."""
     if not passes or channel.total_mm2 <= 0:
         return [], []
     areas = bead_shares(passes, channel.total_mm2)
-    beads = channel.beads([one.number for one in passes], [one.role for one in passes], areas)
+    counts = stated_layers(passes)
+    beads, layers = channel.beads([one.number for one in passes], [one.role for one in passes], areas, counts)
     told = [
-        BeadArea(pass_number=one.number, area_mm2=area, locked=one.bead_area_mm2 is not None)
-        for one, area in zip(passes, areas, strict=True)
+        BeadArea(
+            pass_number=one.number,
+            area_mm2=area,
+            locked=one.bead_area_mm2 is not None,
+            layer_mm=layer.thickness_mm,
+            layer_width_mm=channel.width(layer.high),
+            abreast=layer.count,
+            arranged=counts is None,
+        )
+        for one, area, layer in zip(passes, areas, layers, strict=True)
     ]
     return beads, told

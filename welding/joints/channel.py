@@ -38,6 +38,22 @@ class Frame:
         )
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Layer:
+    """One layer of beads between two heights over the foot [mm]; crowns only shape the drawing."""
+
+    low: float
+    high: float
+    low_crown: float
+    crown: float
+    count: int
+
+    @property
+    def thickness_mm(self) -> float:
+        """Thickness of the layer, without a cap over the face [mm]."""
+        return self.high - self.low
+
+
 @dataclass(frozen=True, kw_only=True)
 class Channel:
     """One side of the joint.
@@ -89,22 +105,32 @@ class Channel:
         ) / 2
         return self.frame.place((across / self.area_mm2, up / self.area_mm2))
 
-    def beads(self, numbers: Sequence[int], roles: Sequence[str], weights: Sequence[float]) -> list[Polygon]:
+    def beads(
+        self,
+        numbers: Sequence[int],
+        roles: Sequence[str],
+        weights: Sequence[float],
+        counts: Sequence[int] | None = None,
+    ) -> tuple[list[Polygon], list[Layer]]:
         """Beads from the foot up, disjoint, filling channel and cap; each its share of the whole.
 
         Args:
             numbers: Pass numbers in welding order.
             roles: Their roles; a layer never mixes root, hot, fill and cap.
             weights: Their areas or anything in proportion to them, above zero.
+            counts: Beads in each layer, where that is stated; arranged by natural shape otherwise.
+
+        Returns:
+            One outline and one layer a pass.
         """
         if not numbers:
-            return []
+            return [], []
         whole = sum(weights)
         ends = [sum(weights[: i + 1]) / whole for i in range(len(weights))]
-        layers = self._layers(roles, ends)
         beads: list[Polygon] = []
+        lies: list[Layer] = []
         done = 0
-        for layer in layers:
+        for layer in self._layers(roles, ends, counts):
             starts = [0.0, *self._cuts(layer, ends[done : done + layer.count], ends[done - 1] if done else 0)]
             for left, right in zip(starts, [*starts[1:], 1.0], strict=True):
                 outline = self._outline(layer, left, right)
@@ -115,16 +141,21 @@ class Channel:
                         pass_number=numbers[len(beads)],
                     )
                 )
+                lies.append(layer)
             done += layer.count
-        return beads
+        return beads, lies
 
-    def _layers(self, roles: Sequence[str], ends: Sequence[float]) -> list[_Layer]:
+    def _layers(
+        self, roles: Sequence[str], ends: Sequence[float], counts: Sequence[int] | None
+    ) -> list[Layer]:
         """Layers from the foot up; what would pass the face is laid side by side in the last one."""
         if self.area_mm2 <= 0:
-            return [_Layer(low=0.0, high=self.depth, low_crown=0.0, crown=0.0, count=len(ends))]
+            return [Layer(low=0.0, high=self.depth, low_crown=0.0, crown=0.0, count=len(ends))]
         inner = next(
             (e for e, role in zip(reversed(ends), reversed(roles), strict=True) if role != roles[-1]), 0.0
         )
+        if counts:
+            inner = ends[-1 - counts[-1]] if len(counts) > 1 else 0.0
         # Fills end below the face: a lone cap over many of them takes more than its share.
         below_face = 0.97 * (self.area_mm2 + min(self.cap.area, 0.0))
         squeeze = min(1.0, below_face / (inner * self.total_mm2)) if inner else 1.0
@@ -142,19 +173,19 @@ class Channel:
             top = self.depth + self.cap.rise / 2 if end >= 1 - 1e-12 else height_at(end)
             return (self.width(bottom) + self.width(min(top, self.depth))) / 2, top - bottom
 
-        layers: list[_Layer] = []
+        layers: list[Layer] = []
         done, low, low_crown = 0, 0.0, 0.0
-        for count in layers_of(roles, shape, ends)[:-1]:
+        for count in (counts or layers_of(roles, shape, ends))[:-1]:
             high = height_at(ends[done + count - 1])
             highest = self.depth + min(self.cap.rise, 0.0) - CROWN * self.width(high)
             if high <= low + 1e-6 or high >= highest:
                 break
-            layers.append(_Layer(low=low, high=high, low_crown=low_crown, crown=CROWN, count=count))
+            layers.append(Layer(low=low, high=high, low_crown=low_crown, crown=CROWN, count=count))
             done, low, low_crown = done + count, high, CROWN
-        last = _Layer(low=low, high=self.depth, low_crown=low_crown, crown=0.0, count=len(ends) - done)
+        last = Layer(low=low, high=self.depth, low_crown=low_crown, crown=0.0, count=len(ends) - done)
         return [*layers, last]
 
-    def _cuts(self, layer: _Layer, ends: Sequence[float], before: float) -> list[float]:
+    def _cuts(self, layer: Layer, ends: Sequence[float], before: float) -> list[float]:
         """Shares of the width at which a layer's beads meet, so that each has its area."""
         span = ends[-1] - before
         return [
@@ -166,7 +197,7 @@ class Channel:
             for end in ends[:-1]
         ]
 
-    def _layer_area(self, layer: _Layer, share: float) -> float:
+    def _layer_area(self, layer: Layer, share: float) -> float:
         """Area of a layer from its left end to a share of the width."""
         area = share * self.area_between(layer.low, layer.high)
         if layer.high >= self.depth:
@@ -175,7 +206,7 @@ class Channel:
             area += _crown_area(layer.crown, self.width(layer.high), share)
         return area - _crown_area(layer.low_crown, self.width(layer.low), share)
 
-    def _outline(self, layer: _Layer, left: float, right: float) -> list[Point]:
+    def _outline(self, layer: Layer, left: float, right: float) -> list[Point]:
         def edge(height: float, crown: float, share: float) -> Point:
             width = self.width(height)
             return -self.left.at(height) + share * width, height + crown * width * 4 * share * (1 - share)
@@ -197,7 +228,7 @@ class Channel:
             outline += reversed(self._between(layer, left))
         return _without_doubles(outline)
 
-    def _between(self, layer: _Layer, share: float) -> list[Point]:
+    def _between(self, layer: Layer, share: float) -> list[Point]:
         """The line where two beads meet: a share of the width at each height where a wall bends."""
         heights = sorted(
             {h for wall in (self.left, self.right) for _, h in wall.points(layer.low, layer.high)}
@@ -209,15 +240,6 @@ class Channel:
             for h in heights
             if foot + _NEAR < h < layer.high - _NEAR
         ]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Layer:
-    low: float
-    high: float
-    low_crown: float
-    crown: float
-    count: int
 
 
 def _without_doubles(points: list[Point]) -> list[Point]:

@@ -11,6 +11,7 @@ from welding.joints.channel import Channel
 from welding.planning.relations import BeadShape
 
 MOST_BEADS = 150
+THICKEST_OVER_USUAL = 1.25
 ROOT_SHARE = 0.8
 """A root bead over the largest usual bead (common practice)."""
 OVERLAP_SHARE = {"third": 1 / 3, "half": 1 / 2, "two-thirds": 2 / 3}
@@ -69,13 +70,7 @@ def plan_side(
     if channel.area_between(0.0, first) > largest_root:
         first = max(channel.height_holding(largest_root), 0.3 * first)
     roots = _abreast(channel.width(first), widest * 1.3, overlap)
-    counts = _layer_counts(channel, first, fill, widest, overlap)
     root_area = channel.area_between(0.0, first)
-    rest = total - root_area
-    most = min(shape.most_mm2 * scale, most_mm2[1] or math.inf)
-    while rest / sum(counts) > most and sum(counts) < MOST_BEADS:
-        fullest = max(range(len(counts)), key=lambda i: (i + 1) / counts[i])
-        counts[fullest] += 1
     beads = [
         PlannedBead(
             side=side,
@@ -87,12 +82,42 @@ def plan_side(
         )
         for _ in range(roots)
     ]
-    # Every bead over the root lays down the same: one setting fills the joint.
-    each, low = rest / sum(counts), first
-    for index, count in enumerate(counts):
-        last = index == len(counts) - 1
-        filled = root_area + each * sum(counts[: index + 1])
-        high = depth if last else channel.height_holding(min(filled, channel.area_mm2 * 0.999))
+    most = min(shape.most_mm2 * scale, most_mm2[1] or math.inf)
+    thickest = fill * THICKEST_OVER_USUAL
+    layers = max(1, math.ceil((depth - first) / fill - 0.2))
+    for more in range(MOST_BEADS):
+        counts = _layer_counts(channel, first, layers + more, widest, overlap)
+        _share_out(counts, total - root_area, most)
+        upper = _upper_layers(channel, side, first, counts, thickest)
+        if upper[-1].height_mm <= thickest * 1.001 or len(upper) > MOST_BEADS:
+            break
+    return beads + upper
+
+
+def _share_out(counts: list[int], area_mm2: float, most: float) -> None:
+    """More beads side by side, the widest layers first, until none is over the largest section."""
+    while area_mm2 / sum(counts) > most and sum(counts) < MOST_BEADS:
+        fullest = max(range(len(counts)), key=lambda i: (i + 1) / counts[i])
+        counts[fullest] += 1
+
+
+def _upper_layers(
+    channel: Channel, side: int, first: float, counts: list[int], thickest: float
+) -> list[PlannedBead]:
+    """Layers over the root: every bead lays down the same, unless its layer would become too thick."""
+    beads: list[PlannedBead] = []
+    low, left = first, channel.total_mm2 - channel.area_between(0.0, first)
+    for index in range(len(counts)):
+        rest = sum(counts[index:])
+        each = left / rest
+        filled = channel.area_between(0.0, low) + each * counts[index]
+        # What would only fill the cap lies side by side in the last layer.
+        last = index == len(counts) - 1 or filled >= 0.99 * channel.area_mm2
+        count, high = (rest, channel.depth) if last else (counts[index], channel.depth)
+        if not last:
+            high = min(channel.height_holding(filled), low + thickest)
+            each = channel.area_between(low, high) / count
+        left -= each * count
         beads += [
             PlannedBead(
                 side=side,
@@ -104,6 +129,8 @@ def plan_side(
             )
             for _ in range(count)
         ]
+        if last:
+            break
         low = high
     return beads
 
@@ -124,9 +151,8 @@ def _single_layer(channel: Channel, side: int, widest: float, overlap: str) -> l
     ]
 
 
-def _layer_counts(channel: Channel, first: float, fill: float, widest: float, overlap: str) -> list[int]:
-    """Beads in each layer over the root: layers of one thickness, as many beads as they are wide."""
-    layers = max(1, math.ceil((channel.depth - first) / fill - 0.2))
+def _layer_counts(channel: Channel, first: float, layers: int, widest: float, overlap: str) -> list[int]:
+    """Beads in each layer over the root: as many as it is wide, layers taken as equally thick."""
     step = (channel.depth - first) / layers
     return [_abreast(channel.width(first + step * (i + 1)), widest, overlap) for i in range(layers)]
 

@@ -152,6 +152,7 @@ def build_pass(
         number=number,
         side=bead.side,
         role=bead.role,
+        layer=bead.layer,
         process=facts.process,  # type: ignore[arg-type]
         mechanisation="manual" if facts.process in ("111", "141") else "partly",
         transfer=setting.transfer,

@@ -10,6 +10,7 @@ from welding.planning.facts import Facts
 from welding.planning.reasons import Reason
 from welding.ranges import Range
 
+BACKED_GAP_MM = {"si": 6.0, "us": 6.35}
 ONE_SIDE_TO_MM = 20.0
 """Thicker butts are prepared from both sides where both can be reached (common practice)."""
 SQUARE_TO_MM = {"141": 3.0, "131": 4.0, "111": 3.0, "114": 3.0, "135": 4.0, "136": 4.0, "138": 4.0}
@@ -135,7 +136,7 @@ def _needs_backing(facts: Facts, joint: Joint) -> bool:
         return False
     if facts.process in ("136", "114", "138"):
         return True
-    return facts.process == "135" and facts.prequalified
+    return facts.prequalified
 
 
 def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
@@ -146,9 +147,10 @@ def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         return _gouged_v(facts, joint)
     if wide_root:
         backing = joint.backing if joint.backing != "none" else ("metal" if facts.aws else "ceramic")
-        preparation = Preparation(form="single-v", included_angle_deg=45.0, root_gap_mm=6.0, root_face_mm=0.0)
+        gap = BACKED_GAP_MM[facts.units]
+        preparation = Preparation(form="single-v", included_angle_deg=45.0, root_gap_mm=gap, root_face_mm=0.0)
         made = _with(joint, preparation, backing=backing)
-        text = f"single V 45°, gap 6 mm on {backing} backing: this process bridges no open root"
+        text = f"single V 45°, gap {gap:g} mm on {backing} backing: an open root is not bridged"
         return made, (_reason(facts, text),)
     if facts.process == "141":
         gap, land, angle = (2.5, 1.0, 70.0) if thin < 6 else (3.0, 1.5, 60.0)
@@ -183,7 +185,10 @@ def _standing(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     backed = joint.backing in ("metal", "ceramic")
     if backed:
         preparation = Preparation(
-            form="single-bevel", included_angle_deg=45.0, root_gap_mm=6.0, root_face_mm=0.0
+            form="single-bevel",
+            included_angle_deg=45.0,
+            root_gap_mm=BACKED_GAP_MM[facts.units],
+            root_face_mm=0.0,
         )
         return _with(joint, preparation), (_reason(facts, "single bevel 45°, gap 6 mm on backing"),)
     both = stem > ONE_SIDE_TO_MM and joint.kind != "branch"

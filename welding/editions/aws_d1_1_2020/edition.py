@@ -7,6 +7,7 @@ from welding.edition import Edition
 from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
+from welding.editions.aws_d1_1_2020.rules.prequalified import prequalified_findings
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm
 from welding.finding import Finding
 from welding.heat.energy import AWS_HEAT_INPUT
@@ -16,6 +17,7 @@ from welding.table import load_table
 def draft_findings(draft: Draft) -> Iterator[Finding]:
     """Findings of this edition on a draft."""
     yield from matching_findings(draft)
+    yield from prequalified_findings(draft)
 
 
 EDITION = Edition(

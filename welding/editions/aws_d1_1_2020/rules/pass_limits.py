@@ -1,0 +1,142 @@
+"""Limits of prequalified passes: electrode size, root, layers, single-pass fillets, width (table 5.2)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from welding.checks.context import Draft
+from welding.checks.filler import decoded_of
+from welding.documents.procedure import Pass
+from welding.editions.aws_d1_1_2020.rules.clauses import (
+    WIRE,
+    Answer,
+    attitudes,
+    in_column,
+    limit_row,
+    limits_table,
+    path_of,
+    units_of,
+)
+from welding.joints.beads import BeadArea
+
+_HAIR = 1 + 1e-6
+
+
+def pass_answers(draft: Draft) -> Iterator[Answer]:
+    """Answers on every pass."""
+    section = draft.sectioned.section
+    beads = {bead.pass_number: bead for bead in section.beads} if section else {}
+    single = _single_sides(draft)
+    for one in draft.procedure.passes:
+        yield from _diameter(draft, one)
+        bead = beads.get(one.number)
+        if bead is None:
+            continue
+        if draft.procedure.joint and draft.procedure.joint.weld == "fillet":
+            if one.side in single:
+                yield from _single_fillet(draft, one)
+        else:
+            yield from _thickness(draft, one, bead)
+            yield from _width(draft, one, bead)
+
+
+def _single_sides(draft: Draft) -> set[int]:
+    sides = [one.side for one in draft.procedure.passes]
+    return {side for side in sides if sides.count(side) == 1}
+
+
+def _answer(
+    draft: Draft,
+    one: Pass,
+    limit: str,
+    value_mm: float,
+    attitude: str,
+    weld: str,
+    rule: str,
+    field: str,
+    words: str,
+    remedy: str,
+    kind: str = "thickness",
+    arranged: bool = False,
+) -> Iterator[Answer]:
+    row = limit_row(limit, one.process, attitude, weld)
+    if row is None:
+        return
+    units = units_of(draft)
+    most = in_column(row, units, "si_mm", "us_in")
+    over = value_mm > most * _HAIR
+    found, allowed = draft.write(value_mm, kind), draft.write(most, kind)
+    table = limits_table()
+    yield Answer(
+        rule=rule,
+        path=path_of(one, field),
+        verdict=("undecided" if arranged else "violates") if over else "complies",
+        title=f"{words} {'over' if over else 'within'} the limit, pass {one.number}",
+        message=f"{words} is {found}"
+        + (" as the beads are arranged here, layers are not stated" if arranged and over else "")
+        + f"; {attitude or 'in every position'}, up to {allowed} is prequalified.",
+        actual=found,
+        limit=allowed,
+        remedy=remedy,
+        citation=table.citation_of(row),
+        unchecked=table.unchecked,
+    )
+
+
+def _diameter(draft: Draft, one: Pass) -> Iterator[Answer]:
+    diameter = one.filler.diameter_mm if one.filler else None
+    joint = draft.procedure.joint
+    if diameter is None or joint is None:
+        return
+    weld = "fillet" if joint.weld == "fillet" else "root" if one.role == "root" else "groove"
+    filler = decoded_of(one)
+    basic = bool(filler and (filler.low_hydrogen or filler.designation[3:5] == "14"))
+    for attitude in attitudes(draft):
+        # Roots have a limit of their own in the flat position only.
+        row_weld = (
+            weld if weld != "root" or limit_row("diameter", one.process, attitude, "root") else "groove"
+        )
+        limit = "diameter"
+        if basic and limit_row("diameter-low-hydrogen", one.process, attitude):
+            limit = "diameter-low-hydrogen"
+        yield from _answer(
+            draft, one, limit, diameter, attitude, row_weld, "prequalified.diameter", "filler.diameter_mm",
+            "Electrode diameter", "Take a smaller electrode.", "wire_diameter",
+        )  # fmt: skip
+
+
+def _thickness(draft: Draft, one: Pass, bead: BeadArea) -> Iterator[Answer]:
+    if one.role in ("root", "back"):
+        for attitude in attitudes(draft):
+            yield from _answer(
+                draft, one, "root-thickness", bead.layer_mm, attitude, "", "prequalified.root-thickness",
+                "role", "Root pass thickness", "Put down a thinner root.", arranged=bead.arranged,
+            )  # fmt: skip
+        return
+    yield from _answer(
+        draft, one, "fill-thickness", bead.layer_mm, "", "", "prequalified.layer-thickness", "role",
+        "Layer thickness", "Weld in more layers.", arranged=bead.arranged,
+    )  # fmt: skip
+
+
+def _single_fillet(draft: Draft, one: Pass) -> Iterator[Answer]:
+    joint = draft.procedure.joint
+    leg = max((x for x in (joint.leg1_mm, joint.leg2_mm) if x), default=None) if joint else None
+    if leg is None:
+        return
+    for attitude in attitudes(draft):
+        yield from _answer(
+            draft, one, "single-pass-fillet", leg, attitude, "", "prequalified.single-pass-fillet", "role",
+            "Single-pass fillet size", "Weld it in more passes.",
+        )  # fmt: skip
+
+
+def _width(draft: Draft, one: Pass, bead: BeadArea) -> Iterator[Answer]:
+    if one.process not in WIRE or bead.abreast > 1:
+        return
+    for attitude in attitudes(draft):
+        yield from _answer(
+            draft, one, "layer-width", bead.layer_width_mm, attitude, "", "prequalified.layer-width",
+            "weave_max_mm", "Width of an unsplit layer", "Split the layer into beads side by side.",
+            arranged=bead.arranged,
+        )  # fmt: skip
