@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from welding.advice.cautions import cautions_for
+from welding.assess_thermal import ThermalView, thermal_view, waits_of
 from welding.catalogue import edition_of
 from welding.checks.certificate import certificate_findings
 from welding.checks.content import content_complete, missing_content
@@ -13,6 +14,7 @@ from welding.checks.context import Draft
 from welding.checks.filler import filler_findings
 from welding.checks.heat import heat_findings
 from welding.checks.hydrogen import hydrogen_findings
+from welding.checks.laid import laid_findings
 from welding.checks.machine import machine_findings
 from welding.checks.metal import metal_findings
 from welding.checks.pairing import pairing_findings
@@ -21,14 +23,17 @@ from welding.checks.process import process_findings
 from welding.checks.product import product_findings
 from welding.checks.shielding import shielding_findings
 from welding.checks.site import site_findings
+from welding.checks.thermal import thermal_findings
 from welding.checks.tig import tig_findings
 from welding.checks.wire import wire_findings
 from welding.citation import COMMON_PRACTICE
+from welding.deposit.consumption import Use, use_of
 from welding.documents.procedure import Procedure
 from welding.errors import Problem
 from welding.finding import Finding
 from welding.heat.energy import ISO_TR_18491
 from welding.heat.passes import HeatRule, PassHeat, pass_heat
+from welding.joints.grooves import fields_of
 from welding.joints.section import Section, section_of
 from welding.joints.shapes import Drawing
 from welding.quantities.writing import System
@@ -47,6 +52,8 @@ EVERYWHERE: tuple[Callable[[Draft], Iterable[Finding]], ...] = (
     wire_findings,
     shielding_findings,
     machine_findings,
+    laid_findings,
+    thermal_findings,
 )
 """What is asked under every code, and under none."""
 
@@ -66,6 +73,9 @@ class Evaluation:
         drawing: The section's drawing, where it can be drawn.
         missing: What is not stated, with the path of each item.
         cautions: Sentences for people who will weld it.
+        thermal: Preheat by method, cooling and waits, where metals and thicknesses are known.
+        use: Weld metal, filler, gas and time, where the section is known.
+        joint_fields: Paths of the geometry's fields that this joint has.
     """
 
     code: str
@@ -76,6 +86,9 @@ class Evaluation:
     drawing: Drawing | None
     missing: tuple[Problem, ...]
     cautions: tuple[str, ...]
+    thermal: ThermalView | None
+    use: Use | None
+    joint_fields: tuple[str, ...]
 
 
 def heat_rule(procedure: Procedure) -> HeatRule:
@@ -139,6 +152,8 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
         )
         for wrong in sectioned.wrong
     ]
+    thermal = thermal_view(draft, edition)
+    joint = procedure.joint
     return Evaluation(
         code=code_name,
         heat_word="Heat input" if rule.uses_k else "Heat input (arc energy)",
@@ -148,6 +163,23 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
         drawing=sectioned.drawing,
         missing=_missing(sectioned.missing, listed),
         cautions=cautions_for(procedure),
+        thermal=thermal,
+        use=_use(draft, thermal),
+        joint_fields=fields_of(joint) if joint else (),
+    )
+
+
+def _use(draft: Draft, thermal: ThermalView | None) -> Use | None:
+    section, joint = draft.sectioned.section, draft.procedure.joint
+    if section is None or joint is None or not draft.procedure.passes:
+        return None
+    metal = draft.metal(draft.procedure.base_metals[0])
+    return use_of(
+        draft.procedure.passes,
+        {bead.pass_number: bead.area_mm2 for bead in section.beads},
+        family=metal.family if metal else "carbon",
+        length_mm=joint.length_mm,
+        waits_s=waits_of(thermal),
     )
 
 

@@ -38,6 +38,7 @@ class Edition:
         wind_limit: The code's own limit of wind for gas-shielded welding, where it has one.
         least_fillet_mm: The code's least leg by thickness and printed column, where it has one.
         preheat: What the code's own table asks of a draft, where it has one and the facts suffice.
+        preheat_by_chemistry: What the code's methods by chemistry ask, given the hydrogen [ml/100 g].
     """
 
     id: str
@@ -54,6 +55,7 @@ class Edition:
     wind_limit: Callable[[Code], WindLimit | None] = lambda _: None
     least_fillet_mm: Callable[[float, UnitColumn], float] | None = None
     preheat: Callable[[Draft], Preheat | None] = lambda _: None
+    preheat_by_chemistry: Callable[[Draft, float], list[Preheat]] = lambda _, __: []
 
     def short_with(self, code: Code) -> str:
         """Short name with the level that is in force."""

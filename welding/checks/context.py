@@ -60,6 +60,13 @@ class Draft:
             (r for r in sized if not r.positions), None
         )
 
+    @property
+    def single_run_fillet(self) -> bool:
+        """Whether the joint is a fillet of one pass a side."""
+        joint = self.procedure.joint
+        sides = [one.side for one in self.procedure.passes]
+        return bool(joint and joint.weld == "fillet" and sides and len(sides) == len(set(sides)))
+
     def write(self, value: float, kind: str, rounding: Rounding = "nearest") -> str:
         """A quantity in the reader's unit system."""
         return quantity_text(value, kind, self.system, rounding)

@@ -128,6 +128,7 @@ class Joint:
 
     On a T groove ``leg1_mm`` is the fillet that reinforces it. ``dihedral_deg`` is the angle between
     the members of a skewed joint. ``face_height_mm`` is the crown, or the hollow, of a fillet's face.
+    ``length_mm`` is the weld's length, for consumption and time.
     """
 
     kind: f.JointKind
@@ -144,6 +145,7 @@ class Joint:
     dihedral_deg: f.AngleDeg | None = None
     face: f.FaceProfile | None = None
     face_height_mm: f.GapMm | None = None
+    length_mm: f.LengthMm | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -72,6 +72,46 @@ class Cut:
     wrong: tuple[Problem, ...] = ()
 
 
+def fields_of(joint: Joint) -> tuple[str, ...]:
+    """Paths of the fields that a joint's geometry has; a screen shows no others."""
+    if joint.weld == "fillet":
+        base = ("joint.leg1_mm", "joint.leg2_mm", "joint.throat_mm", "joint.face", "joint.sides")
+        height = ("joint.face_height_mm",) if joint.face in ("convex", "concave") else ()
+        skewed = ("joint.dihedral_deg",) if joint.kind in ("t", "corner", "branch") else ()
+        branch = ("joint.branch_angle_deg",) if joint.kind == "branch" else ()
+        return (*base, *height, *skewed, *branch)
+    if joint.weld not in ("cjp-groove", "pjp-groove"):
+        return ()
+    form = joint.preparation.form if joint.preparation else None
+    found = ["joint.preparation.form"]
+    if form is None:
+        return tuple(found)
+    found.append(f"{PREPARATION}.root_gap_mm")
+    if form in _FLARE:
+        found += [f"{PREPARATION}.sides.0.radius_mm", f"{PREPARATION}.sides.0.depth_mm"]
+    elif form == "compound-bevel":
+        found += [f"{PREPARATION}.sides.0.angle_deg", f"{PREPARATION}.sides.0.depth_mm"]
+        found += [f"{PREPARATION}.sides.1.angle_deg", f"{PREPARATION}.root_face_mm"]
+    elif form != "square":
+        found += [f"{PREPARATION}.included_angle_deg", f"{PREPARATION}.root_face_mm"]
+        if form in _ROUND:
+            found.append(f"{PREPARATION}.sides.0.radius_mm")
+        if form in _BOTH_SIDES:
+            found += [f"{PREPARATION}.sides.0.depth_mm", f"{PREPARATION}.sides.1.depth_mm"]
+        elif joint.weld == "pjp-groove":
+            found.append(f"{PREPARATION}.sides.0.depth_mm")
+    if joint.weld == "pjp-groove" or joint.kind == "edge":
+        found.append("joint.throat_mm")
+    if joint.kind in ("t", "branch"):
+        found.append("joint.leg1_mm")
+    else:
+        found.append("joint.reinforcement_mm")
+    if joint.kind != "edge" and form not in _FLARE and joint.weld == "cjp-groove":
+        found += ["joint.backing", "joint.back_gouge"]
+    found.append("joint.sides")
+    return tuple(found)
+
+
 def cut_groove(joint: Joint, thickness_mm: float) -> Cut:
     """The groove of a joint in a plate of this thickness.
 

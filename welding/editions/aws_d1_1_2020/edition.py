@@ -6,7 +6,7 @@ from welding.checks.context import Draft
 from welding.edition import Edition
 from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
-from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
+from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat, preheat_by_chemistry
 from welding.editions.aws_d1_1_2020.rules.prequalified import prequalified_findings
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm
 from welding.finding import Finding
@@ -35,4 +35,5 @@ EDITION = Edition(
     wind_limit=wind_limit,
     least_fillet_mm=least_fillet_mm,
     preheat=code_preheat,
+    preheat_by_chemistry=preheat_by_chemistry,
 )

@@ -13,6 +13,7 @@ from welding.editions.aws_d1_1_2020.rules.matching import group_of
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.heat.preheat import Preheat
 from welding.metals.catalogue import Metal
+from welding.metals.equivalents import equivalents
 from welding.ranges import positive
 from welding.table import load_table
 
@@ -194,3 +195,25 @@ def code_preheat(draft: Draft) -> Preheat | None:
         return None
     options = [table_preheat(one, thickest, code.units) for one in found if one]
     return max(options, key=lambda one: one.preheat_c or 0.0)
+
+
+def hydrogen_level(hydrogen_ml_100g: float) -> HydrogenLevel:
+    """Level of annex B: H1 below 5, H2 below 10, H3 otherwise [ml/100 g]; a mark of 5 counts as H1."""
+    return "H1" if hydrogen_ml_100g <= 5 else "H2" if hydrogen_ml_100g <= 10 else "H3"
+
+
+def preheat_by_chemistry(draft: Draft, hydrogen_ml_100g: float) -> list[Preheat]:
+    """Annex B at medium restraint, where the heat's chemistry is stated; the worst metal governs."""
+    code = draft.procedure.code
+    found: list[Preheat] = []
+    for metal in draft.procedure.base_metals:
+        value = next((e.value for e in equivalents(metal.chemistry or {}) if e.key == "pcm"), None)
+        if value is None or metal.thickness_mm is None or code is None:
+            return []
+        thickest = max(m.thickness_mm or 0.0 for m in draft.procedure.base_metals)
+        level = hydrogen_level(hydrogen_ml_100g)
+        try:
+            found.append(annex_b_preheat(value, level, "medium", thickest, code.units))
+        except OutOfRangeError:
+            return []
+    return [max(found, key=lambda one: one.preheat_c or 0.0)] if found else []

@@ -1,0 +1,214 @@
+"""The thermal side of an evaluation: preheat by every method, t8/5 and waits by pass, the window chart."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from welding.checks.context import Draft
+from welding.checks.filler import decoded_of
+from welding.documents.procedure import BaseMetal
+from welding.edition import Edition
+from welding.errors import OutOfRangeError, UnknownEntryError
+from welding.heat.cooling import (
+    CoolingJoint,
+    CoolingWindow,
+    cooling_time,
+    cooling_window,
+    interpass_wait,
+)
+from welding.heat.energy import thermal_efficiency
+from welding.heat.passes import PassHeat
+from welding.heat.preheat import Preheat, method_b
+from welding.metals.catalogue import Metal
+from welding.metals.equivalents import equivalents
+from welding.planning.facts import KIND_OF_FAMILY
+from welding.planning.relations import PACKAGE
+from welding.planning.temperatures import HARDENING, USUAL_HYDROGEN_ML_100G, upper_chemistry
+from welding.ranges import Range
+from welding.table import load_table
+
+ROOM_C = 20.0
+MILD_TARGET_S = (5.0, 30.0)
+"""Drawn for comparison where no target is usual (common practice)."""
+_HOTTEST_START_C = 450.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PassCooling:
+    """Cooling of one pass: t8/5 at the cold corner and at the hot corner, and the wait after it."""
+
+    pass_number: int
+    t85_least_s: float | None
+    t85_most_s: float | None
+    heat_least_kj_mm: float
+    heat_most_kj_mm: float
+    wait_s: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ThermalView:
+    """What is known of temperatures and cooling.
+
+    Attributes:
+        preheat: Preheat by each method that applies, side by side.
+        passes: Cooling by pass; t8/5 only for steels that it is for.
+        window: Heat input over starting temperature for the wanted t8/5, where there is a target.
+        start_c: Preheat to interpass of the draft [°C], the width of its rectangle in the window.
+        target: Where the target comes from, in words.
+    """
+
+    preheat: tuple[Preheat, ...]
+    passes: tuple[PassCooling, ...]
+    window: CoolingWindow | None
+    start_c: Range | None
+    target: str
+
+
+def thermal_view(draft: Draft, edition: Edition | None) -> ThermalView | None:
+    """The thermal side of a draft; ``None`` while metals or thicknesses are not known."""
+    known = [(one, metal) for one in draft.procedure.base_metals if (metal := draft.metal(one))]
+    thicknesses = [one.thickness_mm for one, _ in known if one.thickness_mm]
+    if not known or len(known) < len(draft.procedure.base_metals) or len(thicknesses) < len(known):
+        return None
+    thin, thick = min(thicknesses), max(thicknesses)
+    hardening = all(metal.family in HARDENING for _, metal in known)
+    heat = [_with_k(one, draft) for one in draft.heat]
+    thermal = draft.procedure.thermal
+    low = thermal.preheat_min_c if thermal and thermal.preheat_min_c is not None else ROOM_C
+    high = thermal.interpass_max_c if thermal and thermal.interpass_max_c is not None else low
+    start = Range(min(low, high), max(low, high))
+    joint = _cooling_joint(draft)
+    options = _preheat(draft, known, thick, heat, edition) if hardening else ()
+    target, words = _target(known) if hardening else (None, "")
+    usable = start.max < _HOTTEST_START_C
+    return ThermalView(
+        preheat=options,
+        passes=tuple(
+            _cooling(one, start, thin, joint, known[0][1], hardening=hardening and usable) for one in heat
+        ),
+        window=cooling_window(target, thin, joint) if target and usable else None,
+        start_c=start if thermal else None,
+        target=words,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Heat:
+    pass_number: int
+    span: Range
+
+
+def _with_k(heat: PassHeat, draft: Draft) -> _Heat:
+    """Heat input with k, whatever the code in force counts with: t8/5 and preheat go by it."""
+    one = next(one for one in draft.procedure.passes if one.number == heat.pass_number)
+    try:
+        k = thermal_efficiency(one.process).k / heat.k
+    except UnknownEntryError:
+        k = 1.0
+    return _Heat(heat.pass_number, Range(heat.min_kj_mm * k, heat.max_kj_mm * k))
+
+
+def _cooling_joint(draft: Draft) -> CoolingJoint:
+    joint = draft.procedure.joint
+    if joint is not None and joint.weld == "fillet":
+        return "corner-fillet" if joint.kind == "corner" else "t-fillet"
+    return "butt"
+
+
+def _cooling(
+    heat: _Heat, start: Range, thin: float, joint: CoolingJoint, metal: Metal, *, hardening: bool
+) -> PassCooling:
+    least = most = wait = None
+    if hardening:
+        least = cooling_time(heat.span.min, start.min, thin, joint).t85_s
+        most = cooling_time(heat.span.max, start.max, thin, joint).t85_s
+    try:
+        family = "duplex" if metal.family == "duplex" else KIND_OF_FAMILY[metal.family]
+        wait = interpass_wait(heat.span.middle, thin, start.min, start.max, family).wait_s
+    except OutOfRangeError:
+        pass
+    return PassCooling(
+        pass_number=heat.pass_number,
+        t85_least_s=least,
+        t85_most_s=most,
+        heat_least_kj_mm=heat.span.min,
+        heat_most_kj_mm=heat.span.max,
+        wait_s=wait,
+    )
+
+
+def _target(known: list[tuple[BaseMetal, Metal]]) -> tuple[Range | None, str]:
+    strongest = max((metal.yield_at(one.thickness_mm) or 0.0 for one, metal in known), default=0.0)
+    table = load_table(PACKAGE, "cooling_targets")
+    row = next((r for r in table.rows if r["yield_from_mpa"] <= strongest < r["yield_to_mpa"]), None)
+    if row is not None:
+        words = f"usual for {row['row'].replace('-', ' ')} steel; the steel maker's figure rules"
+        return Range(row["min_s"], row["max_s"]), words
+    return Range(*MILD_TARGET_S), "no target is usual for mild steel; drawn for comparison"
+
+
+def hydrogen_counted(draft: Draft) -> tuple[float, str]:
+    """Diffusible hydrogen to count with [ml/100 g], and where it comes from."""
+    thermal = draft.procedure.thermal
+    if thermal and thermal.hydrogen_ml_100g is not None:
+        return thermal.hydrogen_ml_100g, "hydrogen as stated"
+    marks = [
+        filler.hydrogen_ml_100g
+        for one in draft.procedure.passes
+        if (filler := decoded_of(one)) and filler.hydrogen_ml_100g is not None
+    ]
+    if marks:
+        return max(marks), "hydrogen by the filler's mark"
+    return USUAL_HYDROGEN_ML_100G, "hydrogen of 5 ml/100 g assumed"
+
+
+def chemistry_counted(one: BaseMetal, metal: Metal) -> tuple[Mapping[str, float], str]:
+    """Chemistry to count with: the heat's, else the most that the standard allows."""
+    if one.chemistry and {"C", "Mn"} <= set(one.chemistry):
+        return one.chemistry, "chemistry of the heat"
+    return upper_chemistry(metal), "chemistry at the standard's upper limits"
+
+
+def _preheat(
+    draft: Draft,
+    known: list[tuple[BaseMetal, Metal]],
+    thick: float,
+    heat: list[_Heat],
+    edition: Edition | None,
+) -> tuple[Preheat, ...]:
+    hydrogen, hydrogen_words = hydrogen_counted(draft)
+    coldest = min((one.span.middle for one in heat), default=1.0)
+    single = draft.single_run_fillet
+    by_metal: list[Preheat] = []
+    for one, metal in known:
+        chemistry, words = chemistry_counted(one, metal)
+        cet = next((e.value for e in equivalents(chemistry) if e.key == "cet"), None)
+        if cet is None:
+            continue
+        found = method_b(
+            cet=cet,
+            thickness_mm=thick,
+            hydrogen_ml_100g=hydrogen,
+            heat_input_kj_mm=min(max(coldest, 0.5), 4.0),
+            single_run_fillet=single,
+        )
+        by_metal.append(
+            replace(found, assumptions=(f"CET {cet:.2f}, {words}", hydrogen_words, *found.assumptions))
+        )
+    options: list[Preheat] = []
+    if by_metal:
+        options.append(max(by_metal, key=lambda one: one.preheat_c if one.preheat_c is not None else -1e3))
+    if edition is not None:
+        asked = edition.preheat(draft)
+        if asked is not None:
+            options.append(asked)
+        options += edition.preheat_by_chemistry(draft, hydrogen)
+    return tuple(options)
+
+
+def waits_of(view: ThermalView | None) -> dict[int, float]:
+    """Estimated wait after each pass [s]."""
+    if view is None:
+        return {}
+    return {one.pass_number: one.wait_s for one in view.passes if one.wait_s is not None}

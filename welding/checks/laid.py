@@ -1,0 +1,61 @@
+"""Do the passes lay down what the joint holds? And is every prepared side welded?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from welding.checks.context import Draft
+from welding.checks.saying import advise, ask
+from welding.citation import COMMON_PRACTICE
+from welding.deposit.laid import bead_area_mm2, by_hand
+from welding.finding import Finding
+
+VOLUME_SLACK = 0.15
+"""Yield, gap and cap differ by about this before a plan is wrong (common practice)."""
+
+
+def laid_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings on the metal that the passes lay down against the section."""
+    section, joint = draft.sectioned.section, draft.procedure.joint
+    passes = draft.procedure.passes
+    if section is None or joint is None or not passes:
+        return
+    both = joint.sides == "both" or joint.back_gouge or len({one.side for one in passes}) > 1
+    if joint.preparation and joint.preparation.form.startswith("double") and not _welded_twice(draft):
+        yield ask(
+            "joint.other-side",
+            "passes",
+            "The other side has no pass",
+            "The joint is prepared from both sides, and every pass lies on one.",
+            "Add the passes of side 2.",
+        )
+        return
+    areas = [bead_area_mm2(one) for one in passes]
+    if any(by_hand(one) for one in passes) or any(area is None for area in areas):
+        return
+    low = sum(area.min for area in areas if area)
+    high = sum(area.max for area in areas if area)
+    needed = sum(bead.area_mm2 for bead in section.beads)
+    little, much = needed > high * (1 + VOLUME_SLACK), needed < low * (1 - VOLUME_SLACK)
+    laid = f"{draft.write(low, 'area')} to {draft.write(high, 'area')}"
+    wanted = draft.write(needed, "area")
+    yield advise(
+        "deposit.volume",
+        "passes",
+        trouble=f"The passes lay down {laid}; the joint{' of both sides' if both else ''} takes {wanted}."
+        if little or much
+        else "",
+        fine=f"The passes lay down {laid}; the joint takes {wanted}.",
+        titles=(
+            "Passes do not fill the joint" if little else "Passes overfill the joint",
+            "Passes fill the joint",
+        ),
+        actual=laid,
+        limit=wanted,
+        remedy="Add a pass, feed more or travel slower." if little else "Take a pass out, or travel faster.",
+        citations=(COMMON_PRACTICE,),
+    )
+
+
+def _welded_twice(draft: Draft) -> bool:
+    return {one.side for one in draft.procedure.passes} == {1, 2}
