@@ -10,6 +10,7 @@ from welding.checks.filler import decoded_of
 from welding.documents.procedure import BaseMetal
 from welding.edition import Edition
 from welding.errors import OutOfRangeError, UnknownEntryError
+from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, upper_chemistry
 from welding.heat.cooling import (
     CoolingJoint,
     CoolingWindow,
@@ -22,9 +23,7 @@ from welding.heat.passes import PassHeat
 from welding.heat.preheat import Preheat, method_b
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
-from welding.planning.facts import KIND_OF_FAMILY
-from welding.planning.relations import PACKAGE
-from welding.planning.temperatures import HARDENING, USUAL_HYDROGEN_ML_100G, upper_chemistry
+from welding.metals.kinds import KIND_OF_FAMILY
 from welding.ranges import Range
 from welding.table import load_table
 
@@ -140,7 +139,7 @@ def _cooling(
 
 def _target(known: list[tuple[BaseMetal, Metal]]) -> tuple[Range | None, str]:
     strongest = max((metal.yield_at(one.thickness_mm) or 0.0 for one, metal in known), default=0.0)
-    table = load_table(PACKAGE, "cooling_targets")
+    table = load_table("welding.heat", "cooling_targets")
     row = next((r for r in table.rows if r["yield_from_mpa"] <= strongest < r["yield_to_mpa"]), None)
     if row is not None:
         words = f"usual for {row['row'].replace('-', ' ')} steel; the steel maker's figure rules"

@@ -8,8 +8,9 @@ from typing import Annotated, Any, TypeVar
 from pydantic import BeforeValidator
 
 from api.errors import DocumentRefused
-from welding.documents.codec import CODECS, COUPON, PASS_RECORD, PROCEDURE, Codec
+from welding.documents.codec import CODECS, COUPON, INTENT, PASS_RECORD, PROCEDURE, TRIAL, Codec
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord
+from welding.documents.intent import Intent, Trial
 from welding.documents.machine import BalanceDial, DialCalibration, Machine
 from welding.documents.procedure import Procedure
 from welding.documents.shelf import OwnMetal, Product
@@ -47,3 +48,5 @@ ProcedureIn = Annotated[Procedure, BeforeValidator(_through(PROCEDURE))]
 CouponIn = Annotated[Coupon, BeforeValidator(_through(COUPON))]
 PassRecordIn = Annotated[PassRecord, BeforeValidator(_through(PASS_RECORD))]
 PieceIn = Annotated[CouponPiece, BeforeValidator(_through(PIECE))]
+IntentIn = Annotated[Intent, BeforeValidator(_through(INTENT))]
+TrialIn = Annotated[Trial, BeforeValidator(_through(TRIAL))]

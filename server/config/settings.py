@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "apps.jobs",
     "apps.procedures",
     "apps.shelf",
+    "apps.trials",
     "apps.coupons",
     "apps.printing",
     "apps.demo",

@@ -10,12 +10,13 @@ from apps.jobs.api import router as jobs
 from apps.printing.api import router as printing
 from apps.procedures.api import router as procedures
 from apps.shelf.api import router as shelf
+from apps.trials.api import router as trials
 from django.contrib import admin
 from django.urls import path, re_path
 
 from config.views import page
 
-for _router in (accounts, core, bench, bench_arc, jobs, procedures, shelf, coupons, printing):
+for _router in (accounts, core, bench, bench_arc, jobs, procedures, shelf, trials, coupons, printing):
     api.add_router("", _router)
 
 urlpatterns = [

@@ -7,10 +7,9 @@ from collections.abc import Iterator
 from welding.checks.context import Draft
 from welding.checks.saying import advise
 from welding.finding import Finding
+from welding.heat.by_metal import HARDENING, metal_key
 from welding.heat.preheat import method_b
 from welding.metals.equivalents import equivalents
-from welding.planning.relations import PACKAGE
-from welding.planning.temperatures import HARDENING, metal_key
 from welding.table import load_table
 
 INTERPASS_SLACK_C = 30.0
@@ -34,7 +33,7 @@ def _interpass(draft: Draft) -> Iterator[Finding]:
     ]
     if stated is None or not known:
         return
-    table = load_table(PACKAGE, "temperatures")
+    table = load_table("welding.heat", "temperatures")
     rows = [row for row in table.rows if row["metal"] in {metal_key(m, t) for m, t in known}]
     if not rows:
         return

@@ -16,7 +16,7 @@ from welding.documents import procedure as _procedure
 from welding.documents import setup as _setup
 from welding.documents import shelf as _shelf
 from welding.documents.coupon import Coupon, PassRecord
-from welding.documents.intent import Intent
+from welding.documents.intent import Intent, Trial
 from welding.documents.machine import Machine
 from welding.documents.procedure import Pass, Procedure
 from welding.documents.shelf import OwnMetal, Product
@@ -175,6 +175,7 @@ MACHINE = Codec(Machine)
 PRODUCT = Codec(Product)
 OWN_METAL = Codec(OwnMetal)
 INTENT = Codec(Intent)
+TRIAL = Codec(Trial)
 
 CODECS: dict[str, Codec[Any]] = {
     "procedure": PROCEDURE,

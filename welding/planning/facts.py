@@ -14,26 +14,11 @@ from welding.documents.machine import Machine
 from welding.documents.shelf import Product
 from welding.errors import DocumentError, Problem
 from welding.metals.catalogue import Metal, find, name_key, search
+from welding.metals.kinds import KIND_OF_FAMILY, Kind
 from welding.table import load_table
 
-Kind = Literal["steel", "stainless", "aluminium", "copper", "nickel"]
 Attitude = Literal["flat", "horizontal", "vertical-up", "vertical-down", "overhead"]
 PLANNED = ("111", "114", "131", "135", "136", "138", "141")
-KIND_OF_FAMILY: dict[str, Kind] = {
-    "carbon": "steel",
-    "weathering": "steel",
-    "cr-mo": "steel",
-    "ni-steel": "steel",
-    "austenitic": "stainless",
-    "ferritic": "stainless",
-    "martensitic": "stainless",
-    "ph-stainless": "stainless",
-    "duplex": "stainless",
-    "nickel": "nickel",
-    "aluminium": "aluminium",
-    "aluminium-cast": "aluminium",
-    "copper": "copper",
-}
 _FOR_KIND: dict[Kind, tuple[str, ...]] = {
     "steel": ("111", "114", "135", "136", "138", "141"),
     "stainless": ("111", "135", "136", "141"),

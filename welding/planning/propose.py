@@ -118,6 +118,11 @@ def propose(intent: Intent) -> Proposal:
     )
 
 
+def with_trials(intent: Intent, trials: tuple[Trial, ...]) -> Intent:
+    """The intent with further trials to look through, its own ones first."""
+    return replace(intent, trials=(*intent.trials, *trials)[:200])
+
+
 def _plan(
     facts: Facts, consumables: Consumables, joint: Joint, channels: Sequence[Channel]
 ) -> tuple[ThermalPlan, list[Reason], _Planner, _Planned]:

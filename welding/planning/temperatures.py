@@ -3,26 +3,20 @@
 from __future__ import annotations
 
 import math
-import re
-from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
 from welding.documents.procedure import PostHeat, Pwht
+from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, metal_key, upper_chemistry
 from welding.heat.cooling import CoolingJoint, heat_input_for_t85_kj_mm
 from welding.heat.energy import thermal_efficiency
 from welding.heat.preheat import Preheat, method_b
-from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
 from welding.planning.facts import Facts
 from welding.planning.reasons import Reason
-from welding.planning.relations import PACKAGE
 from welding.ranges import Range
 from welding.table import load_table
 
-HARDENING = ("carbon", "weathering", "ni-steel")
-"""Families whose preheat method B is for; chromium-molybdenum steels have figures of their own."""
-USUAL_HYDROGEN_ML_100G = 5.0
 GUESSED_HEAT_KJ_MM = 1.0
 POST_HEAT_FROM_MM = 50.0
 LEAST_BAND_C = 60.0
@@ -56,30 +50,6 @@ class ThermalPlan:
     reasons: tuple[Reason, ...]
 
 
-def metal_key(metal: Metal, thickness_mm: float) -> str:
-    """Row of the tables by metal.
-
-    Example:
-        >>> from welding.metals.catalogue import find
-        >>> metal_key(find("2205"), 10), metal_key(find("S690QL"), 20)
-        ('duplex', 'quenched')
-    """
-    family, name = metal.family, metal.name.upper()
-    chromium = metal.chemistry.get("Cr", (0.0, 0.0))[1]
-    if family == "cr-mo":
-        return "cr-mo-9" if chromium > 5 else "cr-mo-2" if chromium > 1.6 else "cr-mo-1"
-    if family == "duplex":
-        return "super-duplex" if chromium > 24.5 else "duplex"
-    if family in ("aluminium", "aluminium-cast"):
-        return "aluminium-hardened" if re.match(r"[67]", name) else "aluminium"
-    if family in ("carbon", "weathering"):
-        if "Q" in metal.condition or re.search(r"Q[LT]?\d?$|A514|A517|HPS", name):
-            return "quenched"
-        strength = metal.yield_at(thickness_mm) or 0.0
-        return "fine-grained" if strength >= 400 else family
-    return family
-
-
 def plan_temperatures(facts: Facts, heat_kj_mm: float = GUESSED_HEAT_KJ_MM) -> ThermalPlan:
     """Preheat, interpass, heat input window and treatments for the pair of metals.
 
@@ -87,7 +57,7 @@ def plan_temperatures(facts: Facts, heat_kj_mm: float = GUESSED_HEAT_KJ_MM) -> T
         facts: What is welded.
         heat_kj_mm: Heat input of the coldest pass, with k; preheat by method B goes by it.
     """
-    table = load_table(PACKAGE, "temperatures")
+    table = load_table("welding.heat", "temperatures")
     rows = [
         next(row for row in table.rows if row["metal"] == metal_key(metal, thickness))
         for metal, thickness in zip(facts.metals, facts.thicknesses, strict=True)
@@ -170,11 +140,6 @@ def _copper(facts: Facts) -> tuple[float, str]:
     return value, f"copper of {thick:g} mm draws the heat away"
 
 
-def upper_chemistry(metal: Metal) -> Mapping[str, float]:
-    """The most that a grade's standard allows of each element [% by mass]."""
-    return {element: high for element, (_, high) in metal.chemistry.items()}
-
-
 def _options(facts: Facts, hydrogen: float | None, heat_kj_mm: float) -> list[Preheat]:
     """Method B for steels that it is for, at the upper limits of the standard's chemistry."""
     found: list[Preheat] = []
@@ -232,7 +197,7 @@ def _heat_window(
                 )
             )
             return Range(least, most)
-    table = load_table(PACKAGE, "heat_limits")
+    table = load_table("welding.heat", "heat_limits")
     limits = [row for row in table.rows if row["metal"] in keys]
     if not limits:
         return None
@@ -275,7 +240,7 @@ def _lower_interpass(facts: Facts, preheat: float, interpass: float, reasons: li
 
 
 def _cooling_target(facts: Facts) -> tuple[Range | None, Any, tuple[str, ...]]:
-    table = load_table(PACKAGE, "cooling_targets")
+    table = load_table("welding.heat", "cooling_targets")
     wished = facts.intent.t85_s
     if wished is not None and facts.families <= set(HARDENING):
         return wished, table.citation, ()
@@ -291,7 +256,7 @@ def _cooling_target(facts: Facts) -> tuple[Range | None, Any, tuple[str, ...]]:
 
 
 def _after(facts: Facts, keys: list[str], reasons: list[Reason]) -> tuple[PostHeat | None, Pwht | None]:
-    table = load_table(PACKAGE, "heat_treatment")
+    table = load_table("welding.heat", "heat_treatment")
     row = next((r for r in table.rows if r["metal"] in keys and facts.thick >= r["from_mm"]), None)
     if row is not None:
         hold = max(row["least_min"], math.ceil(row["minutes_per_mm"] * facts.thick / 5) * 5)

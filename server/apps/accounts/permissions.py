@@ -20,13 +20,16 @@ class Action(StrEnum):
     EDIT_PIECE = "change the coupon's fit-up"
     IMPORT = "import documents"
     KEEP_SHELF = "change the shelf"
+    LOG_TRIAL = "log trials"
 
 
 ALLOWED: dict[Role, frozenset[Action]] = {
     Role.ADMINISTRATOR: frozenset(Action),
     Role.ENGINEER: frozenset(Action),
-    Role.INSPECTOR: frozenset({Action.VIEW, Action.START_COUPON, Action.LOG_PASS, Action.EDIT_PIECE}),
-    Role.WELDER: frozenset({Action.VIEW, Action.LOG_PASS}),
+    Role.INSPECTOR: frozenset(
+        {Action.VIEW, Action.START_COUPON, Action.LOG_PASS, Action.EDIT_PIECE, Action.LOG_TRIAL}
+    ),
+    Role.WELDER: frozenset({Action.VIEW, Action.LOG_PASS, Action.LOG_TRIAL}),
     Role.VIEWER: frozenset({Action.VIEW}),
 }
 

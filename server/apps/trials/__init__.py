@@ -1,0 +1,1 @@
+"""Trials on scrap: what was set, what was seen, kept or rejected."""
