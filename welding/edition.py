@@ -34,6 +34,7 @@ class Edition:
         record_word: What its users call the record of a qualification test.
         procedure_word: What they call a procedure before it is qualified.
         required_content: Table of what a procedure has to state.
+        prequalified: Whether it knows a route without a test.
         draft_findings: Findings on a draft, beyond those that hold under every code.
         wind_limit: The code's own limit of wind for gas-shielded welding, where it has one.
         least_fillet_mm: The code's least leg by thickness and printed column, where it has one.
@@ -52,6 +53,7 @@ class Edition:
     procedure_word: str
     required_content: Table
     draft_findings: Callable[[Draft], Iterator[Finding]]
+    prequalified: bool = False
     wind_limit: Callable[[Code], WindLimit | None] = lambda _: None
     least_fillet_mm: Callable[[float, UnitColumn], float] | None = None
     preheat: Callable[[Draft], Preheat | None] = lambda _: None

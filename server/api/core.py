@@ -48,6 +48,7 @@ class CodeOut(Schema):
     unit_column: UnitColumn
     record_word: str
     procedure_word: str
+    prequalified: bool
 
 
 class ReadIn(Schema):
@@ -113,6 +114,7 @@ def codes(request: HttpRequest) -> list[CodeOut]:
             unit_column=one.unit_column,
             record_word=one.record_word,
             procedure_word=one.procedure_word,
+            prequalified=one.prequalified,
         )
         for one in all_editions().values()
     ]

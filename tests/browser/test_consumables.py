@@ -15,7 +15,7 @@ def test_wrong_polarity_is_named_and_goes_once_mended(enter):
     page.get_by_role("textbox", name="Title").fill("Bracket fillet")
     page.get_by_role("button", name="Draft it").click()
     choose(page, "Code", "AWS D1.1")
-    choose(page, "Joint", "T joint, fillet")
+    choose(page, "Joint", "T joint")
     for metal in ("Metal 1", "Metal 2"):
         fill(page, f"{metal} thickness", "10 mm")
     fill(page, "Leg", "8")

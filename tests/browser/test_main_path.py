@@ -43,7 +43,8 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     for metal in ("Metal 1", "Metal 2"):
         page.get_by_label(f"{metal} designation").fill("S355J2+N")
         fill(page, f"{metal} thickness", "3/8 in")
-    choose(page, "Joint", "butt, single V")
+    choose(page, "Joint", "butt")
+    choose(page, "Edge form", "single V")
     fill(page, "Included angle", "60")
     fill(page, "Root gap", "3")
     fill(page, "Root face", "1.5")

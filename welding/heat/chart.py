@@ -12,6 +12,8 @@ from welding.ranges import Range
 
 _STEPS = (0.1, 0.2, 0.3, 0.5, 0.75, 1.0, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 7.5, 10.0)
 MOST_LINES = 6
+CLOSE = 0.15
+"""A round line nearer than this to a wanted one is left out: their labels would lie on each other."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,7 +72,7 @@ def heat_chart(one: Pass | None, rule: HeatRule, wanted: Range | None) -> HeatCh
     low = factor * current.min / travel.max * 0.6
     high = factor * current.max / travel.min * 1.7
     steps = [
-        step for step in _STEPS if low <= step <= high and all(abs(step - end) > 0.04 * end for end in ends)
+        step for step in _STEPS if low <= step <= high and all(abs(step - end) > CLOSE * end for end in ends)
     ]
     while len(steps) > MOST_LINES:
         steps = steps[::2]

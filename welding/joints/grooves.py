@@ -145,7 +145,7 @@ def _unfit(joint: Joint, form: str) -> Iterator[Problem]:
     if joint.kind in ("t", "branch") and form in _BOTH_WALLS and form not in ("compound-bevel", "flare-v"):
         yield Problem(
             f"{PREPARATION}.form",
-            f"a {_words(form)} bevels both members, and a T joint's through plate is not bevelled: "
+            f"a {form_words(form)} bevels both members, and a T joint's through plate is not bevelled: "
             "take a bevel or a J",
         )
     if joint.kind == "edge" and form in _FLARE:
@@ -154,7 +154,13 @@ def _unfit(joint: Joint, form: str) -> Iterator[Problem]:
         yield Problem(f"{PREPARATION}.form", "an edge joint is welded from one side only")
 
 
-def _words(form: str) -> str:
+def form_words(form: str) -> str:
+    """A form in words.
+
+    Example:
+        >>> form_words("single-v")
+        'single V'
+    """
     return form.replace("-", " ").replace(" v", " V").replace(" u", " U").replace(" j", " J")
 
 
@@ -220,7 +226,7 @@ def _wrong(preparation: Preparation, thickness: float) -> Iterator[Problem]:
         )
         return
     most = 180.0 if form in _BOTH_WALLS else 90.0
-    word = _words(form)
+    word = form_words(form)
     for path, angle in _angles(preparation):
         if angle <= 0 and form not in _ROUND:
             yield Problem(

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from welding.catalogue import edition_of
 from welding.documents.procedure import Joint, Preparation, PreparedSide
+from welding.joints.grooves import form_words
 from welding.planning.facts import Facts
 from welding.planning.reasons import Reason
 from welding.ranges import Range
@@ -94,8 +95,7 @@ def _partial(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         sides=(PreparedSide(depth_mm=depth + deeper),),
     )
     text = (
-        f"{form.replace('-', ' ')} {angle:g}°, closed root, {depth + deeper:g} mm deep "
-        f"for a throat of {depth:g} mm"
+        f"{form_words(form)} {angle:g}°, closed root, {depth + deeper:g} mm deep for a throat of {depth:g} mm"
     )
     return _with(joint, preparation, throat_mm=depth), (_reason(facts, text),)
 

@@ -16,6 +16,7 @@ from welding.heat.energy import thermal_efficiency
 from welding.heat.preheat import Preheat
 from welding.joints.channel import Channel
 from welding.joints.channels import fill_joint
+from welding.joints.grooves import form_words
 from welding.joints.section import section_of
 from welding.planning.beads import PlannedBead, fit_scale, plan_side
 from welding.planning.choosing import Consumables, choose_consumables, choose_diameter, choose_transfer
@@ -444,10 +445,8 @@ def _title(facts: Facts, joint: Joint) -> str:
     kind = "T" if joint.kind == "t" else joint.kind
     thickness = " and ".join(dict.fromkeys(f"{t:g}" for t in facts.thicknesses))
     names = " to ".join(dict.fromkeys(metal.name for metal in facts.metals))
-    weld = (
-        "fillet" if facts.fillet else (joint.preparation.form.replace("-", " ") if joint.preparation else "")
-    )
-    return f"{names}, {thickness} mm, {kind} {weld}, {facts.process}, {facts.intent.position}"
+    weld = "fillet" if facts.fillet else (form_words(joint.preparation.form) if joint.preparation else "")
+    return f"{names}, {thickness} mm, {weld} {kind}, {facts.process}, {facts.intent.position}"
 
 
 def _base_metals(facts: Facts) -> tuple[BaseMetal, ...]:

@@ -23,4 +23,6 @@ def trade_size_name(diameter_mm: float, units: UnitColumn) -> str:
         for size, name in {**_INCH, **_STICK_INCH}.items():
             if abs(size - diameter_mm) <= 0.005:
                 return name
-    return f"{diameter_mm:g}"
+    return (
+        f"{diameter_mm:.1f}" if abs(diameter_mm * 10 - round(diameter_mm * 10)) < 1e-6 else f"{diameter_mm:g}"
+    )

@@ -56,6 +56,7 @@ def print_procedure(request: HttpRequest, revision_id: int, paper: Paper = "a4")
             "breaches": [f for f in evaluation.findings if f.verdict == "violates"],
             "missing": evaluation.missing,
             "cautions": evaluation.cautions,
+            "use": sheets.use_line(evaluation),
             "assumptions": evaluation.section.assumptions if evaluation.section else (),
             "qr": qr_svg(address),
             "address": address,

@@ -11,12 +11,12 @@ from welding.assess_coupon import CouponEvaluation, PassResult
 from welding.catalogue import edition_of
 from welding.documents.coupon import Coupon, PassRecord
 from welding.documents.fields import Reading, Spread, mean_of
-from welding.documents.procedure import Pass, Procedure
+from welding.documents.procedure import Pass, Procedure, Thermal
+from welding.joints.grooves import form_words
 from welding.quantities.writing import System, number_text, quantity_text, range_text
 from welding.ranges import Range
 
 BLANK = "—"
-FORM_WORDS = {"single-v": "single V", "double-v": "double V", "single-u": "single U", "double-u": "double U"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,7 +107,7 @@ def joint_words(document: Procedure) -> str:
     welds = {"cjp-groove": "complete penetration", "pjp-groove": "partial penetration"}
     parts = [kinds[joint.kind], welds.get(joint.weld, joint.weld)]
     if joint.preparation:
-        parts.append(FORM_WORDS.get(joint.preparation.form) or joint.preparation.form.replace("-", " "))
+        parts.append(form_words(joint.preparation.form))
     parts.append("both sides" if joint.sides == "both" else "one side")
     parts.append("no backing" if joint.backing == "none" else f"{joint.backing} backing")
     if joint.back_gouge:
@@ -141,10 +141,49 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
     ]
     if thermal and thermal.heat_input_kj_mm:
         rows.append(("Heat input wanted", [write.range(thermal.heat_input_kj_mm, "heat_input")]))
+    rows += _treatments(thermal, write)
+    gap = document.joint.preparation.gap_allowed_mm if document.joint and document.joint.preparation else None
+    if gap:
+        rows.append(("Gap after tacking", [write.range(gap, "gap")]))
     if evaluation.section:
         words = "Section with cap" if evaluation.section.reinforcement_mm2 else "Section"
         rows.append((words, [write.value(evaluation.section.total_mm2, "area")]))
     return rows
+
+
+def _treatments(thermal: Thermal | None, write: Writer) -> list[tuple[str, list[Both]]]:
+    """Post-heat and heat treatment, where they are planned."""
+    rows: list[tuple[str, list[Both]]] = []
+    if thermal and thermal.post_heat:
+        soak = write.value(thermal.post_heat.temperature_c, "temperature")
+        rows.append(("Post-heat", [soak, Both(f"for {thermal.post_heat.hold_min:g} min")]))
+    if thermal and thermal.pwht:
+        pwht = thermal.pwht
+        values = [write.range(pwht.hold_c, "temperature")]
+        if pwht.hold_min is not None:
+            values.append(Both(f"for {pwht.hold_min:g} min"))
+        if pwht.heating_c_h is not None and pwht.cooling_c_h is not None:
+            values.append(Both(f"up {pwht.heating_c_h:g}, down {pwht.cooling_c_h:g} °C/h at most"))
+        rows.append((pwht.kind.capitalize(), values))
+    return rows
+
+
+def use_line(evaluation: Evaluation) -> str:
+    """Metal, filler, gas and arc time of a metre of joint in one line; empty where they are not known."""
+    use = evaluation.use
+    if use is None:
+        return ""
+    parts = [f"{use.weld_metal_kg_m:.2f} kg weld metal"]
+    if use.filler_kg_m is not None:
+        parts.append(f"{use.filler_kg_m:.2f} kg filler")
+    if use.gas_l_m:
+        parts.append(f"{use.gas_l_m:.0f} L gas")
+    if use.arc_min_m is not None:
+        parts.append(f"{use.arc_min_m:.0f} min arc time")
+    line = f"A metre of joint takes about {', '.join(parts)}."
+    if use.length_m is not None and use.elapsed_min is not None:
+        line += f" {use.length_m:g} m: {use.elapsed_min:.0f} min from first to last arc, an estimate."
+    return line
 
 
 def logged_rows(document: Coupon, log: CouponEvaluation) -> list[dict[str, Any]]:

@@ -64,7 +64,7 @@ class EnterTrialIn(Schema):
     trial: TrialIn
 
 
-class StrikeIn(Schema):
+class StrikeTrialIn(Schema):
     """Why a trial is struck."""
 
     reason: Annotated[str, StringConstraints(max_length=400)]
@@ -132,7 +132,7 @@ def enter(request: HttpRequest, payload: EnterTrialIn) -> Status[EnteredOut]:
 
 
 @router.post("/trials/{int:entry_id}/strike", response={200: EnteredOut, **REFUSALS})
-def strike(request: HttpRequest, entry_id: int, payload: StrikeIn) -> EnteredOut:
+def strike(request: HttpRequest, entry_id: int, payload: StrikeTrialIn) -> EnteredOut:
     """Strike a trial with a reason."""
     get_object_or_404(TrialEntry, pk=entry_id)
     return EnteredOut(id=strike_trial(person(request), entry_id, payload.reason).pk)

@@ -652,6 +652,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Propose Draft
+         * @description Propose a whole draft; the shop's own trials of this process come first. Nothing is stored.
+         */
+        post: operations["apps_trials_api_propose_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat-chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chart
+         * @description Amps against travel for one pass, with lines of equal heat input.
+         */
+        post: operations["apps_trials_api_chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Trials
+         * @description The trial log, the latest first.
+         */
+        get: operations["apps_trials_api_list_trials"];
+        put?: never;
+        /**
+         * Enter
+         * @description Enter a trial.
+         */
+        post: operations["apps_trials_api_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{entry_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike a trial with a reason.
+         */
+        post: operations["apps_trials_api_strike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/coupons": {
         parameters: {
             query?: never;
@@ -1015,6 +1099,8 @@ export interface components {
             record_word: string;
             /** Procedure Word */
             procedure_word: string;
+            /** Prequalified */
+            prequalified: boolean;
         };
         /**
          * ReadOut
@@ -1086,7 +1172,16 @@ export interface components {
         };
         /**
          * BeadArea
-         * @description Section of one bead [mm²]; ``locked`` where the procedure states it.
+         * @description Where one bead lies and what it fills.
+         *
+         *     Attributes:
+         *         pass_number: Its pass.
+         *         area_mm2: Its section.
+         *         locked: Whether the procedure states the section.
+         *         layer_mm: Thickness of its layer, without the cap over the face.
+         *         layer_width_mm: Width of its layer at the top.
+         *         abreast: How many beads lie side by side in its layer.
+         *         arranged: Whether the layers are arranged here and not stated.
          */
         BeadArea: {
             /** Pass Number */
@@ -1095,6 +1190,14 @@ export interface components {
             area_mm2: number;
             /** Locked */
             locked: boolean;
+            /** Layer Mm */
+            layer_mm: number;
+            /** Layer Width Mm */
+            layer_width_mm: number;
+            /** Abreast */
+            abreast: number;
+            /** Arranged */
+            arranged: boolean;
         };
         /**
          * Citation
@@ -1134,6 +1237,20 @@ export interface components {
             confidence: "high" | "medium" | "low";
         };
         /**
+         * CoolingWindow
+         * @description Heat input against starting temperature for two cooling times: one point a temperature.
+         */
+        CoolingWindow: {
+            /** Start C */
+            start_c: number[];
+            /** Least Kj Mm */
+            least_kj_mm: number[];
+            /** Most Kj Mm */
+            most_kj_mm: number[];
+            target_s: components["schemas"]["Range"];
+            citation: components["schemas"]["Citation"];
+        };
+        /**
          * Drawing
          * @description Shapes and the window that holds them; ``text_mm`` is the text height that suits it.
          */
@@ -1166,6 +1283,9 @@ export interface components {
          *         drawing: The section's drawing, where it can be drawn.
          *         missing: What is not stated, with the path of each item.
          *         cautions: Sentences for people who will weld it.
+         *         thermal: Preheat by method, cooling and waits, where metals and thicknesses are known.
+         *         use: Weld metal, filler, gas and time, where the section is known.
+         *         joint_fields: Paths of the geometry's fields that this joint has.
          */
         Evaluation: {
             /** Code */
@@ -1182,6 +1302,10 @@ export interface components {
             missing: components["schemas"]["Problem"][];
             /** Cautions */
             cautions: string[];
+            thermal: components["schemas"]["ThermalView"] | null;
+            use: components["schemas"]["Use"] | null;
+            /** Joint Fields */
+            joint_fields: string[];
         };
         /**
          * Finding
@@ -1309,6 +1433,24 @@ export interface components {
             ticks: boolean;
         };
         /**
+         * PassCooling
+         * @description Cooling of one pass: t8/5 at the cold corner and at the hot corner, and the wait after it.
+         */
+        PassCooling: {
+            /** Pass Number */
+            pass_number: number;
+            /** T85 Least S */
+            t85_least_s: number | null;
+            /** T85 Most S */
+            t85_most_s: number | null;
+            /** Heat Least Kj Mm */
+            heat_least_kj_mm: number;
+            /** Heat Most Kj Mm */
+            heat_most_kj_mm: number;
+            /** Wait S */
+            wait_s: number | null;
+        };
+        /**
          * PassHeat
          * @description Heat input of a planned pass. ``k`` is 1 where the code in force uses none.
          */
@@ -1336,6 +1478,24 @@ export interface components {
             unchecked: string[];
         };
         /**
+         * PassUse
+         * @description What one pass takes per metre of joint; ``None`` where a fact is missing.
+         */
+        PassUse: {
+            /** Pass Number */
+            pass_number: number;
+            /** Weld Metal Kg M */
+            weld_metal_kg_m: number;
+            /** Filler Kg M */
+            filler_kg_m: number | null;
+            /** Gas L M */
+            gas_l_m: number | null;
+            /** Arc Min M */
+            arc_min_m: number | null;
+            /** Wait Min */
+            wait_min: number | null;
+        };
+        /**
          * Polygon
          * @description A closed outline. A bead carries the number of its pass.
          */
@@ -1360,6 +1520,49 @@ export interface components {
             pass_number?: number | null;
         };
         /**
+         * Preheat
+         * @description A preheat temperature by one method.
+         *
+         *     Attributes:
+         *         method: ``en-1011-2-b``, ``aws-d1.1-table``, ``aws-d1.1-annex-b``.
+         *         preheat_c: As computed, or as printed in the SI column [°C]; ``None`` outside the method's validity.
+         *         none_needed: The method asks for none at normal shop temperature.
+         *         governing_thickness_mm: The thickness that was taken.
+         *         assumptions: What was assumed, in words.
+         *         outside: What lies outside the validity, in words; empty where all is inside.
+         *         citation: Where it stands.
+         *         unchecked: Tables that nobody has compared.
+         */
+        Preheat: {
+            /** Method */
+            method: string;
+            /** Preheat C */
+            preheat_c: number | null;
+            /**
+             * None Needed
+             * @default false
+             */
+            none_needed: boolean;
+            /** Governing Thickness Mm */
+            governing_thickness_mm?: number | null;
+            /**
+             * Assumptions
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * Outside
+             * @default []
+             */
+            outside: string[];
+            citation: components["schemas"]["Citation"];
+            /**
+             * Unchecked
+             * @default []
+             */
+            unchecked: string[];
+        };
+        /**
          * Problem
          * @description One mistake in a document: where it stands, what is wrong, what stood there.
          */
@@ -1373,6 +1576,16 @@ export interface components {
              * @default
              */
             value: string;
+        };
+        /**
+         * Range
+         * @description A closed range of a parameter, both ends said. ``min`` never exceeds ``max``.
+         */
+        Range: {
+            /** Min */
+            min: number;
+            /** Max */
+            max: number;
         };
         /**
          * Section
@@ -1398,6 +1611,69 @@ export interface components {
             beads: components["schemas"]["BeadArea"][];
             /** Assumptions */
             assumptions: string[];
+        };
+        /**
+         * ThermalView
+         * @description What is known of temperatures and cooling.
+         *
+         *     Attributes:
+         *         preheat: Preheat by each method that applies, side by side.
+         *         passes: Cooling by pass; t8/5 only for steels that it is for.
+         *         window: Heat input over starting temperature for the wanted t8/5, where there is a target.
+         *         start_c: Preheat to interpass of the draft [°C], the width of its rectangle in the window.
+         *         target: Where the target comes from, in words.
+         */
+        ThermalView: {
+            /** Preheat */
+            preheat: components["schemas"]["Preheat"][];
+            /** Passes */
+            passes: components["schemas"]["PassCooling"][];
+            window: components["schemas"]["CoolingWindow"] | null;
+            start_c: components["schemas"]["Range"] | null;
+            /** Target */
+            target: string;
+        };
+        /**
+         * Use
+         * @description What the joint takes. Sums stand only where every pass has its figure.
+         *
+         *     Attributes:
+         *         passes: Per metre, by pass.
+         *         weld_metal_kg_m: Weld metal [kg/m], caps included.
+         *         filler_kg_m: Filler bought [kg/m].
+         *         gas_l_m: Shielding gas [L/m], arc time only.
+         *         arc_min_m: Arc time [min/m].
+         *         at_joint_min_m: Time at the joint by the usual operating factor [min/m], an estimate.
+         *         length_m: Length of the joint [m], where it is stated.
+         *         waits_min: Estimated waits between the passes, once a joint [min].
+         *         elapsed_min: Time at the joint and waits for the whole length [min]; the longer of both rules, since
+         *             a long joint cools while it is welded.
+         *         citations: Of yield, density, operating factor.
+         *         unchecked: Tables that nobody has compared.
+         */
+        Use: {
+            /** Passes */
+            passes: components["schemas"]["PassUse"][];
+            /** Weld Metal Kg M */
+            weld_metal_kg_m: number;
+            /** Filler Kg M */
+            filler_kg_m: number | null;
+            /** Gas L M */
+            gas_l_m: number | null;
+            /** Arc Min M */
+            arc_min_m: number | null;
+            /** At Joint Min M */
+            at_joint_min_m: number | null;
+            /** Length M */
+            length_m: number | null;
+            /** Waits Min */
+            waits_min: number | null;
+            /** Elapsed Min */
+            elapsed_min: number | null;
+            /** Citations */
+            citations: components["schemas"]["Citation"][];
+            /** Unchecked */
+            unchecked: string[];
         };
         /**
          * AcWave
@@ -1649,6 +1925,7 @@ export interface components {
          *
          *     On a T groove ``leg1_mm`` is the fillet that reinforces it. ``dihedral_deg`` is the angle between
          *     the members of a skewed joint. ``face_height_mm`` is the crown, or the hollow, of a fillet's face.
+         *     ``length_mm`` is the weld's length, for consumption and time.
          */
         Joint: {
             /**
@@ -1695,6 +1972,8 @@ export interface components {
             face?: ("flat" | "convex" | "concave") | null;
             /** Face Height Mm */
             face_height_mm?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
         };
         /**
          * Machine
@@ -1819,6 +2098,9 @@ export interface components {
          * Pass
          * @description One pass as planned. ``sources`` says where a value comes from, by field path.
          *
+         *     ``layer`` counts from the root within a side; where a side's passes do not all state it, the beads
+         *     are arranged by their natural shape.
+         *
          *     ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
          *     to where a pedal takes the current below it. ``bead_area_mm2`` locks the bead's section; the other
          *     beads of its side share the rest.
@@ -1837,6 +2119,8 @@ export interface components {
              * @enum {string}
              */
             role: "root" | "hot" | "fill" | "cap" | "back" | "tack";
+            /** Layer */
+            layer?: number | null;
             /**
              * Process
              * @enum {string}
@@ -2061,16 +2345,6 @@ export interface components {
             heating_c_h?: number | null;
             /** Cooling C H */
             cooling_c_h?: number | null;
-        };
-        /**
-         * Range
-         * @description A closed range of a parameter, both ends said. ``min`` never exceeds ``max``.
-         */
-        Range: {
-            /** Min */
-            min: number;
-            /** Max */
-            max: number;
         };
         /**
          * Requirements
@@ -3142,6 +3416,297 @@ export interface components {
             /** Pure */
             pure: components["schemas"]["CarriedOut"][];
             citation: components["schemas"]["Citation"];
+        };
+        /**
+         * ProposalOut
+         * @description A draft, why it is so, which limits collide, and how it is judged.
+         */
+        ProposalOut: {
+            procedure: components["schemas"]["Procedure"];
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+            /** Collisions */
+            collisions: string[];
+            /** Preheat Options */
+            preheat_options: components["schemas"]["Preheat"][];
+            evaluation: components["schemas"]["Evaluation"];
+        };
+        /**
+         * Reason
+         * @description One sentence about one field of the proposal.
+         *
+         *     Attributes:
+         *         path: Field of the procedure.
+         *         text: What decided it, with its adjustments spelled out.
+         *         source: Kind of source, as on the value itself.
+         *         citation: Where the rule or the figures stand.
+         *         unchecked: Tables that nobody has compared with the printed text.
+         */
+        Reason: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+            /**
+             * Source
+             * @default practice
+             * @enum {string}
+             */
+            source: "own-trial" | "maker" | "handbook" | "machine-chart" | "estimate" | "practice" | "record" | "code";
+            /**
+             * @default {
+             *       "document": "common practice",
+             *       "edition": "",
+             *       "clause": "",
+             *       "provenance": "practice",
+             *       "confidence": "medium"
+             *     }
+             */
+            citation: components["schemas"]["Citation"];
+            /**
+             * Unchecked
+             * @default []
+             */
+            unchecked: string[];
+        };
+        /**
+         * Intent
+         * @description What is to be joined, where, and how. ``metals`` are names or what people say.
+         *
+         *     ``heat_input_kj_mm`` and ``t85_s`` are wanted windows. ``machine`` names a machine of the shelf.
+         *     ``overlap`` is how far each bead laps over the last; it is only drawn and planned with, never
+         *     counted as metal twice.
+         */
+        Intent: {
+            /**
+             * Format
+             * @default grounded-bead/intent
+             * @constant
+             */
+            format: "grounded-bead/intent";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            code?: components["schemas"]["Code"] | null;
+            /** Metals */
+            metals: string[];
+            /** Thickness Mm */
+            thickness_mm: number[];
+            /** Outside Diameter Mm */
+            outside_diameter_mm?: number | null;
+            joint: components["schemas"]["Joint"];
+            /**
+             * Position
+             * @enum {string}
+             */
+            position: "PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F";
+            /** Progression */
+            progression?: ("up" | "down") | null;
+            /**
+             * Process
+             * @enum {string}
+             */
+            process: "111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311";
+            /** Transfer */
+            transfer?: ("short-circuit" | "globular" | "spray" | "pulsed" | "controlled-short-circuit") | null;
+            filler?: components["schemas"]["WishedFiller"] | null;
+            /** Gas */
+            gas?: string | null;
+            /** Machine */
+            machine?: string | null;
+            requirements?: components["schemas"]["Requirements"] | null;
+            heat_input_kj_mm?: components["schemas"]["Range"] | null;
+            t85_s?: components["schemas"]["Range"] | null;
+            /** Hydrogen Ml 100G */
+            hydrogen_ml_100g?: number | null;
+            /**
+             * Overlap
+             * @default half
+             * @enum {string}
+             */
+            overlap: "third" | "half" | "two-thirds";
+            /** Passes Wanted */
+            passes_wanted?: number | null;
+            shelf?: components["schemas"]["Shelf"] | null;
+            /**
+             * Trials
+             * @default []
+             */
+            trials: components["schemas"]["Trial"][];
+        };
+        /**
+         * ProposeIn
+         * @description What is to be joined, and the unit system of the sentences.
+         */
+        ProposeIn: {
+            intent: components["schemas"]["Intent"];
+            /**
+             * Units
+             * @default si
+             * @enum {string}
+             */
+            units: "si" | "us";
+        };
+        /**
+         * Trial
+         * @description A trial on scrap: settings, what was seen, kept or rejected. Kept ones outrank every estimate.
+         */
+        Trial: {
+            /**
+             * Process
+             * @enum {string}
+             */
+            process: "111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311";
+            /** Transfer */
+            transfer?: ("short-circuit" | "globular" | "spray" | "pulsed" | "controlled-short-circuit") | null;
+            filler: components["schemas"]["WishedFiller"];
+            /** Gas */
+            gas?: string | null;
+            /**
+             * Position
+             * @enum {string}
+             */
+            position: "PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F";
+            /** Progression */
+            progression?: ("up" | "down") | null;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Metal */
+            metal?: string | null;
+            /** Role */
+            role?: ("root" | "hot" | "fill" | "cap" | "back" | "tack") | null;
+            /** Current A */
+            current_a?: number | null;
+            /** Voltage V */
+            voltage_v?: number | null;
+            /** Wire Feed M Min */
+            wire_feed_m_min?: number | null;
+            /** Travel Mm Min */
+            travel_mm_min?: number | null;
+            /** Seen */
+            seen?: string | null;
+            /**
+             * Verdict
+             * @default kept
+             * @enum {string}
+             */
+            verdict: "kept" | "rejected";
+            /** Made On */
+            made_on?: string | null;
+        };
+        /**
+         * WishedFiller
+         * @description Filler that is wished; what is not stated is proposed.
+         */
+        WishedFiller: {
+            /** Designation */
+            designation?: string | null;
+            /** Diameter Mm */
+            diameter_mm?: number | null;
+            /** Nominal */
+            nominal?: string | null;
+            /** Make */
+            make?: string | null;
+        };
+        /**
+         * HeatChart
+         * @description A chart of one pass.
+         *
+         *     Attributes:
+         *         travel_mm_min: Travel axis.
+         *         current_a: Current axis.
+         *         rectangle: The pass's own ranges: travel, current.
+         *         voltage_v: Volts that the lines are drawn for, the middle of the pass's.
+         *         k: Thermal efficiency that counts; 1 where the code uses none.
+         *         lines: Lines of equal heat input, least first.
+         */
+        HeatChart: {
+            travel_mm_min: components["schemas"]["Range"];
+            current_a: components["schemas"]["Range"];
+            /** Rectangle */
+            rectangle: [
+                components["schemas"]["Range"],
+                components["schemas"]["Range"]
+            ];
+            /** Voltage V */
+            voltage_v: number;
+            /** K */
+            k: number;
+            /** Lines */
+            lines: components["schemas"]["HeatLine"][];
+        };
+        /**
+         * HeatLine
+         * @description All pairs of amps and travel with one heat input; ``wanted`` where it bounds the wanted window.
+         */
+        HeatLine: {
+            /** Kj Mm */
+            kj_mm: number;
+            /** Wanted */
+            wanted: boolean;
+            /** Travel Mm Min */
+            travel_mm_min: [
+                number,
+                number
+            ];
+            /** Current A */
+            current_a: [
+                number,
+                number
+            ];
+        };
+        /**
+         * HeatChartIn
+         * @description A procedure and which pass of it.
+         */
+        HeatChartIn: {
+            document: components["schemas"]["Procedure"];
+            /** Pass Number */
+            pass_number: number;
+        };
+        /**
+         * TrialOut
+         * @description A trial of the log.
+         */
+        TrialOut: {
+            /** Id */
+            id: number;
+            trial: components["schemas"]["Trial"];
+            /** Entered By */
+            entered_by: string;
+            /**
+             * Entered At
+             * Format: date-time
+             */
+            entered_at: string;
+            /** Struck Because */
+            struck_because: string;
+        };
+        /**
+         * EnteredOut
+         * @description The row that was made.
+         */
+        EnteredOut: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * EnterTrialIn
+         * @description A new trial.
+         */
+        EnterTrialIn: {
+            trial: components["schemas"]["Trial"];
+        };
+        /**
+         * StrikeTrialIn
+         * @description Why a trial is struck.
+         */
+        StrikeTrialIn: {
+            /** Reason */
+            reason: string;
         };
         /**
          * CouponLineOut
@@ -4827,6 +5392,268 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TungstensOut"];
+                };
+            };
+        };
+    };
+    apps_trials_api_propose_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_trials_api_chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatChartIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatChart"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_trials_api_list_trials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"][];
+                };
+            };
+        };
+    };
+    apps_trials_api_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnterTrialIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnteredOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_trials_api_strike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeTrialIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnteredOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };

@@ -38,7 +38,11 @@ function Search({ onClose, onKeys, jobId }: { onClose: () => void; onKeys: () =>
     ...(coupons.data ?? []).map((one) => ({
       key: `c${String(one.id)}`, words: `${one.number} for ${one.procedure_number} ${one.title}`, hint: `coupon, ${one.status}`, run: go(`/coupons/${String(one.id)}`),
     })),
-    ...(may('WRITE_PROCEDURE') ? [{ key: 'new', words: 'Draft a procedure', hint: 'new', run: go('/procedures?new=1') }] : []),
+    ...(may('WRITE_PROCEDURE') ? [
+      { key: 'six', words: 'Draft from six answers', hint: 'new', run: go('/procedures/draft') },
+      { key: 'new', words: 'Draft a procedure', hint: 'new', run: go('/procedures?new=1') },
+    ] : []),
+    { key: 'compare', words: 'Compare two drafts', hint: 'procedures', run: go('/procedures/compare') },
     ...(may('IMPORT') ? [{ key: 'import', words: 'Import a document', hint: 'file', run: go('/procedures?import=1') }] : []),
     { key: 'bench', words: 'Decode a filler, name a gas, reckon a carbon equivalent', hint: 'bench', run: go('/bench') },
     { key: 'shelf', words: 'Look up a base metal', hint: 'shelf', run: go('/shelf') },

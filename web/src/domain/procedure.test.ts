@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 
 import type { Pass, Procedure } from '../api/types'
-import { EMPTY, addPass, gasText, groupsOf, jointChoice, removePass, withJointChoice, withMetal, withPasses } from './procedure'
+import { EMPTY, addPass, gasText, groupsOf, removePass, withJointKind, withMetal, withPasses, withPreparation, withSide, withWeld } from './procedure'
 
 const pass = (number: number, more: Partial<Pass> = {}): Pass => ({ number, side: 1, role: 'fill', process: '136', ...more })
 const three: Procedure = { ...EMPTY, passes: [pass(1, { role: 'root', process: '135' }), pass(2), pass(3, { role: 'cap' })] }
@@ -38,14 +38,27 @@ it('keeps the other metal', () => {
   expect(document.base_metals).toEqual([{ thickness_mm: 10 }, { designation: 'A36' }])
 })
 
-it.each(['single-v', 'square', 't-fillet'] as const)('joint choice %s reads back', (choice) => {
-  expect(jointChoice(withJointChoice(EMPTY, choice).joint)).toBe(choice)
+it('begins a T and a lap as fillets, and a butt as a groove', () => {
+  expect(withJointKind(EMPTY, 't').joint).toMatchObject({ kind: 't', weld: 'fillet' })
+  expect(withJointKind(EMPTY, 'lap').joint).toMatchObject({ kind: 'lap', weld: 'fillet' })
+  expect(withJointKind(EMPTY, 'butt').joint).toMatchObject({ kind: 'butt', weld: 'cjp-groove' })
 })
 
-it('drops the legs when a fillet becomes a butt', () => {
-  const fillet = withJointChoice(EMPTY, 't-fillet')
-  const butt = withJointChoice({ ...fillet, joint: fillet.joint ? { ...fillet.joint, leg1_mm: 8 } : null }, 'single-v')
-  expect(butt.joint).toMatchObject({ kind: 'butt', leg1_mm: null, preparation: { form: 'single-v' } })
+it('drops the legs when a fillet becomes a groove, and the edges the other way round', () => {
+  const fillet = withJointKind(EMPTY, 't')
+  const groove = withWeld({ ...fillet, joint: fillet.joint ? { ...fillet.joint, leg1_mm: 8 } : null }, 'cjp-groove')
+  expect(groove.joint).toMatchObject({ leg1_mm: null })
+  expect(withWeld(withPreparation(groove, { form: 'single-bevel' }), 'fillet').joint).toMatchObject({ preparation: null })
+})
+
+it('keeps what else was typed when one side of the edges changes', () => {
+  const butt = withPreparation(withJointKind(EMPTY, 'butt'), { form: 'double-u', root_gap_mm: 2 })
+  const radius = withSide(withSide(butt, 1, { depth_mm: 9 }), 0, { radius_mm: 6 })
+  expect(radius.joint?.preparation).toMatchObject({ form: 'double-u', root_gap_mm: 2, sides: [{ radius_mm: 6 }, { depth_mm: 9 }] })
+})
+
+it('takes no number of an edge before its form is chosen', () => {
+  expect(withPreparation(withJointKind(EMPTY, 'butt'), { root_gap_mm: 2 }).joint?.preparation ?? null).toBeNull()
 })
 
 it.each([

@@ -88,26 +88,32 @@ export function gasText(components: Record<string, number> | null | undefined): 
   return parts.map(([name, share], i) => (i === 0 ? name : `${String(share)}${name}`)).join('+')
 }
 
-export type JointChoice = 'single-v' | 'square' | 't-fillet'
-
-export function jointChoice(joint: Joint | null | undefined): JointChoice | null {
-  if (!joint) return null
-  if (joint.kind === 't' && joint.weld === 'fillet') return 't-fillet'
-  if (joint.kind !== 'butt') return null
-  const form = joint.preparation?.form
-  return form === 'single-v' || form === 'square' ? form : null
+/** The joint of another kind, keeping what may still fit; a lap and a T begin as fillets. */
+export function withJointKind(document: Procedure, kind: Joint['kind']): Procedure {
+  const weld = document.joint ? document.joint.weld : kind === 't' || kind === 'lap' ? 'fillet' : 'cjp-groove'
+  return withJoint(document, { kind, weld: kind === 'lap' ? 'fillet' : weld })
 }
 
-/** The joint for a choice, keeping what still fits. */
-export function withJointChoice(document: Procedure, choice: JointChoice): Procedure {
-  if (choice === 't-fillet')
-    return withJoint(document, { kind: 't', weld: 'fillet', preparation: null, backing: 'none' })
-  return withJoint(document, {
-    kind: 'butt',
-    weld: 'cjp-groove',
-    leg1_mm: null,
-    leg2_mm: null,
-    throat_mm: null,
-    preparation: { sides: [], ...document.joint?.preparation, form: choice },
-  })
+/** The joint with another weld; a groove begins without a preparation, a fillet has none. */
+export function withWeld(document: Procedure, weld: Joint['weld']): Procedure {
+  if (weld === 'fillet') return withJoint(document, { weld, preparation: null, backing: 'none', back_gouge: false })
+  return withJoint(document, { weld, leg1_mm: null, leg2_mm: null, throat_mm: null, face: null, face_height_mm: null })
+}
+
+type Preparation = NonNullable<Joint['preparation']>
+type Side = Preparation['sides'][number]
+
+/** Change the preparation; its form has to be chosen before anything else of it is typed. */
+export function withPreparation(document: Procedure, changes: Partial<Preparation>): Procedure {
+  const before = document.joint?.preparation
+  const form = changes.form ?? before?.form
+  return form ? withJoint(document, { preparation: { sides: [], ...before, ...changes, form } }) : document
+}
+
+/** Change one side of the preparation. */
+export function withSide(document: Procedure, index: 0 | 1, changes: Partial<Side>): Procedure {
+  const sides: Side[] = [...(document.joint?.preparation?.sides ?? [])]
+  while (sides.length <= index) sides.push({})
+  sides[index] = { ...sides[index], ...changes }
+  return withPreparation(document, { sides })
 }

@@ -82,10 +82,61 @@ export const SOURCES: readonly [string, string][] = [
   ['record', 'test record'],
   ['code', 'code table'],
 ]
-export const JOINTS: readonly [string, string][] = [
-  ['single-v', 'butt, single V'],
-  ['square', 'butt, square'],
-  ['t-fillet', 'T joint, fillet'],
+export const JOINT_KINDS: readonly [string, string][] = [
+  ['butt', 'butt'],
+  ['t', 'T joint'],
+  ['corner', 'corner'],
+  ['lap', 'lap'],
+  ['edge', 'edge'],
+  ['branch', 'branch'],
+]
+export const WELDS: readonly [string, string][] = [
+  ['fillet', 'fillet'],
+  ['cjp-groove', 'complete groove'],
+  ['pjp-groove', 'partial groove'],
+]
+export const FORMS: readonly [string, string][] = [
+  ['square', 'square'],
+  ['single-v', 'single V'],
+  ['double-v', 'double V'],
+  ['single-bevel', 'single bevel'],
+  ['double-bevel', 'double bevel'],
+  ['single-u', 'single U'],
+  ['double-u', 'double U'],
+  ['single-j', 'single J'],
+  ['double-j', 'double J'],
+  ['flare-v', 'flare V'],
+  ['flare-bevel', 'flare bevel'],
+  ['compound-bevel', 'compound bevel'],
+]
+export const BACKINGS: readonly [string, string][] = [
+  ['none', 'no backing'],
+  ['metal', 'on metal'],
+  ['ceramic', 'on ceramic'],
+  ['gas', 'on gas'],
+  ['flux', 'on flux'],
+]
+export const FACES: readonly [string, string][] = [
+  ['flat', 'flat face'],
+  ['convex', 'convex face'],
+  ['concave', 'concave face'],
+]
+export const GOUGES: readonly [string, string][] = [
+  ['no', 'not gouged'],
+  ['yes', 'back-gouged'],
+]
+export const OVERLAPS: readonly [string, string][] = [
+  ['third', 'a third'],
+  ['half', 'a half'],
+  ['two-thirds', 'two thirds'],
+]
+export const ROUTES: readonly [string, string][] = [
+  ['test', 'by test'],
+  ['prequalified', 'prequalified'],
+]
+export const COLUMNS: readonly [string, string][] = [
+  ['us', 'inch column'],
+  ['si', 'SI column'],
 ]
 export const EVIDENCE: readonly [string, string][] = [
   ['certificate', 'certificate'],

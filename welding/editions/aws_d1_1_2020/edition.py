@@ -32,6 +32,7 @@ EDITION = Edition(
     procedure_word="WPS",
     required_content=load_table("welding.editions.aws_d1_1_2020", "required_content"),
     draft_findings=draft_findings,
+    prequalified=True,
     wind_limit=wind_limit,
     least_fillet_mm=least_fillet_mm,
     preheat=code_preheat,

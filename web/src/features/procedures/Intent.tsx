@@ -1,41 +1,34 @@
-import { useState, type ReactNode } from 'react'
+import { useState } from 'react'
 
 import type { Procedure } from '../../api/types'
 import { useSession } from '../../app/session'
-import {
-  jointChoice,
-  withJoint,
-  withJointChoice,
-  withMetal,
-  withThermal,
-  type JointChoice,
-} from '../../domain/procedure'
+import { withMetal, withThermal } from '../../domain/procedure'
 import { withOwnMetal } from '../../domain/shelf'
-import { EVIDENCE, JOINTS, MAGNET, PLACES, POSITIONS } from '../../domain/words'
+import { COLUMNS, EVIDENCE, MAGNET, PLACES, POSITIONS, ROUTES } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { CertificateDialog } from '../metals'
+import { JointFields } from './JointFields'
 import { MetalField } from './MetalField'
+import { Row } from './Row'
 
 const MAGNET_KEYS = new Map<boolean | null, string>([[true, 'sticks'], [false, 'not']])
 
 type Props = {
   document: Procedure
+  /** Paths of the joint's fields, by the core. */
+  fields: readonly string[]
   onChange: (change: (before: Procedure) => Procedure) => void
   disabled: boolean
   errors: ReadonlyMap<string, string>
 }
 
 /** What is to be joined: code, metals, joint, position, temperatures. */
-export function Intent({ document, onChange, disabled, errors }: Props) {
+export function Intent({ document, fields, onChange, disabled, errors }: Props) {
   const { codes } = useSession()
   const code = codes.find((one) => one.id === document.code?.id)
   const [paper, setPaper] = useState<0 | 1 | null>(null)
-  const choice = jointChoice(document.joint)
-  const preparation = document.joint?.preparation
-  const setPreparation = (changes: object) =>
-    onChange((before) => withJoint(before, { preparation: { form: 'single-v', sides: [], ...before.joint?.preparation, ...changes } }))
   return (
     <div className="grid grid-cols-[62px_minmax(0,1fr)] items-start gap-x-2 gap-y-[5px] text-[13px] [&>span]:pt-0.5">
       <Row words="Title">
@@ -60,6 +53,14 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
               } />
         )}
         </div>
+        {code?.prequalified && (
+          <div className="mt-1.5 grid grid-cols-2 gap-1.5">
+            <Choice label="Route" path="code.route" value={document.code?.route} disabled={disabled} options={ROUTES}
+              onChange={(route) => route && document.code && onChange((before) => ({ ...before, code: before.code ? { ...before.code, route: route as 'test' | 'prequalified' } : null }))} />
+            <Choice label="Printed column" path="code.units" value={document.code?.units} disabled={disabled} options={COLUMNS}
+              onChange={(units) => units && onChange((before) => ({ ...before, code: before.code ? { ...before.code, units: units as 'si' | 'us' } : null }))} />
+          </div>
+        )}
       </Row>
       {([0, 1] as const).map((index) => (
         <Row key={index} words={`Metal ${String(index + 1)}`}>
@@ -103,48 +104,7 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
           </div>
         </Row>
       ))}
-      <Row words="Joint">
-        <Choice<JointChoice> label="Joint" path="joint" value={choice} options={JOINTS} disabled={disabled}
-          onChange={(next) => next && onChange((before) => withJointChoice(before, next))} />
-      </Row>
-      {(choice === 'single-v' || choice === 'square') && (
-        <>
-          {choice === 'single-v' && (
-            <Row words="Angle">
-              <QuantityField label="Included angle" kind="angle" path="joint.preparation.included_angle_deg" disabled={disabled}
-                value={preparation?.included_angle_deg} onChange={(included_angle_deg) => setPreparation({ included_angle_deg })}
-                error={errors.get('joint.preparation.included_angle_deg')} />
-            </Row>
-          )}
-          <Row words="Root gap">
-            <QuantityField label="Root gap" kind="gap" path="joint.preparation.root_gap_mm" disabled={disabled}
-              value={preparation?.root_gap_mm} onChange={(root_gap_mm) => setPreparation({ root_gap_mm })} />
-          </Row>
-          {choice === 'single-v' && (
-            <Row words="Root face">
-              <QuantityField label="Root face" kind="gap" path="joint.preparation.root_face_mm" disabled={disabled}
-                value={preparation?.root_face_mm} onChange={(root_face_mm) => setPreparation({ root_face_mm })} />
-            </Row>
-          )}
-        </>
-      )}
-      {choice === 't-fillet' && (
-        <>
-          <Row words="Leg">
-            <QuantityField label="Leg" kind="gap" path="joint.leg1_mm" disabled={disabled} value={document.joint?.leg1_mm}
-              onChange={(leg1_mm) => onChange((before) => withJoint(before, { leg1_mm }))} />
-          </Row>
-          <Row words="or throat">
-            <QuantityField label="Throat" kind="gap" path="joint.throat_mm" disabled={disabled} value={document.joint?.throat_mm}
-              onChange={(throat_mm) => onChange((before) => withJoint(before, { throat_mm }))} />
-          </Row>
-        </>
-      )}
-      <Row words="Welded">
-        <Choice label="Welded from" value={document.joint?.sides} disabled={disabled || !choice}
-          options={[['one', 'from one side'], ['both', 'from both sides']]}
-          onChange={(sides) => sides && onChange((before) => withJoint(before, { sides: sides as 'one' | 'both' }))} />
-      </Row>
+      <JointFields document={document} fields={fields} onChange={onChange} disabled={disabled} errors={errors} />
       <Row words="Position">
         <Choice label="Position" path="positions" value={document.positions[0]} options={POSITIONS} none="not stated" disabled={disabled}
           onChange={(position) =>
@@ -181,14 +141,5 @@ export function Intent({ document, onChange, disabled, errors }: Props) {
           onTake={(changes) => onChange((before) => withMetal(before, paper, changes))} />
       )}
     </div>
-  )
-}
-
-function Row({ words, children }: { words: string; children: ReactNode }) {
-  return (
-    <>
-      <span className="label">{words}</span>
-      <div className="min-w-0">{children}</div>
-    </>
   )
 }

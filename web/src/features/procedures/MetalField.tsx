@@ -11,6 +11,7 @@ type Props = {
   thicknessMm: number | null | undefined
   disabled: boolean
   error: string | undefined
+  placeholder?: string
   onType: (designation: string | null) => void
   onPick: (metal: MetalFound) => void
 }
@@ -24,14 +25,14 @@ const metalsQuery = (text: string, thickness: number | null) =>
   })
 
 /** A base metal: typed freely, or picked from the catalogue and the own records by what people say. */
-export function MetalField({ thicknessMm, onPick, ...rest }: Props) {
+export function MetalField({ thicknessMm, onPick, placeholder = 'S355J2+N', ...rest }: Props) {
   const [asked, setAsked] = useAsked()
   const found = useQuery({ ...metalsQuery(asked, thicknessMm ?? null), enabled: asked.trim().length > 0, placeholderData: keepPreviousData })
   const metals = found.data ?? []
   return (
     <PickField
       {...rest}
-      placeholder="S355J2+N"
+      placeholder={placeholder}
       picks={metals.map((one) => ({
         key: one.name,
         main: one.name,

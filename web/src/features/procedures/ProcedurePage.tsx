@@ -20,11 +20,14 @@ import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
 import { Checks, goToField } from './Checks'
 import { ConflictDialog } from './ConflictDialog'
+import { CoolingPanel } from './CoolingPanel'
+import { HeatExplorer } from './HeatExplorer'
 import { HistoryDialog } from './HistoryDialog'
 import { Intent } from './Intent'
 import { Ladder } from './Ladder'
 import { SetUp } from './SetUp'
 import { evaluationQuery, revisionQuery } from './queries'
+import { UsePanel } from './UsePanel'
 import { useDraft } from './useDraft'
 
 export function ProcedurePage() {
@@ -82,14 +85,16 @@ function Editor({ revision }: { revision: Revision }) {
             )}
           </div>
           <div className="min-h-0 overflow-y-auto pr-1">
-            <Intent document={document} onChange={change} disabled={disabled} errors={errors} />
+            <Intent document={document} fields={judged.joint_fields} onChange={change} disabled={disabled} errors={errors} />
           </div>
         </div>
         <div className="min-h-0 overflow-y-auto pb-4">
           <Banner draft={draft} revision={revision} />
           <Ladder document={document} evaluation={judged} onChange={change} selected={current} onSelect={setSelected} onLight={setLit} lit={lit} disabled={disabled} />
           <Sums evaluation={judged} />
-          {current !== null && <SetUp key={current} document={document} selected={current} onChange={change} disabled={disabled} />}
+          {current !== null && (
+            <Below document={document} selected={current} evaluation={judged} onChange={change} disabled={disabled} />
+          )}
         </div>
         <div className="min-h-0 overflow-y-auto pb-4">
           {evaluation.isError && <Notice mark="breach" className="mb-2 text-[13px]">{evaluation.error.message}</Notice>}
@@ -97,6 +102,44 @@ function Editor({ revision }: { revision: Revision }) {
         </div>
       </div>
       {draft.theirs && <ConflictDialog mine={document} theirs={draft.theirs} onSettle={draft.settle} />}
+    </div>
+  )
+}
+
+const VIEWS = [
+  ['set-up', 'Set-up'],
+  ['heat', 'Heat input'],
+  ['cooling', 'Preheat and cooling'],
+  ['use', 'Metal and time'],
+] as const
+
+type BelowProps = {
+  document: Procedure
+  selected: number
+  evaluation: Revision['evaluation']
+  onChange: (change: (before: Procedure) => Procedure) => void
+  disabled: boolean
+}
+
+/** Under the ladder: the selected pass's set-up, its heat, the joint's cooling, its metal and time. */
+function Below({ document, selected, evaluation, onChange, disabled }: BelowProps) {
+  const [view, setView] = useState<(typeof VIEWS)[number][0]>('set-up')
+  return (
+    <div className="mt-3">
+      <div role="tablist" aria-label="Of the pass and the joint" className="flex gap-1 border-b border-line">
+        {VIEWS.map(([key, words]) => (
+          <button key={key} type="button" role="tab" aria-selected={view === key} onClick={() => setView(key)}
+            className={`-mb-px rounded-t-sm border px-2.5 py-1 font-head text-[15px] ${view === key ? 'border-line border-b-panel bg-panel font-semibold' : 'border-transparent text-accent hover:bg-accent-soft'}`}>
+            {words}
+          </button>
+        ))}
+      </div>
+      <div role="tabpanel" className={view === 'set-up' ? '' : 'panel border-t-0 p-3'}>
+        {view === 'set-up' && <SetUp key={selected} document={document} selected={selected} onChange={onChange} disabled={disabled} />}
+        {view === 'heat' && <HeatExplorer key={selected} document={document} selected={selected} evaluation={evaluation} onChange={onChange} disabled={disabled} />}
+        {view === 'cooling' && <CoolingPanel evaluation={evaluation} />}
+        {view === 'use' && <UsePanel evaluation={evaluation} />}
+      </div>
     </div>
   )
 }
@@ -135,6 +178,9 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
             <Item href={`/api/revisions/${String(revision.id)}/print?paper=a4`}>Print A4</Item>
             <Item href={`/api/revisions/${String(revision.id)}/print?paper=letter`}>Print Letter</Item>
             <Item href={`/api/revisions/${String(revision.id)}/export`} download>Export JSON</Item>
+            <MenuItem>
+              <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/compare?left=${String(revision.id)}`}>Compare with another</Link>
+            </MenuItem>
             <MenuItem>
               <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setHistory(true)}>Show the history</button>
             </MenuItem>
@@ -239,7 +285,7 @@ function Sums({ evaluation }: { evaluation: Revision['evaluation'] }) {
     <p className="flex flex-wrap gap-x-5 pt-2 text-[13px] text-steel">
       <span>Section to the surface <b className="text-ink">{units.value(section.area_mm2, 'area')}</b> {units.unit('area')}</span>
       {section.reinforcement_mm2 > 0 && <span>with cap <b className="text-ink">{units.value(section.total_mm2, 'area')}</b> {units.unit('area')}</span>}
-      <span className="text-steel2">Drawn at equal section a bead{section.assumptions.length > 0 && `; assumed: ${section.assumptions.join('; ')}`}. Brackets [ ]: heat input wanted.</span>
+      <span className="text-steel2">Beads drawn as they lay metal down{section.assumptions.length > 0 && `; assumed: ${section.assumptions.join('; ')}`}. Brackets [ ]: heat input wanted.</span>
     </p>
   )
 }

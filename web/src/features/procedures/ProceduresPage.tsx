@@ -22,6 +22,7 @@ export function ProceduresPage() {
   const procedures = useQuery({ ...proceduresQuery(job?.id ?? 0), enabled: job !== undefined })
   const { may, codes } = useSession()
   const units = useUnits()
+  const navigate = useNavigate()
   const [params, setParams] = useSearchParams()
   const close = () => setParams({}, { replace: true })
   const short = (id: string) => codes.find((one) => one.id === id)?.short
@@ -31,9 +32,12 @@ export function ProceduresPage() {
         <h1 className="mr-auto text-[25px]">Procedures</h1>
         {may('IMPORT') && <Button onClick={() => setParams({ import: '1' })}>Import</Button>}
         {may('WRITE_PROCEDURE') && (
-          <Button look="main" onClick={() => setParams({ new: '1' })}>
-            Draft a procedure
-          </Button>
+          <>
+            <Button onClick={() => setParams({ new: '1' })}>Draft a procedure</Button>
+            <Button look="main" onClick={() => void navigate('/procedures/draft')}>
+              Draft from six answers
+            </Button>
+          </>
         )}
       </div>
       {procedures.isError && <Notice mark="breach">{procedures.error.message}</Notice>}

@@ -56,3 +56,12 @@ export const tungstensQuery = queryOptions({
   queryFn: () => unwrap(api.GET('/api/tungstens')),
   staleTime: Infinity,
 })
+
+export const heatChartQuery = (document: Procedure, pass_number: number) =>
+  queryOptions({
+    queryKey: ['heat-chart', document, pass_number],
+    queryFn: ({ signal }) => unwrap(api.POST('/api/heat-chart', { body: { document, pass_number }, signal })),
+    staleTime: Infinity,
+    gcTime: 20_000,
+    retry: false,
+  })

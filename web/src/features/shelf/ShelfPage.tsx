@@ -8,6 +8,7 @@ import { FillersTab } from './FillersTab'
 import { GasesTab } from './GasesTab'
 import { MachinesTab } from './MachinesTab'
 import { MetalsTab } from './MetalsTab'
+import { TrialsTab } from './TrialsTab'
 import { TungstenTab } from './TungstenTab'
 
 const TABS = [
@@ -16,6 +17,7 @@ const TABS = [
   { tab: 'gases', words: 'Gases', look: 'C25, Ar+2CO2, trimix, purge …', show: GasesTab },
   { tab: 'tungsten', words: 'Tungsten', look: 'lanthanated, EWTh-2, grey …', show: TungstenTab },
   { tab: 'machines', words: 'Machines', look: 'name of a machine …', show: MachinesTab },
+  { tab: 'trials', words: 'Trials', look: '135 PF kept …', show: TrialsTab },
 ] as const
 
 /** What lies ready: metals, fillers, gases, tungsten, machines. Searched as one types. */
