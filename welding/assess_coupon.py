@@ -78,7 +78,33 @@ def evaluate_coupon(coupon: Coupon, system: System = "si") -> CouponEvaluation:
     return CouponEvaluation(
         passes=tuple(evaluate_pass(coupon.procedure, one, system) for one in records),
         to_weld=tuple(one.number for one in coupon.procedure.passes if one.number not in done),
-        piece=tuple(_piece_findings(coupon, system)),
+        piece=(*_fit_up_findings(coupon, system), *_piece_findings(coupon, system)),
+    )
+
+
+def _fit_up_findings(coupon: Coupon, system: System) -> Iterator[Finding]:
+    """The gap, measured again after tacking, against what the procedure allows; it closes as tacks cool."""
+    joint, fit = coupon.procedure.joint, coupon.coupon.fit_up
+    allowed = joint.preparation.gap_allowed_mm if joint and joint.preparation else None
+    measured = fit.gap_after_tack_mm if fit else None
+    if allowed is None or measured is None:
+        return
+    inside = allowed.holds(measured)
+    found, limit = quantity_text(measured, "gap", system), range_text(allowed, "gap", system)
+    yield Finding(
+        rule="fit-up.gap",
+        verdict="complies" if inside else "violates",
+        path="coupon.fit_up.gap_after_tack_mm",
+        title="Gap after tacking is within the tolerance"
+        if inside
+        else "Gap after tacking is out of tolerance",
+        message=f"The gap is {found} after tacking; {limit} is allowed.",
+        actual=found,
+        limit=limit,
+        remedy=""
+        if inside
+        else "Cut the tacks out and fit it again; a gap that closed leaves the root unfused.",
+        citations=(THIS_PROCEDURE,),
     )
 
 

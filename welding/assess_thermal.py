@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import cache
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
+from welding.citation import Citation
 from welding.documents.procedure import BaseMetal
 from welding.edition import Edition
 from welding.errors import OutOfRangeError, UnknownEntryError
@@ -27,6 +29,7 @@ from welding.metals.kinds import KIND_OF_FAMILY
 from welding.ranges import Range
 from welding.table import load_table
 
+TINTED = ("austenitic", "duplex", "ferritic", "martensitic", "ph-stainless")
 ROOM_C = 20.0
 MILD_TARGET_S = (5.0, 30.0)
 """Drawn for comparison where no target is usual (common practice)."""
@@ -46,6 +49,17 @@ class PassCooling:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Tint:
+    """One colour of the scale: the peak that leaves it, a picture of it, how it is usually judged."""
+
+    colour: str
+    to_c: float
+    swatch: str
+    view: str
+    citation: Citation
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ThermalView:
     """What is known of temperatures and cooling.
 
@@ -55,6 +69,7 @@ class ThermalView:
         window: Heat input over starting temperature for the wanted t8/5, where there is a target.
         start_c: Preheat to interpass of the draft [°C], the width of its rectangle in the window.
         target: Where the target comes from, in words.
+        tint: Heat tint of stainless steel, coolest first; empty for other metals.
     """
 
     preheat: tuple[Preheat, ...]
@@ -62,6 +77,23 @@ class ThermalView:
     window: CoolingWindow | None
     start_c: Range | None
     target: str
+    tint: tuple[Tint, ...]
+
+
+@cache
+def heat_tint() -> tuple[Tint, ...]:
+    """The tint scale of austenitic stainless steel in air (from memory)."""
+    table = load_table("welding.heat", "heat_tint")
+    return tuple(
+        Tint(
+            colour=row["colour"],
+            to_c=row["to_c"],
+            swatch=row["swatch"],
+            view=row["view"],
+            citation=table.citation_of(row),
+        )
+        for row in table.rows
+    )
 
 
 def thermal_view(draft: Draft, edition: Edition | None) -> ThermalView | None:
@@ -89,6 +121,7 @@ def thermal_view(draft: Draft, edition: Edition | None) -> ThermalView | None:
         window=cooling_window(target, thin, joint) if target and usable else None,
         start_c=start if thermal else None,
         target=words,
+        tint=heat_tint() if any(metal.family in TINTED for _, metal in known) else (),
     )
 
 

@@ -122,6 +122,11 @@ def test_temperatures_that_cross():
 
 def test_missing_is_named_with_its_path():
     document = samples.procedure()
+    for metal in document["base_metals"]:
+        metal.setdefault("standard", "EN 10025-2")
+    for one in document["passes"]:
+        one.setdefault("bead", "stringer")
+        one.setdefault("extension_mm", {"min": 15, "max": 20})
     del document["thermal"]["preheat_min_c"]
     del document["passes"][1]["voltage_v"]
     evaluation = evaluate(PROCEDURE.take(document))

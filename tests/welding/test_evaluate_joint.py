@@ -6,7 +6,8 @@ import pytest
 
 from tests.welding import samples
 from welding.assess import evaluate
-from welding.documents.codec import PROCEDURE
+from welding.assess_coupon import evaluate_coupon
+from welding.documents.codec import COUPON, PROCEDURE
 from welding.heat.cooling import cooling_time
 
 HEAT = {"C": 0.16, "Si": 0.40, "Mn": 1.45, "Cr": 0.08, "Mo": 0.02, "V": 0.04, "Ni": 0.10, "Cu": 0.15}
@@ -194,3 +195,31 @@ def test_no_number_is_ever_not_a_number():
         evaluation = judged(base_metals=metals(thickness))
         for one in evaluation.thermal.passes:
             assert all(math.isfinite(v) for v in (one.wait_s or 0.0, one.t85_least_s or 0.0))
+
+
+# --- fit-up and tint --------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    "gap, verdict", [(2.0, "complies"), (3.9, "complies"), (1.2, "violates"), (4.5, "violates")]
+)
+def test_the_gap_after_tacking_against_its_tolerance(gap, verdict):
+    joint = {**V, "preparation": {**V["preparation"], "gap_allowed_mm": {"min": 2, "max": 4}}}
+    whole = samples.coupon(joint=joint)
+    whole["coupon"]["fit_up"] = {"gap_before_tack_mm": 3, "gap_after_tack_mm": gap}
+    found = [f for f in evaluate_coupon(COUPON.take(whole)).piece if f.rule == "fit-up.gap"]
+    assert [f.verdict for f in found] == [verdict]
+    assert bool(found[0].remedy) == (verdict == "violates")
+
+
+def test_no_word_on_the_gap_without_a_tolerance_or_a_measurement():
+    assert not [f for f in evaluate_coupon(COUPON.take(samples.coupon())).piece if f.rule == "fit-up.gap"]
+
+
+def test_heat_tint_is_told_for_stainless_only():
+    stainless = judged(base_metals=[{"designation": "304L", "thickness_mm": 3}] * 2).thermal.tint
+    assert [one.to_c for one in stainless] == sorted(one.to_c for one in stainless)
+    # Common in the trade: straw accepted, blue and grey not.
+    views = {one.colour: one.view for one in stainless}
+    assert views["pale straw"] == "accept" and views["blue"].startswith("reject")
+    assert judged(base_metals=metals()).thermal.tint == ()

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cache, lru_cache
 from typing import Literal
 
 from welding.citation import Citation
@@ -58,6 +59,7 @@ class _Factors:
     unchecked: tuple[str, ...]
 
 
+@cache
 def _factors(joint: CoolingJoint) -> _Factors:
     table = load_table("welding.heat", "shape_factors")
     row = next(row for row in table.rows if row["joint"] == joint)
@@ -121,6 +123,7 @@ def transition_thickness_mm(
     return math.sqrt(ratio * heat_input_kj_mm * (1 / (500 - start_c) + 1 / (800 - start_c)))
 
 
+@lru_cache(maxsize=2048)  # passes that are welded alike ask alike
 def cooling_time(
     heat_input_kj_mm: float, start_c: float, thickness_mm: float, joint: CoolingJoint = "plate"
 ) -> Cooling:

@@ -270,7 +270,7 @@ def _root(of: Callable[[float], float], wanted: float, top: float) -> float:
     for _ in range(80):
         middle = high - above * (high - low) / (above - below)
         off = of(middle) - wanted
-        if abs(off) <= 1e-11 * (1 + abs(wanted)) or high - low <= 1e-12 * top:
+        if abs(off) <= 1e-8 * (1 + abs(wanted)) or high - low <= 1e-12 * top:
             return middle
         if off < 0:
             low, below = middle, off

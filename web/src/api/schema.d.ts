@@ -1622,6 +1622,7 @@ export interface components {
          *         window: Heat input over starting temperature for the wanted t8/5, where there is a target.
          *         start_c: Preheat to interpass of the draft [°C], the width of its rectangle in the window.
          *         target: Where the target comes from, in words.
+         *         tint: Heat tint of stainless steel, coolest first; empty for other metals.
          */
         ThermalView: {
             /** Preheat */
@@ -1632,6 +1633,23 @@ export interface components {
             start_c: components["schemas"]["Range"] | null;
             /** Target */
             target: string;
+            /** Tint */
+            tint: components["schemas"]["Tint"][];
+        };
+        /**
+         * Tint
+         * @description One colour of the scale: the peak that leaves it, a picture of it, how it is usually judged.
+         */
+        Tint: {
+            /** Colour */
+            colour: string;
+            /** To C */
+            to_c: number;
+            /** Swatch */
+            swatch: string;
+            /** View */
+            view: string;
+            citation: components["schemas"]["Citation"];
         };
         /**
          * Use

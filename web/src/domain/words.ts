@@ -28,6 +28,10 @@ export const TRANSFERS: readonly [string, string][] = [
   ['pulsed', 'pulsed'],
   ['controlled-short-circuit', 'controlled short circuit'],
 ]
+export const OUTPUTS: readonly [string, string][] = [
+  ['CV', 'constant voltage'],
+  ['CC', 'constant current'],
+]
 export const MECHANISATIONS: readonly [string, string][] = [
   ['manual', 'manual'],
   ['partly', 'partly mechanised'],

@@ -52,7 +52,33 @@ export function CoolingPanel({ evaluation }: { evaluation: Evaluation }) {
         <p className="mt-1 text-[12px] text-steel2">The wait is an estimate for a large plate that starts at the preheat; the reading on the piece decides.</p>
       </section>
       {thermal.window && <Window thermal={thermal} />}
+      {thermal.tint.length > 0 && <Tints thermal={thermal} />}
     </div>
+  )
+}
+
+/** What the colour beside the bead tells on stainless steel. */
+function Tints({ thermal }: { thermal: ThermalView }) {
+  const units = useUnits()
+  const [first] = thermal.tint
+  return (
+    <section aria-label="Heat tint">
+      <h3 className="text-[15px]">Heat tint beside the bead, 304 in air</h3>
+      <table className="w-full">
+        <tbody>
+          {thermal.tint.map((one, index) => (
+            <tr key={one.colour} className="border-t border-hair">
+              <td className="w-7 py-0.5"><span className="block h-4 w-5 border border-line" style={{ backgroundColor: one.swatch }} /></td>
+              <td className="py-0.5 pr-2">{one.colour}</td>
+              <td className="py-0.5 pr-2 whitespace-nowrap">{index === 0 ? 'under' : index === thermal.tint.length - 1 ? 'over' : 'about'} {units.value(one.to_c, 'temperature')} {units.unit('temperature')}</td>
+              <td className="py-0.5 text-steel2">{one.view}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 text-[12px] text-steel2">The colour marks the peak at that line, not the weld. Time, finish, grade and oxygen move it; the buyer sets what is accepted.</p>
+      {first && <Sources citations={[first.citation]} />}
+    </section>
   )
 }
 

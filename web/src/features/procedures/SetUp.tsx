@@ -4,7 +4,7 @@ import { useState } from 'react'
 import type { Pass, Procedure } from '../../api/types'
 import { groupsOf, passesOf, withPasses } from '../../domain/procedure'
 import { machinesOf, withFiller } from '../../domain/shelf'
-import { BEADS, MECHANISATIONS, POLARITIES, PROCESSES, PROGRESSIONS, ROLES, SOURCES, TRANSFERS } from '../../domain/words'
+import { BEADS, MECHANISATIONS, OUTPUTS, POLARITIES, PROCESSES, PROGRESSIONS, ROLES, SOURCES, TRANSFERS } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
 import { Labelled } from '../../ui/Labelled'
@@ -19,6 +19,8 @@ import { type PartProps } from './setup/Part'
 import { PulsePart } from './setup/PulsePart'
 import { ArcPart, TungstenPart } from './setup/TigPart'
 import { WirePart } from './setup/WirePart'
+
+const LAYERS = Array.from({ length: 40 }, (_, index) => [String(index + 1), `layer ${String(index + 1)}`] as const)
 
 type Props = {
   document: Procedure
@@ -100,6 +102,9 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
             <Choice label="Transfer" path={`${path}.transfer`} value={one.transfer} options={TRANSFERS} none="not stated" disabled={disabled} onChange={(transfer) => set({ transfer })} />
           </Labelled>
         )}
+        <Labelled words="Source gives">
+          <Choice label="Source output" path={`${path}.output`} value={one.output} options={OUTPUTS} none="not stated" disabled={disabled} onChange={(output) => set({ output })} />
+        </Labelled>
         <Labelled words="Mechanisation">
           <Choice label="Mechanisation" path={`${path}.mechanisation`} value={one.mechanisation} options={MECHANISATIONS} none="not stated" disabled={disabled} onChange={(mechanisation) => set({ mechanisation })} />
         </Labelled>
@@ -115,13 +120,31 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
         <Labelled words="Bead, this pass">
           <Choice label="Bead" value={one.bead} options={BEADS} none="not stated" disabled={disabled} onChange={(bead) => setOwn({ bead })} />
         </Labelled>
+        {one.bead === 'weave' && (
+          <Labelled words="Weave up to, this pass">
+            <QuantityField label="Widest weave" kind="gap" path={`${path}.weave_max_mm`} value={one.weave_max_mm} disabled={disabled} onChange={(weave_max_mm) => setOwn({ weave_max_mm })} />
+          </Labelled>
+        )}
+        <Labelled words="Layer, this pass">
+          <Choice label="Layer" path={`${path}.layer`} value={one.layer == null ? null : String(one.layer)} options={LAYERS} none="as it lies" disabled={disabled}
+            onChange={(layer) => setOwn({ layer: layer === null ? null : Number(layer) })} />
+        </Labelled>
+        <Labelled words="Section locked, this pass">
+          <QuantityField label="Locked section of the bead" kind="area" path={`${path}.bead_area_mm2`} placeholder="not locked" value={one.bead_area_mm2} disabled={disabled}
+            onChange={(bead_area_mm2) => setOwn({ bead_area_mm2 })} />
+        </Labelled>
+        {has('run_out_mm') && (
+          <Labelled words="Run-out, this pass">
+            <QuantityField mode="range" label="Run-out length" kind="length" path={`${path}.run_out_mm`} value={one.run_out_mm} disabled={disabled} onChange={(run_out_mm) => setOwn({ run_out_mm })} />
+          </Labelled>
+        )}
         {has('wire_feed_m_min') && (
           <Labelled words="Wire feed, this pass">
             <QuantityField mode="range" label="Wire feed" kind="wire_feed" path={`${path}.wire_feed_m_min`} value={one.wire_feed_m_min} disabled={disabled}
               onChange={(wire_feed_m_min) => setOwn({ wire_feed_m_min })} />
           </Labelled>
         )}
-        {document.joint?.sides === 'both' && (
+        {(document.joint?.sides === 'both' || document.joint?.back_gouge || one.side === 2) && (
           <Labelled words="Side, this pass">
             <Choice label="Side" value={String(one.side)} options={[['1', 'first side'], ['2', 'second side']]} disabled={disabled} onChange={(side) => side && setOwn({ side: Number(side) })} />
           </Labelled>
