@@ -3,7 +3,8 @@
 import sys
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from PIL import Image
+from playwright.sync_api import Locator, Page, expect, sync_playwright
 from pypdfium2 import PdfDocument
 
 from tools.chromium import CONTEXT, LAUNCH
@@ -44,14 +45,23 @@ def main(address: str, folder: Path) -> None:
         shot("procedure-inch")
         page.get_by_role("radio", name="mm", exact=True).click()
         open_procedure(page, address, "FB-27-P09")
-        page.get_by_label("Set-up of pass 1").evaluate("part => part.scrollIntoView()")
+        show(page.get_by_label("Set-up of pass 1"))
         page.get_by_text("70 % negative, 30 % cleaning").wait_for()
         shot("procedure-tig")
-        open_procedure(page, address, "FB-27-P02")
-        page.get_by_role("button", name="heat H20417").click()
-        page.get_by_text("CE (IIW)").wait_for()
-        shot("certificate")
-        page.keyboard.press("Escape")
+        open_procedure(page, address, "FB-27-P03")
+        page.get_by_role("tab", name="Heat input").click()
+        page.get_by_role("slider", name="Most amps").wait_for()
+        show(page.get_by_role("tab", name="Heat input"))
+        shot("procedure-heat")
+        page.get_by_role("tab", name="Cooling").click()
+        page.get_by_role("region", name="Cooling").wait_for()
+        show(page.get_by_role("tab", name="Cooling"))
+        shot("procedure-cooling")
+        six_answers(page, address)
+        shot("draft")
+        page.goto(f"{address}/procedures/compare?left={revision_of(page, 2)}&right={revision_of(page, 3)}")
+        page.get_by_text("fields differ").wait_for()
+        shot("compare")
         page.goto(f"{address}/bench")
         page.get_by_role("textbox", name="Filler designation").fill("E71T-1M-JH8")
         page.get_by_role("textbox", name="Shielding gas").fill("C25")
@@ -85,26 +95,54 @@ def main(address: str, folder: Path) -> None:
         shot("run-log-booth")
         page.set_viewport_size(CONTEXT["viewport"])
         page.get_by_role("button", name="Light").click()
-        page.keyboard.press("Control+k")
-        page.get_by_role("combobox", name="Find or do").wait_for()
-        page.keyboard.type("girder")
-        page.get_by_role("option").first.wait_for()
-        shot("command-box")
-        for path, name in (
-            (sheet_of(page, "procedures", 3), "sheet-procedure"),
-            (sheet_of(page, "coupons", 2), "sheet-coupon"),
-        ):
-            pdf = PdfDocument(page.request.get(address + path).body())
-            pdf[0].render(scale=1.25).to_pil().save(folder / f"{name}.png")
-            print(f"  {name}.png", flush=True)
+        sheets = [
+            PdfDocument(page.request.get(address + path).body())[0].render(scale=1.25).to_pil()
+            for path in (
+                f"/api/revisions/{revision_of(page, 3)}/print",
+                f"/api/coupons/{line_of(page, 'coupons', 2)}/print",
+            )
+        ]
+        both = Image.new("RGB", (sum(one.width for one in sheets) + 12, sheets[0].height), "#8a8f98")
+        both.paste(sheets[0], (0, 0))
+        both.paste(sheets[1], (sheets[0].width + 12, 0))
+        both.save(folder / "sheets.png")
+        print("  sheets.png", flush=True)
         browser.close()
 
 
-def sheet_of(page: Page, kind: str, index: int) -> str:
-    """Address of the sheet of the n-th procedure or coupon of the demo, by number."""
+def show(part: Locator) -> None:
+    """Bring a part to the top of the window."""
+    part.evaluate("part => part.scrollIntoView()")
+
+
+def six_answers(page: Page, address: str) -> None:
+    page.goto(f"{address}/procedures/draft")
+    page.get_by_label("Metal 1", exact=True).fill("S355J2+N")
+    page.keyboard.press("Escape")
+    page.get_by_label("Thickness of metal 1", exact=True).fill("20")
+    page.keyboard.press("Enter")
+    for label, words in (
+        ("Joint", "butt"),
+        ("Weld", "complete groove"),
+        ("Position", "PF"),
+        ("Process", "135"),
+        ("Code", "ISO 15614-1:2017"),
+    ):
+        page.get_by_role("button", name=label, exact=True).click()
+        page.get_by_role("option", name=words).first.click()
+    page.get_by_role("heading", name="S355J2, 20 mm, single V butt, 135, PF").wait_for()
+    expect(page.get_by_role("button", name="Make it a procedure")).to_be_enabled()
+    page.mouse.move(0, 0)
+
+
+def revision_of(page: Page, index: int) -> int:
+    return line_of(page, "procedures", index)
+
+
+def line_of(page: Page, kind: str, index: int) -> int:
+    """Id of the n-th procedure or coupon of the demo, by number."""
     job = page.request.get("/api/jobs").json()[0]["id"]
-    lines = page.request.get(f"/api/jobs/{job}/{kind}").json()
-    return f"/api/{'revisions' if kind == 'procedures' else kind}/{lines[index - 1]['id']}/print"
+    return int(page.request.get(f"/api/jobs/{job}/{kind}").json()[index - 1]["id"])
 
 
 def open_procedure(page: Page, address: str, number: str) -> None:

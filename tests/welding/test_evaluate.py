@@ -288,6 +288,17 @@ def test_cli_refuses_with_exit_2(capsys, arguments):
     assert err.strip()
 
 
+CALLS = "read heat pulse cooling preheat decode gas equivalents evaluate propose schema"
+
+
+@pytest.mark.parametrize("call", ["", *CALLS.split()])
+def test_cli_explains_itself(capsys, call):
+    with pytest.raises(SystemExit) as ended:
+        main([part for part in (call, "--help") if part])
+    assert ended.value.code == 0
+    assert f"python -m welding {call}".strip() in capsys.readouterr().out
+
+
 def test_cli_evaluate(capsys, tmp_path):
     file = tmp_path / "p.json"
     file.write_text(json.dumps(samples.procedure()))

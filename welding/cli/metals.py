@@ -11,7 +11,7 @@ from welding.metals.equivalents import ELEMENTS, equivalents, looks_like_fractio
 
 def add(calls: Calls) -> None:
     """Add the call."""
-    call = calls.add_parser("equivalents", help="carbon equivalents of a composition, % by mass")
+    call = calls.add_parser("equivalents", help="carbon equivalents of a composition, %% by mass")
     for element in ELEMENTS:
         call.add_argument(f"--{element}", type=number, metavar="%", dest=f"element_{element}")
     call.set_defaults(call=_equivalents)

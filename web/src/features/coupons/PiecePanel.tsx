@@ -3,6 +3,7 @@ import { useState } from 'react'
 
 import { api, unwrap } from '../../api/client'
 import type { BaseMetal, Coupon, CouponPiece } from '../../api/types'
+import { useUnits } from '../../app/units'
 import { QuantityField } from '../../ui/QuantityField'
 import { MarkIcon, markOf } from '../../ui/Verdict'
 import { CertificateDialog } from '../metals'
@@ -10,6 +11,7 @@ import { CertificateDialog } from '../metals'
 /** The piece before the first arc: fit-up, ambient, preheat. Saved field by field. */
 export function PiecePanel({ coupon, disabled }: { coupon: Coupon; disabled: boolean }) {
   const queries = useQueryClient()
+  const { range } = useUnits()
   const [paper, setPaper] = useState<number | null>(null)
   const save = useMutation({
     mutationFn: (piece: CouponPiece) =>
@@ -21,9 +23,10 @@ export function PiecePanel({ coupon, disabled }: { coupon: Coupon; disabled: boo
   // Until the piece's own metals are recorded, they are those of the procedure.
   const metals: BaseMetal[] = piece.base_metals.length > 0 ? piece.base_metals : coupon.procedure.base_metals
   const told = coupon.log.piece.filter((one) => one.verdict !== 'complies')
+  const allowed = coupon.procedure.joint?.preparation?.gap_allowed_mm
   const fields = [
     { label: 'Gap before tacking', kind: 'gap', value: fit?.gap_before_tack_mm, put: (value: number | null) => ({ ...piece, fit_up: { ...fit, gap_before_tack_mm: value } }) },
-    { label: 'Gap after tacking', kind: 'gap', value: fit?.gap_after_tack_mm, put: (value: number | null) => ({ ...piece, fit_up: { ...fit, gap_after_tack_mm: value } }) },
+    { label: 'Gap after tacking', note: allowed ? `allowed ${range(allowed, 'gap')}` : '', kind: 'gap', value: fit?.gap_after_tack_mm, put: (value: number | null) => ({ ...piece, fit_up: { ...fit, gap_after_tack_mm: value } }) },
     { label: 'Root face', kind: 'gap', value: fit?.root_face_mm, put: (value: number | null) => ({ ...piece, fit_up: { ...fit, root_face_mm: value } }) },
     { label: 'Preheat as read', kind: 'temperature', value: piece.preheat_c, put: (value: number | null) => ({ ...piece, preheat_c: value }) },
     { label: 'Ambient', kind: 'temperature', value: piece.ambient_c, put: (value: number | null) => ({ ...piece, ambient_c: value }) },
@@ -34,7 +37,7 @@ export function PiecePanel({ coupon, disabled }: { coupon: Coupon; disabled: boo
       <div className="grid grid-cols-[repeat(auto-fill,minmax(140px,1fr))] gap-x-3 gap-y-2">
         {fields.map((one) => (
           <div key={one.label}>
-            <span className="label">{one.label}</span>
+            <span className="label">{one.label}{one.note ? <span className="ml-1.5 font-normal">{one.note}</span> : null}</span>
             <QuantityField label={one.label} kind={one.kind} value={one.value} disabled={disabled}
               onChange={(value) => { if (value !== (one.value ?? null)) save.mutate(one.put(value)) }} />
           </div>
