@@ -94,7 +94,7 @@ def test_a_whole_draft_without_a_violation(metal, process, code, place, thicknes
     assert all(reason.text and reason.citation.document for reason in found.reasons)
 
 
-# --- check values: working points of practitioners (common practice) ---------------------------
+# --- check values: working points of the trade (common practice) ---------------------------
 
 IN = 25.4
 C25, LEAN_CO2, LEAN_O2 = "Ar+25CO2", "Ar+2CO2", "Ar+5O2"

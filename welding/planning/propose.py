@@ -11,32 +11,22 @@ from welding.checks.context import Draft
 from welding.documents.intent import Intent, Trial
 from welding.documents.procedure import BaseMetal, Groups, Joint, Procedure, Thermal
 from welding.documents.shelf import Shelf
-from welding.errors import DocumentError, Problem, UnknownEntryError
+from welding.errors import DocumentError, Problem
 from welding.heat.energy import thermal_efficiency
 from welding.heat.preheat import Preheat
 from welding.joints.channel import Channel
 from welding.joints.channels import fill_joint
 from welding.joints.grooves import form_words
 from welding.joints.section import section_of
-from welding.planning.beads import PlannedBead, fit_scale, plan_side
-from welding.planning.choosing import Consumables, choose_consumables, choose_diameter, choose_transfer
+from welding.planning.beads import PlannedBead
+from welding.planning.choosing import Consumables, choose_consumables
 from welding.planning.facts import Facts, facts_of
-from welding.planning.narrowing import Ranges
-from welding.planning.passes import FAST, SLOW, Limits, build_pass, by_rod, fitted_run, middle_of, ranges_of
+from welding.planning.passes import build_pass
+from welding.planning.planner import Planned, Planner, limits_of
 from welding.planning.preparing import prepare
 from welding.planning.reasons import Reason
-from welding.planning.relations import bead_shape, travel_range
-from welding.planning.starting import Run, Setting, starting_run, with_feed
 from welding.planning.temperatures import ThermalPlan, plan_temperatures
-from welding.planning.trials import matching_trials, near_rejected
 from welding.ranges import Range
-
-SCALES = (1.0, 0.85, 0.7, 1.2, 0.55, 1.45, 0.42, 0.32, 0.24)
-"""How much smaller or larger beads may become while limits are sought, nearest first."""
-MOST_PASSES = 150
-MACHINE_FAMILY = {"111": "stick", "141": "tig"}
-HEAT_ROOM = 1.16
-"""A bead in the middle of its ranges keeps this far from an end of the wanted heat input."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,13 +44,6 @@ class Proposal:
     reasons: tuple[Reason, ...]
     collisions: tuple[str, ...]
     preheat_options: tuple[Preheat, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class _Planned:
-    beads: list[PlannedBead]
-    runs: list[tuple[Setting, Run, Ranges, Trial | None]]
-    badness: float
 
 
 def propose(intent: Intent) -> Proposal:
@@ -126,16 +109,16 @@ def with_trials(intent: Intent, trials: tuple[Trial, ...]) -> Intent:
 
 def _plan(
     facts: Facts, consumables: Consumables, joint: Joint, channels: Sequence[Channel]
-) -> tuple[ThermalPlan, list[Reason], _Planner, _Planned]:
+) -> tuple[ThermalPlan, list[Reason], Planner, Planned]:
     """Temperatures and beads: preheat goes by the heat input of the coldest pass, the window by preheat."""
     thermal = plan_temperatures(facts)
-    limits, more = _limits(facts, thermal)
-    planner = _Planner(facts, consumables, joint, channels, limits)
+    limits, more = limits_of(facts, thermal)
+    planner = Planner(facts, consumables, joint, channels, limits)
     planned = planner.best()
     thermal = plan_temperatures(facts, min(ranges.heat_kj_mm.middle for _, _, ranges, _ in planned.runs))
     if thermal.heat_input_kj_mm != limits.window_kj_mm:
-        limits, more = _limits(facts, thermal)
-        planner = _Planner(facts, consumables, joint, channels, limits)
+        limits, more = limits_of(facts, thermal)
+        planner = Planner(facts, consumables, joint, channels, limits)
         planned = planner.best()
     return thermal, more, planner, planned
 
@@ -151,290 +134,6 @@ def _channels(facts: Facts, joint: Joint) -> tuple[Channel, ...]:
     if not channels or whole <= 0 or not math.isfinite(whole):
         raise DocumentError((Problem("joint", "there is nothing to fill", ""),))
     return channels
-
-
-def _limits(facts: Facts, thermal: ThermalPlan) -> tuple[Limits, list[Reason]]:
-    """What ranges have to keep: heat input, the machine, the maker's sheet."""
-    current: dict[str, Range] = {}
-    voltage: dict[str, Range] = {}
-    feed: dict[str, Range] = {}
-    reasons: list[Reason] = []
-    family = MACHINE_FAMILY.get(facts.process, "wire")
-    machine = facts.machine
-    envelope = None
-    if machine is not None and machine.supply is not None:
-        envelope = next((e for e in machine.supply.envelopes if e.family == family), None)
-    if envelope is not None and machine is not None:
-        who = f"the machine {machine.name}"
-        current[who] = envelope.current_a
-        if envelope.voltage_v:
-            voltage[who] = envelope.voltage_v
-        if envelope.wire_feed_m_min:
-            feed[who] = envelope.wire_feed_m_min
-        reasons.append(
-            Reason(
-                path="passes.*.current_a",
-                text=f"held within what {machine.name} delivers",
-                source="machine-chart",
-            )
-        )
-    product = facts.product
-    if product is not None:
-        wished = facts.intent.filler
-        rows = [
-            row
-            for row in product.ranges
-            if wished and wished.diameter_mm and abs(row.diameter_mm - wished.diameter_mm) <= 0.03
-        ]
-        row = next((r for r in rows if facts.intent.position in r.positions), None) or next(
-            (r for r in rows if not r.positions), None
-        )
-        if row is not None:
-            who = f"the sheet of {product.name}"
-            for limits, value in (
-                (current, row.current_a),
-                (voltage, row.voltage_v),
-                (feed, row.wire_feed_m_min),
-            ):
-                if value is not None:
-                    limits[who] = value
-            reasons.append(Reason(path="passes.*.current_a", text=f"held within {who}", source="maker"))
-    return (
-        Limits(
-            k=thermal_efficiency(facts.process).k,
-            window_kj_mm=thermal.heat_input_kj_mm,
-            current=current,
-            voltage=voltage,
-            feed=feed,
-        ),
-        reasons,
-    )
-
-
-class _Planner:
-    """Tries bead sizes until travel, heat input and limits hold, the usual size first."""
-
-    def __init__(
-        self,
-        facts: Facts,
-        consumables: Consumables,
-        joint: Joint,
-        channels: Sequence[Channel],
-        limits: Limits,
-    ) -> None:
-        self.facts, self.consumables, self.joint = facts, consumables, joint
-        self.channels, self.limits = channels, limits
-        self.open_root = (
-            joint.weld == "cjp-groove"
-            and joint.backing in ("none", "gas")
-            and not joint.back_gouge
-            and joint.kind != "edge"
-        )
-        self._settings: dict[bool, tuple[Setting, Run, Trial | None]] = {}
-
-    def best(self) -> _Planned:
-        """The plan that keeps all limits with the most usual beads, or misses them by the least."""
-        wanted = self.facts.intent.passes_wanted
-        if wanted is not None:
-            beads, _ = fit_scale(self._beads, wanted)
-            return self._planned(beads)
-        found: list[_Planned] = []
-        for scale in SCALES:
-            beads = self._beads(scale)
-            if len(beads) > MOST_PASSES:
-                if scale == SCALES[0]:
-                    raise DocumentError((self._too_many(len(beads)),))
-                continue
-            plan = self._planned(beads)
-            found.append(plan)
-            if plan.badness <= 1e-9:
-                return plan
-        return min(found, key=lambda plan: plan.badness)
-
-    def _too_many(self, count: int) -> Problem:
-        return Problem(
-            "process",
-            f"process {self.facts.process} would need about {count} passes here; "
-            "choose one that lays down more",
-            self.facts.process,
-        )
-
-    def _beads(self, scale: float) -> list[PlannedBead]:
-        facts = self.facts
-        (first, root_run, _), (fills, fill_run, _) = self._start(root=True), self._start(root=False)
-        shape = replace(
-            bead_shape(fills.group, facts.attitude, fills.diameter_mm),
-            root_mm=bead_shape(first.group, facts.attitude, first.diameter_mm).root_mm,
-        )
-        most = (self._most_mm2(root_run), self._most_mm2(fill_run))
-        return [
-            bead
-            for index, channel in enumerate(self.channels)
-            for bead in plan_side(channel, index + 1, shape, scale, facts.intent.overlap, most)
-        ]
-
-    def _most_mm2(self, run: Run) -> float | None:
-        """Largest bead that keeps the wanted heat input, with room for ranges."""
-        window = self.limits.window_kj_mm
-        if window is None or by_rod(run):
-            return None
-        slowest = self.limits.k * run.current_a * run.voltage_v * 0.06 * HEAT_ROOM / window.max
-        return run.deposit_mm3_min / slowest
-
-    def _start(self, *, root: bool) -> tuple[Setting, Run, Trial | None]:
-        """Setting and starting run of the root or of the other passes."""
-        if root not in self._settings:
-            facts = self.facts
-            transfer = choose_transfer(facts, self.consumables.gas, open_root=root and self.open_root)
-            diameter, name = choose_diameter(facts, transfer, root=root)
-            setting = Setting(
-                facts=facts,
-                designation=self.consumables.designation,
-                gas=self.consumables.gas,
-                transfer=transfer,
-                diameter_mm=diameter,
-                nominal_size=name,
-                role="root" if root else "fill",
-                open_root=root and self.open_root,
-            )
-            try:
-                run = starting_run(setting)
-            except UnknownEntryError as error:
-                raise DocumentError((Problem("filler.diameter_mm", str(error), f"{diameter:g}"),)) from None
-            trial = next(
-                (t for t in matching_trials(setting, facts.intent.trials) if t.verdict == "kept"), None
-            )
-            self._settings[root] = (setting, _tried(setting, run, trial), trial)
-        return self._settings[root]
-
-    def _planned(self, beads: list[PlannedBead]) -> _Planned:
-        runs, badness = [], 0.0
-        for root in (True, False):
-            mine = [bead for bead in beads if (bead.role in ("root", "back")) == root]
-            if not mine:
-                continue
-            setting, run, trial = self._start(root=root)
-            travel = travel_range(setting.group, self.facts.attitude)
-            usual = travel[0] if travel else None
-            mean = math.exp(sum(math.log(bead.area_mm2) for bead in mine) / len(mine))
-            fitted = fitted_run(setting, run, mean, usual, fixed=trial is not None)
-            known: dict[float, Ranges] = {}
-            for bead in mine:
-                if bead.area_mm2 not in known:
-                    known[bead.area_mm2] = ranges_of(setting, fitted, bead.area_mm2, self.limits, usual)
-                ranges = known[bead.area_mm2]
-                badness += self._badness(fitted, bead, ranges, usual) / len(beads)
-                runs.append((bead, (setting, fitted, ranges, trial)))
-        order = {id(bead): index for index, bead in enumerate(beads)}
-        runs.sort(key=lambda pair: order[id(pair[0])])
-        return _Planned(beads, [run for _, run in runs], badness)
-
-    def _badness(self, run: Run, bead: PlannedBead, ranges: Ranges, usual: Range | None) -> float:
-        speed = middle_of(run, bead.area_mm2, usual).travel_mm_min
-        off = 0.0
-        if usual is not None:
-            off += max(0.0, math.log(speed / (usual.max * FAST)), math.log(usual.min * SLOW / speed))
-        window = self.limits.window_kj_mm
-        if window is not None:
-            heat = self.limits.k * run.current_a * run.voltage_v * 0.06 / speed
-            off += 3 * max(0.0, math.log(heat * HEAT_ROOM / window.max))
-            if window.min > 0:
-                off += 3 * max(0.0, math.log(window.min * HEAT_ROOM / heat))
-        return off + 0.5 * len(ranges.collisions)
-
-    def reasons(self, planned: _Planned) -> list[Reason]:
-        """Why the runs are what they are: root and others once each."""
-        told: list[Reason] = []
-        seen: set[bool] = set()
-        for index, (bead, (setting, run, ranges, trial)) in enumerate(
-            zip(planned.beads, planned.runs, strict=True)
-        ):
-            root = bead.role in ("root", "back")
-            if root in seen:
-                continue
-            seen.add(root)
-            told += _run_reasons(f"passes.{index}", setting, run, ranges, trial, bead, self.facts)
-            rejected = near_rejected(run, matching_trials(setting, self.facts.intent.trials))
-            if rejected is not None:
-                told.append(
-                    Reason(
-                        path=f"passes.{index}.current_a",
-                        text="a trial about here was rejected"
-                        + (f": {rejected.seen}" if rejected.seen else ""),
-                        source="own-trial",
-                    )
-                )
-        return told
-
-
-def _tried(setting: Setting, run: Run, trial: Trial | None) -> Run:
-    """The run with the settings of an own trial, which outrank every estimate."""
-    if trial is None:
-        return run
-    if trial.wire_feed_m_min and setting.wire_kind:
-        run = with_feed(setting, run, trial.wire_feed_m_min)
-    if trial.current_a:
-        run = replace(run, current_a=trial.current_a)
-    if trial.voltage_v:
-        run = replace(run, voltage_v=trial.voltage_v)
-    return run
-
-
-def _run_reasons(
-    path: str,
-    setting: Setting,
-    run: Run,
-    ranges: Ranges,
-    trial: Trial | None,
-    bead: PlannedBead,
-    facts: Facts,
-) -> list[Reason]:
-    if trial is not None:
-        text = (
-            "your own trial"
-            + (f" of {trial.made_on}" if trial.made_on else "")
-            + (f": {trial.seen}" if trial.seen else "")
-        )
-        told = [Reason(path=f"{path}.current_a", text=text, source="own-trial")]
-    else:
-        told = [
-            Reason(
-                path=f"{path}.current_a",
-                text=f"{run.current_text}; usually within {run.error_percent:g} %",
-                source="estimate",
-                citation=run.citations[0],
-                unchecked=run.unchecked,
-            ),
-            Reason(
-                path=f"{path}.voltage_v", text=run.voltage_text, source="estimate", citation=run.citations[1]
-            ),
-        ]
-        if run.feed_m_min is not None:
-            told.append(
-                Reason(
-                    path=f"{path}.wire_feed_m_min",
-                    text=f"what {run.current_a:.0f} A melts, {run.extension_mm:g} mm of wire past the tip",
-                    source="estimate",
-                    citation=run.citations[2],
-                )
-            )
-    speed = ranges.travel_mm_min.middle
-    text = f"a bead of {bead.area_mm2:.1f} mm² "
-    if by_rod(run):
-        text += f"at {speed:.0f} mm/min; the rod is fed as it needs"
-    else:
-        text += f"from {run.deposit_mm3_min:.0f} mm³ laid down a minute is {speed:.0f} mm/min"
-    if ranges.share < 0.999:
-        text += f"; ranges narrowed to {ranges.share:.0%} of the usual for the heat input"
-    told.append(Reason(path=f"{path}.travel_mm_min", text=text, source="estimate"))
-    if bead.width_mm > 0 and facts.attitude == "vertical-up" and setting.group != "tig":
-        told.append(
-            Reason(path=f"{path}.bead", text=f"the layer is {bead.width_mm:.0f} mm wide for each bead")
-        )
-    return told
-
-
-# --- the document -----------------------------------------------------------------------------
 
 
 def _words(bead: PlannedBead) -> str:
@@ -476,7 +175,7 @@ def _shelf(facts: Facts) -> Shelf | None:
     )
 
 
-def _thermal(facts: Facts, plan: ThermalPlan, planned: _Planned) -> Thermal:
+def _thermal(facts: Facts, plan: ThermalPlan, planned: Planned) -> Thermal:
     k = thermal_efficiency(facts.process).k
     measure = 1.0 / k if facts.aws else 1.0
     window = plan.heat_input_kj_mm
