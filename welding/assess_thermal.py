@@ -38,7 +38,7 @@ _HOTTEST_START_C = 450.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PassCooling:
-    """Cooling of one pass: t8/5 at the cold corner and at the hot corner, and the wait after it."""
+    """Cooling of one pass: t8/5 at the cold corner and at the hot corner, and the wait until the next."""
 
     pass_number: int
     t85_least_s: float | None
@@ -111,12 +111,22 @@ def thermal_view(draft: Draft, edition: Edition | None) -> ThermalView | None:
     start = Range(min(low, high), max(low, high))
     joint = _cooling_joint(draft)
     options = _preheat(draft, known, thick, heat, edition) if hardening else ()
+    last = max((one.number for one in draft.procedure.passes), default=0)
     target, words = _target(known) if hardening else (None, "")
     usable = start.max < _HOTTEST_START_C
     return ThermalView(
         preheat=options,
         passes=tuple(
-            _cooling(one, start, thin, joint, known[0][1], hardening=hardening and usable) for one in heat
+            _cooling(
+                one,
+                start,
+                thin,
+                joint,
+                known[0][1],
+                hardening=hardening and usable,
+                last=one.pass_number == last,
+            )
+            for one in heat
         ),
         window=cooling_window(target, thin, joint) if target and usable else None,
         start_c=start if thermal else None,
@@ -149,7 +159,7 @@ def _cooling_joint(draft: Draft) -> CoolingJoint:
 
 
 def _cooling(
-    heat: _Heat, start: Range, thin: float, joint: CoolingJoint, metal: Metal, *, hardening: bool
+    heat: _Heat, start: Range, thin: float, joint: CoolingJoint, metal: Metal, *, hardening: bool, last: bool
 ) -> PassCooling:
     least = most = wait = None
     if hardening:
@@ -157,7 +167,8 @@ def _cooling(
         most = cooling_time(heat.span.max, start.max, thin, joint).t85_s
     try:
         family = "duplex" if metal.family == "duplex" else KIND_OF_FAMILY[metal.family]
-        wait = interpass_wait(heat.span.middle, thin, start.min, start.max, family).wait_s
+        if not last:
+            wait = interpass_wait(heat.span.middle, thin, start.min, start.max, family).wait_s
     except OutOfRangeError:
         pass
     return PassCooling(

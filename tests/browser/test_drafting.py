@@ -124,7 +124,7 @@ def test_a_kept_trial_comes_first_next_time(enter):
     page = enter("Rell Okafor")
     page.get_by_role("navigation").get_by_role("link", name="Shelf").click()
     page.get_by_role("navigation", name="Shelf").get_by_role("link", name="Trials").click()
-    expect(page.get_by_text("No trial on record.")).to_be_visible()
+    expect(page.get_by_text("straw beside the bead, root silver")).to_be_visible()
     page.get_by_role("button", name="Log a trial").click()
     dialog = page.get_by_role("dialog")
     choose(page, "Process", "135")

@@ -75,6 +75,14 @@ def test_a_kept_trial_is_offered_first_next_time(api):
     assert listed[0]["trial"]["seen"] == "even" and listed[0]["entered_by"] == "Welder Test"
 
 
+def test_the_latest_of_two_trials_comes_first(api):
+    for day, volts in (("", 15.1), ("2020-02-02", 19.9)):  # without a day it is of today
+        trial = {**TRIAL, "voltage_v": volts, **({"made_on": day} if day else {})}
+        assert api["welder"]("POST", "/trials", {"trial": trial})[0] == 201
+    one = api["engineer"]("POST", "/propose", {"intent": INTENT})[1]["procedure"]["passes"][0]
+    assert one["voltage_v"]["min"] < 15.1 < one["voltage_v"]["max"]
+
+
 def test_a_struck_trial_counts_no_more_and_stays(api):
     _, made = api["welder"]("POST", "/trials", {"trial": TRIAL})
     path = f"/trials/{made['id']}/strike"

@@ -1,7 +1,8 @@
 """Cooling: time t8/5 of unalloyed and low-alloy steel, and the wait until a pass may follow.
 
 t8/5 is EN 1011-2 annex D, from memory. The wait is the textbook solution for a moving line of heat in a
-large plate (Rosenthal, Carslaw and Jaeger) with constant properties: an estimate, and said to be one.
+large plate (Rosenthal, Carslaw and Jaeger), with the loss from its faces and constant properties: an
+estimate, and said to be one.
 """
 
 from __future__ import annotations
@@ -27,6 +28,8 @@ CONDUCTION_ESTIMATE = Citation(
     provenance="practice",
     confidence="low",
 )
+FACE_LOSS_W_M2_K = 25.0
+"""What a face gives to still air by convection and radiation, 100 to 300 °C: 20 to 30, common practice."""
 START_C = Limits(-50.0, 450.0, "°C")
 """Below 500 °C there is something to cool through; the last degrees make the formulas blow up."""
 
@@ -217,12 +220,24 @@ class Wait:
     unchecked: tuple[str, ...]
 
 
+def _with_loss(lossless_s: float, per_s: float) -> float:
+    """Solve t · exp(2·b·t) = t0 for t, by Newton's method on its logarithm."""
+    time = lossless_s / (1 + 2 * per_s * lossless_s)
+    for _ in range(40):
+        step = (math.log(time / lossless_s) + 2 * per_s * time) / (1 / time + 2 * per_s)
+        time = max(time - step, time / 10)
+        if abs(step) <= 1e-12 * time:
+            break
+    return time
+
+
 def interpass_wait(
     heat_input_kj_mm: float, thickness_mm: float, plate_c: float, interpass_max_c: float, metal: str = "steel"
 ) -> Wait:
-    """Estimate the wait after a pass: a line of heat in a large plate, no loss from its surface.
+    """Estimate the wait after a pass: a line of heat in a large plate that also cools from its faces.
 
-    Thick: Q / (2πλ·ΔT). Thin: (Q/d)² / (4πλρc·ΔT²). The longer one governs.
+    Thick: t = Q / (2πλ·ΔT). Thin: √t · exp(b·t) = (Q/d) / (√(4πλρc) · ΔT) with b = 2h / (ρc·d), the fin
+    equation. The longer one governs.
 
     Args:
         heat_input_kj_mm: With k [kJ/mm].
@@ -243,7 +258,8 @@ def interpass_wait(
     conductivity, volume_heat = row["conductivity_w_m_k"] / 1000, row["heat_j_cm3_k"] / 1000
     line, rise = heat_input_kj_mm * 1000, interpass_max_c - plate_c
     thick = line / (2 * math.pi * conductivity * rise)
-    thin = (line / thickness_mm) ** 2 / (4 * math.pi * conductivity * volume_heat * rise**2)
+    lossless = (line / thickness_mm) ** 2 / (4 * math.pi * conductivity * volume_heat * rise**2)
+    thin = _with_loss(lossless, 2 * FACE_LOSS_W_M2_K * 1e-6 / (volume_heat * thickness_mm))
     return Wait(
         wait_s=max(thick, thin),
         regime="2d" if thin > thick else "3d",

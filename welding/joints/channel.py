@@ -187,35 +187,34 @@ class Channel:
 
     def _cuts(self, layer: Layer, ends: Sequence[float], before: float) -> list[float]:
         """Shares of the width at which a layer's beads meet, so that each has its area."""
+        if len(ends) == 1:
+            return []
         span = ends[-1] - before
-        return [
-            _root(
-                lambda s: self._layer_area(layer, s),
-                (end - before) / span * self._layer_area(layer, 1.0),
-                1.0,
-            )
-            for end in ends[:-1]
-        ]
+        area_to = self._layer_area(layer)
+        whole = area_to(1.0)
+        return [_root(area_to, (end - before) / span * whole, 1.0) for end in ends[:-1]]
 
-    def _layer_area(self, layer: Layer, share: float) -> float:
-        """Area of a layer from its left end to a share of the width."""
-        area = share * self.area_between(layer.low, layer.high)
-        if layer.high >= self.depth:
-            area += self.cap.area_to(share)
-        else:
-            area += _crown_area(layer.crown, self.width(layer.high), share)
-        return area - _crown_area(layer.low_crown, self.width(layer.low), share)
+    def _layer_area(self, layer: Layer) -> Callable[[float], float]:
+        """Area of a layer from its left end to a share of the width, as a function of that share."""
+        between = self.area_between(layer.low, layer.high)
+        bottom, top = self.width(layer.low), self.width(layer.high)
+        over: Callable[[float], float] = (
+            self.cap.area_to
+            if layer.high >= self.depth
+            else lambda share: _crown_area(layer.crown, top, share)
+        )
+        return lambda share: share * between + over(share) - _crown_area(layer.low_crown, bottom, share)
 
     def _outline(self, layer: Layer, left: float, right: float) -> list[Point]:
-        def edge(height: float, crown: float, share: float) -> Point:
-            width = self.width(height)
-            return -self.left.at(height) + share * width, height + crown * width * 4 * share * (1 - share)
+        def edge(height: float, crown: float) -> list[Point]:
+            width, start = self.width(height), -self.left.at(height)
+            return [
+                (start + share * width, height + crown * width * 4 * share * (1 - share))
+                for share in spaced(left, right, 9)
+            ]
 
-        bottom = [edge(layer.low, layer.low_crown, share) for share in spaced(left, right, 9)]
-        if layer.high >= self.depth:
-            top = self.cap.points(left, right)
-        else:
-            top = [edge(layer.high, layer.crown, share) for share in spaced(left, right, 9)]
+        bottom = edge(layer.low, layer.low_crown)
+        top = self.cap.points(left, right) if layer.high >= self.depth else edge(layer.high, layer.crown)
         outline = [*bottom]
         if right == 1.0:
             outline += self.right.points(layer.low, layer.high)

@@ -1,4 +1,5 @@
-"""The invented shop of the demo: people, one job, procedures in several processes, coupons with logs.
+"""The invented shop of the demo: people, one job, procedures in several processes, trials,
+coupons with logs.
 
 All names and numbers are made up. Settings are invented to be plausible, and are no advice. The
 procedures stand in ``documents/`` in the open format, so they serve as examples of it too.
@@ -10,7 +11,8 @@ import json
 from pathlib import Path
 from typing import Any
 
-from welding.documents.codec import CODECS, PROCEDURE
+from welding.documents.codec import CODECS, PROCEDURE, TRIAL
+from welding.documents.intent import Trial
 from welding.documents.procedure import Procedure
 
 JOB = ("FB-27", "Tarn Hollow footbridge", "Fernhollow Fabrication")
@@ -26,6 +28,11 @@ def shelf() -> list[Any]:
     """The demo's own records: machines, a filler as bought, a metal."""
     found = json.loads((DOCUMENTS / "shelf.json").read_text())
     return [CODECS[one["format"].removeprefix("grounded-bead/")].take(one) for one in found]
+
+
+def trials() -> list[Trial]:
+    """What the demo's people tried on scrap, the earliest first."""
+    return [TRIAL.take(one) for one in json.loads((DOCUMENTS / "trials.json").read_text())]
 
 
 def coupons() -> list[dict[str, Any]]:

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from api.errors import ConflictError
 from django.db import transaction
+from django.utils import timezone
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
@@ -14,12 +17,13 @@ from welding.documents.intent import Trial
 
 @transaction.atomic
 def enter_trial(user: User, trial: Trial) -> TrialEntry:
-    """Keep a trial for whoever plans the same next.
+    """Keep a trial for whoever plans the same next; without a day of its own it counts as of today.
 
     Raises:
         NotAllowedError: The role does not allow it.
     """
     require(user, Action.LOG_TRIAL)
+    trial = replace(trial, made_on=trial.made_on or timezone.localdate().isoformat())
     return TrialEntry.objects.create(
         process=trial.process,
         position=trial.position,

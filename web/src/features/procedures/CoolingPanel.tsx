@@ -49,7 +49,7 @@ export function CoolingPanel({ evaluation }: { evaluation: Evaluation }) {
             ))}
           </tbody>
         </table>
-        <p className="mt-1 text-[12px] text-steel2">The wait is an estimate for a large plate that starts at the preheat; the reading on the piece decides.</p>
+        <p className="mt-1 text-[12px] text-steel2">The wait is an estimate for a large plate in still air that starts at the preheat; the reading on the piece decides.</p>
       </section>
       {thermal.window && <Window thermal={thermal} />}
       {thermal.tint.length > 0 && <Tints thermal={thermal} />}

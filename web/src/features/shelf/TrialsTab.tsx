@@ -44,11 +44,11 @@ export function TrialsTab({ text }: { text: string }) {
         <p className="panel p-6 text-steel">{found.data.length === 0 ? 'No trial on record. Log what was set on scrap and what was seen: the next draft for the same wire, gas, position and thickness begins with it.' : 'No trial like that.'}</p>
       )}
       {rows.length > 0 && (
-        <Rows label="Trials" heads={['Process', 'Filler', 'Gas', 'Position', `Thickness, ${units.unit('thickness')}`, 'A', 'V', `Feed, ${units.unit('wire_feed')}`, 'Seen', 'Verdict']}
+        <Rows label="Trials" heads={['Process', 'Tried on', 'Filler', 'Gas', 'Position', `Thickness, ${units.unit('thickness')}`, 'A', 'V', `Feed, ${units.unit('wire_feed')}`, 'Seen', 'Verdict']}
           lines={rows.map((one) => ({
             key: String(one.id),
             cells: [
-              one.trial.process,
+              one.trial.process, one.trial.made_on ?? one.entered_at.slice(0, 10),
               `${one.trial.filler.designation ?? '—'} ${one.trial.filler.diameter_mm == null ? '' : units.value(one.trial.filler.diameter_mm, 'wire_diameter')}`,
               one.trial.gas ?? '—', one.trial.position, value(one.trial.thickness_mm, 'thickness'), value(one.trial.current_a, 'current'), value(one.trial.voltage_v, 'voltage'),
               value(one.trial.wire_feed_m_min, 'wire_feed'), one.trial.seen ?? '—',

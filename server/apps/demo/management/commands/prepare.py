@@ -21,6 +21,7 @@ from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
 from apps.shelf.services.add_record import add_record
+from apps.trials.services.enter_trial import enter_trial
 from welding.documents.codec import PASS_RECORD, PROCEDURE
 
 
@@ -45,7 +46,7 @@ class Command(BaseCommand):
 
 @transaction.atomic
 def load_demo() -> Job:
-    """Load people, job, procedures and coupons, through the services that people use."""
+    """Load people, job, trials, procedures and coupons, through the services that people use."""
     users = {}
     for username, first, last, role in PEOPLE:
         user, _ = User.objects.get_or_create(
@@ -65,6 +66,8 @@ def load_demo() -> Job:
     job = Job.objects.create(number=number, title=title, customer=customer)
     for record in data.shelf():
         add_record(users["engineer"], record)
+    for trial in data.trials():
+        enter_trial(users["welder"], trial)
     for document in data.procedures():
         create_procedure(users["engineer"], job, document)
     for sample in data.coupons():
