@@ -168,10 +168,18 @@ class Channel:
                 self.depth,
             )
 
+        @cache
+        def level(share: float) -> tuple[float, float]:
+            """Height that a share fills up to, and the width there."""
+            if share >= 1 - 1e-12:
+                height = self.depth + self.cap.rise / 2
+            else:
+                height = height_at(share) if share > 0 else 0.0
+            return height, self.width(min(height, self.depth))
+
         def shape(start: float, end: float) -> tuple[float, float]:
-            bottom = height_at(start) if start > 0 else 0.0
-            top = self.depth + self.cap.rise / 2 if end >= 1 - 1e-12 else height_at(end)
-            return (self.width(bottom) + self.width(min(top, self.depth))) / 2, top - bottom
+            (bottom, foot), (top, face) = level(start), level(end)
+            return (foot + face) / 2, top - bottom
 
         layers: list[Layer] = []
         done, low, low_crown = 0, 0.0, 0.0

@@ -47,7 +47,7 @@ class Piece:
     def area(self, low: float, high: float) -> float:
         """Integral of the distance over height [mm²]."""
         if not self.radius:
-            return (self.at(low) + self.at(high)) / 2 * (high - low)
+            return self.at((low + high) / 2) * (high - low)
         a, b = low - self.centre_h, high - self.centre_h
         return self.centre_x * (b - a) + self.bulge * (self._half_disc(b) - self._half_disc(a))
 
@@ -122,11 +122,11 @@ class Wall:
 
     def total(self, of: Callable[[Piece, float, float], float], low: float, high: float) -> float:
         """Sum of an integral of the pieces between two heights."""
-        return sum(
-            of(piece, max(low, piece.low), min(high, piece.high))
-            for piece in self.pieces
-            if piece.high > low and piece.low < high
-        )
+        found = 0.0
+        for piece in self.pieces:  # a plain loop: roots of it are sought on every evaluation
+            if piece.high > low and piece.low < high:
+                found += of(piece, max(low, piece.low), min(high, piece.high))
+        return found
 
     def area(self, low: float, high: float) -> float:
         """Area between the axis and the wall, between two heights [mm²]."""
