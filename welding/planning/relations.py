@@ -92,7 +92,7 @@ def current_a(kind: str, diameter_mm: float, feed_m_min: float, extension_mm: fl
 
     Example:
         >>> round(current_a("solid-steel", 1.2, 5.2, 15).value)
-        200
+        201
     """
     positive("m/min").require("feed_m_min", feed_m_min)
     one_amp = wire_feed_m_min(kind, diameter_mm, 1.0, extension_mm)
