@@ -1434,7 +1434,7 @@ export interface components {
         };
         /**
          * PassCooling
-         * @description Cooling of one pass: t8/5 at the cold corner and at the hot corner, and the wait after it.
+         * @description Cooling of one pass: t8/5 at the cold corner and at the hot corner, and the wait until the next.
          */
         PassCooling: {
             /** Pass Number */
