@@ -38,10 +38,25 @@ const middleware: Middleware = {
   },
 }
 
+/**
+ * Ask, and ask once more where the token was refused: a sign-in that finishes between reading the
+ * cookie and sending it leaves the old token in the header. Nothing was done yet when it is refused.
+ */
+async function fetchWithToken(request: Request): Promise<Response> {
+  if (request.method === 'GET') return globalThis.fetch(request)
+  const again = request.clone()
+  const answer = await globalThis.fetch(request)
+  if (answer.status !== 403) return answer
+  const problem: unknown = await answer.clone().json().catch(() => null)
+  if (!isProblem(problem) || problem.type !== '/problems/csrf') return answer
+  again.headers.set('X-CSRFToken', csrfToken())
+  return globalThis.fetch(again)
+}
+
 export const api = createClient<paths>({
   baseUrl: window.location.origin,
   // Looked up at each call, so that tests can stand in for the server.
-  fetch: (request) => globalThis.fetch(request),
+  fetch: fetchWithToken,
 })
 api.use(middleware)
 
