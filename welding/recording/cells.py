@@ -1,0 +1,101 @@
+"""Numbers out of a column of a recorder's file, whatever its decimal mark, unit or clock."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+import pyarrow as pa
+import pyarrow.compute as pc
+from numpy.typing import NDArray
+
+from welding.recording.mapping import Column
+from welding.recording.signals import MOST_LINES_NAMED, Samples
+
+EMPTY = ("", "-", "--", "NaN", "nan", "NAN", "null", "NULL", "n/a", "#N/A")
+
+
+@dataclass(slots=True)
+class BadRows:
+    """Rows that could not be read, with their lines in the file."""
+
+    lines: list[int]
+    count: int = 0
+    last: int = 0
+    example: str = ""
+
+    def add(self, line: int, example: str) -> None:
+        """Note one more, by its line; only the first lines are kept."""
+        self.count += 1
+        self.last = line
+        if len(self.lines) < MOST_LINES_NAMED:
+            self.lines.append(line)
+        self.example = self.example or example
+
+
+def numbers_of(
+    array: pa.Array, column: Column, decimal: str, lines: NDArray[np.int64], bad: BadRows
+) -> Samples:
+    """Numbers of a column in the unit of the program; NaN where there is none."""
+    if pa.types.is_timestamp(array.type):
+        stamps = pc.cast(pc.cast(array, pa.timestamp("ns")), pa.int64()).to_numpy(zero_copy_only=False)
+        return np.asarray(stamps, dtype=np.float64) / 1e9
+    if column.unit == "clock":
+        values = _clock(array, lines, bad)
+    elif pa.types.is_string(array.type) or pa.types.is_large_string(array.type):
+        values = _from_text(array, decimal, lines, bad)
+    else:
+        values = pc.cast(array, pa.float64()).to_numpy(zero_copy_only=False)
+    if column.factor == 1.0 and column.offset == 0.0:
+        return np.asarray(values, dtype=np.float64)
+    return np.asarray(values * column.factor + column.offset, dtype=np.float64)
+
+
+def _from_text(array: pa.Array, decimal: str, lines: NDArray[np.int64], bad: BadRows) -> Samples:
+    if decimal == ",":
+        array = pc.replace_substring(array, pattern=",", replacement=".")
+    try:
+        return np.asarray(pc.cast(array, pa.float64()).to_numpy(zero_copy_only=False), dtype=np.float64)
+    except pa.ArrowInvalid:
+        pass
+    # Something in this block is no number: find out what, and keep the rest.
+    array = pc.utf8_trim_whitespace(array)
+    array = pc.if_else(pc.is_in(array, value_set=pa.array(EMPTY)), None, array)
+    number = pc.match_substring_regex(array, r"^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$")
+    wrong = np.flatnonzero(pc.fill_null(pc.invert(number), False).to_numpy(zero_copy_only=False))
+    for one in wrong:
+        bad.add(int(lines[one]), str(array[int(one)]))
+    array = pc.if_else(pc.fill_null(number, False), array, None)
+    return np.asarray(pc.cast(array, pa.float64()).to_numpy(zero_copy_only=False), dtype=np.float64)
+
+
+def _clock(array: pa.Array, lines: NDArray[np.int64], bad: BadRows) -> Samples:
+    """Hours, minutes and seconds of a clock, with a date or without, as seconds. Midnight goes on."""
+    parts = pc.extract_regex(
+        pc.utf8_trim_whitespace(pc.cast(array, pa.string())),
+        r"^(?:(?P<day>\d{4}-\d\d-\d\d)[T ])?(?P<h>\d{1,2}):(?P<m>\d\d):(?P<s>\d\d(?:[.,]\d+)?)Z?$",
+    )
+    told = pc.is_valid(parts).to_numpy(zero_copy_only=False)
+    for one in np.flatnonzero(~told):
+        if str(array[int(one)]).strip() not in EMPTY:
+            bad.add(int(lines[one]), str(array[int(one)]))
+
+    def field(name: str, change: Callable[[pa.Array], pa.Array] = lambda one: one) -> Samples:
+        numbers = pc.cast(change(pc.struct_field(parts, name)), pa.float64())
+        return np.asarray(numbers.to_numpy(zero_copy_only=False), dtype=np.float64)
+
+    seconds = field("h") * 3600 + field("m") * 60
+    seconds = seconds + field("s", lambda one: pc.replace_substring(one, pattern=",", replacement="."))
+    days = pc.struct_field(parts, "day")
+    dated = pc.if_else(pc.equal(days, ""), None, days)
+    if pc.any(pc.is_valid(dated)).as_py():
+        day = pc.cast(pc.cast(dated, pa.date32()), pa.int32())
+        return np.asarray(seconds + 86_400 * pc.cast(day, pa.float64()).to_numpy(zero_copy_only=False))
+    return _past_midnight(seconds)
+
+
+def _past_midnight(seconds: Samples) -> Samples:
+    """A clock that jumps back by more than half a day has passed midnight."""
+    midnights = np.cumsum(np.diff(seconds) < -43_200)
+    return np.asarray(seconds + 86_400.0 * np.concatenate(([0], midnights)), dtype=np.float64)
