@@ -17,13 +17,16 @@ EMPTY = ("", "-", "--", "NaN", "nan", "NAN", "null", "NULL", "n/a", "#N/A")
 
 
 @dataclass(slots=True)
-class BadRows:
-    """Rows that could not be read, with their lines in the file."""
+class RowNotes:
+    """What is remembered from block to block: rows that could not be read, and where dates begin."""
 
     lines: list[int]
     count: int = 0
     last: int = 0
     example: str = ""
+    # Where dates begin: seconds since then keep their fine digits, seconds since 1970 would not.
+    origin_ns: int | None = None
+    origin_day: int | None = None
 
     def add(self, line: int, example: str) -> None:
         """Note one more, by its line; only the first lines are kept."""
@@ -35,16 +38,19 @@ class BadRows:
 
 
 def numbers_of(
-    array: pa.Array, column: Column, decimal: str, lines: NDArray[np.int64], bad: BadRows
+    array: pa.Array, column: Column, decimal: str, lines: NDArray[np.int64], notes: RowNotes
 ) -> Samples:
     """Numbers of a column in the unit of the program; NaN where there is none."""
     if pa.types.is_timestamp(array.type):
-        stamps = pc.cast(pc.cast(array, pa.timestamp("ns")), pa.int64()).to_numpy(zero_copy_only=False)
-        return np.asarray(stamps, dtype=np.float64) / 1e9
+        stamps = pc.cast(pc.cast(array, pa.timestamp("ns")), pa.int64())
+        if notes.origin_ns is None:
+            notes.origin_ns = pc.min(stamps).as_py() or 0
+        since = pc.subtract(stamps, notes.origin_ns).to_numpy(zero_copy_only=False)
+        return np.asarray(since, dtype=np.float64) / 1e9
     if column.unit == "clock":
-        values = _clock(array, lines, bad)
+        values = _clock(array, lines, notes)
     elif pa.types.is_string(array.type) or pa.types.is_large_string(array.type):
-        values = _from_text(array, decimal, lines, bad)
+        values = _from_text(array, decimal, lines, notes)
     else:
         values = pc.cast(array, pa.float64()).to_numpy(zero_copy_only=False)
     if column.factor == 1.0 and column.offset == 0.0:
@@ -52,7 +58,7 @@ def numbers_of(
     return np.asarray(values * column.factor + column.offset, dtype=np.float64)
 
 
-def _from_text(array: pa.Array, decimal: str, lines: NDArray[np.int64], bad: BadRows) -> Samples:
+def _from_text(array: pa.Array, decimal: str, lines: NDArray[np.int64], notes: RowNotes) -> Samples:
     if decimal == ",":
         array = pc.replace_substring(array, pattern=",", replacement=".")
     try:
@@ -65,12 +71,12 @@ def _from_text(array: pa.Array, decimal: str, lines: NDArray[np.int64], bad: Bad
     number = pc.match_substring_regex(array, r"^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$")
     wrong = np.flatnonzero(pc.fill_null(pc.invert(number), False).to_numpy(zero_copy_only=False))
     for one in wrong:
-        bad.add(int(lines[one]), str(array[int(one)]))
+        notes.add(int(lines[one]), str(array[int(one)]))
     array = pc.if_else(pc.fill_null(number, False), array, None)
     return np.asarray(pc.cast(array, pa.float64()).to_numpy(zero_copy_only=False), dtype=np.float64)
 
 
-def _clock(array: pa.Array, lines: NDArray[np.int64], bad: BadRows) -> Samples:
+def _clock(array: pa.Array, lines: NDArray[np.int64], notes: RowNotes) -> Samples:
     """Hours, minutes and seconds of a clock, with a date or without, as seconds. Midnight goes on."""
     parts = pc.extract_regex(
         pc.utf8_trim_whitespace(pc.cast(array, pa.string())),
@@ -79,7 +85,7 @@ def _clock(array: pa.Array, lines: NDArray[np.int64], bad: BadRows) -> Samples:
     told = pc.is_valid(parts).to_numpy(zero_copy_only=False)
     for one in np.flatnonzero(~told):
         if str(array[int(one)]).strip() not in EMPTY:
-            bad.add(int(lines[one]), str(array[int(one)]))
+            notes.add(int(lines[one]), str(array[int(one)]))
 
     def field(name: str, change: Callable[[pa.Array], pa.Array] = lambda one: one) -> Samples:
         numbers = pc.cast(change(pc.struct_field(parts, name)), pa.float64())
@@ -91,7 +97,10 @@ def _clock(array: pa.Array, lines: NDArray[np.int64], bad: BadRows) -> Samples:
     dated = pc.if_else(pc.equal(days, ""), None, days)
     if pc.any(pc.is_valid(dated)).as_py():
         day = pc.cast(pc.cast(dated, pa.date32()), pa.int32())
-        return np.asarray(seconds + 86_400 * pc.cast(day, pa.float64()).to_numpy(zero_copy_only=False))
+        if notes.origin_day is None:
+            notes.origin_day = pc.min(day).as_py()
+        since = pc.cast(pc.subtract(day, notes.origin_day), pa.float64()).to_numpy(zero_copy_only=False)
+        return np.asarray(seconds + 86_400.0 * since, dtype=np.float64)
     return _past_midnight(seconds)
 
 

@@ -15,7 +15,7 @@ import pyarrow.csv as pa_csv
 import pyarrow.parquet as pq
 
 from welding.errors import WeldingError
-from welding.recording.cells import BadRows, numbers_of
+from welding.recording.cells import RowNotes, numbers_of
 from welding.recording.mapping import Mapping
 from welding.recording.signals import Fault, Lines, Recording, Samples, tidy
 
@@ -49,19 +49,19 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
     """
     with path.open("rb") as file:
         parquet = file.read(4) == b"PAR1"
-    bad = BadRows([])
+    notes = RowNotes([])
     parts: dict[str, list[Samples]] = {name: [] for name in mapping.columns}
     lines = Lines()
     rows = 0
     try:
-        source = _parquet(path, mapping) if parquet else _text(path, mapping, bad)
+        source = _parquet(path, mapping) if parquet else _text(path, mapping, notes)
         for first_line, batch in source:
             rows += batch.num_rows
             if rows > MOST_SAMPLES:
                 raise WeldingError(f"more than {MOST_SAMPLES:,} samples: cut the recording into parts")
             at = first_line + np.arange(batch.num_rows)
             for name, column in mapping.columns.items():
-                parts[name].append(numbers_of(batch.column(name), column, mapping.decimal, at, bad))
+                parts[name].append(numbers_of(batch.column(name), column, mapping.decimal, at, notes))
             lines.add(first_line, batch.num_rows)
     except pa.ArrowException as error:
         raise WeldingError(f"the file cannot be read: {_plain(error)}") from error
@@ -69,11 +69,14 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
     size = lines.size
     if size == 0:
         raise WeldingError(
-            f"no row could be read; line {bad.lines[0]} holds {bad.example!r}"
-            if bad.lines
+            f"no row could be read; line {notes.lines[0]} holds {notes.example!r}"
+            if notes.lines
             else "the file holds no rows"
         )
     time = channels.pop("time_s", None)
+    if time is not None and mapping.time is not None and mapping.time.unit == "clock":
+        told = time[np.isfinite(time)]
+        time -= told[0] if told.size else 0.0  # a clock of the day begins with the recording
     if mapping.sample_rate_hz is not None and mapping.time is None:
         time = np.arange(size) / mapping.sample_rate_hz
     if time is None:
@@ -83,10 +86,10 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
         wire_feed_m_min=channels.get("wire_feed_m_min"), gas_l_min=channels.get("gas_l_min"), lines=lines,
     )  # fmt: skip
     if tidied.recording.size == 0:
-        where = f"; line {bad.lines[0]} holds {bad.example!r}" if bad.lines else ""
+        where = f"; line {notes.lines[0]} holds {notes.example!r}" if notes.lines else ""
         raise WeldingError(f"no row holds numbers for time, voltage and current{where}")
-    faults = (*_row_faults(path, bad, lines.of(size - 1)), *tidied.faults)
-    return FileRead(tidied.recording, faults, rows + bad.count)
+    faults = (*_row_faults(path, notes, lines.of(size - 1)), *tidied.faults)
+    return FileRead(tidied.recording, faults, rows + notes.count)
 
 
 def _joined(parts: list[Samples]) -> Samples:
@@ -101,30 +104,30 @@ def _joined(parts: list[Samples]) -> Samples:
     return whole
 
 
-def _row_faults(path: Path, bad: BadRows, last_line: int) -> Iterator[Fault]:
-    if not bad.count:
+def _row_faults(path: Path, notes: RowNotes, last_line: int) -> Iterator[Fault]:
+    if not notes.count:
         return
     # A last row that is short, in a file that does not end with a line end, was cut off.
     with path.open("rb") as file:
         file.seek(-1, 2)
         open_end = file.read(1) not in b"\r\n\x00"
-    cut = open_end and bad.last >= last_line
+    cut = open_end and notes.last >= last_line
     if cut:
         yield Fault(
             kind="truncated",
             severity="breach",
-            message=f"The file ends in the middle of line {bad.last}: it was cut off. All before it is kept.",
-            lines=(bad.last,),
+            message=f"The file ends in the middle of line {notes.last}: it was cut off. The rest is kept.",
+            lines=(notes.last,),
             count=1,
         )
-    count = bad.count - cut
+    count = notes.count - cut
     if count:
-        named = tuple(line for line in bad.lines if not cut or line != bad.last)
+        named = tuple(line for line in notes.lines if not cut or line != notes.last)
         yield Fault(
             kind="bad-row",
             severity="caution",
             message=f"{count:,} rows could not be read and are left out, the first in line "
-            f"{named[0] if named else bad.last}: {bad.example[:60]!r}.",
+            f"{named[0] if named else notes.last}: {notes.example[:60]!r}.",
             lines=named,
             count=count,
         )
@@ -168,19 +171,19 @@ def _chosen(names: list[str], mapping: Mapping) -> dict[str, str]:
     return chosen
 
 
-def _text(path: Path, mapping: Mapping, bad: BadRows) -> Iterator[tuple[int, pa.RecordBatch]]:
+def _text(path: Path, mapping: Mapping, notes: RowNotes) -> Iterator[tuple[int, pa.RecordBatch]]:
     """Blocks of rows as text, each with the line that it begins at."""
     names = _names(path, mapping)
     chosen = _chosen(names, mapping)
     if mapping.delimiter == " ":
-        yield from _blank_parted(path, mapping, names, chosen, bad)
+        yield from _blank_parted(path, mapping, names, chosen, notes)
         return
     skipped_in_block: list[int] = []
 
     def skip(row: Any) -> str:
         skipped_in_block.append(row.number)
         if row.text.strip():  # an empty line is no mistake
-            bad.add(row.number, row.text)
+            notes.add(row.number, row.text)
         return "skip"
 
     with pa_csv.open_csv(
@@ -216,7 +219,7 @@ def _renamed(batch: pa.RecordBatch, chosen: dict[str, str]) -> pa.RecordBatch:
 
 
 def _blank_parted(
-    path: Path, mapping: Mapping, names: list[str], chosen: dict[str, str], bad: BadRows
+    path: Path, mapping: Mapping, names: list[str], chosen: dict[str, str], notes: RowNotes
 ) -> Iterator[tuple[int, pa.RecordBatch]]:
     """Columns parted by any number of blanks, which the fast reader cannot do."""
     places = {channel: names.index(name) for channel, name in chosen.items()}
@@ -227,7 +230,7 @@ def _blank_parted(
             for line, text in block:
                 cells = text.split()
                 if cells and len(cells) != len(names):
-                    bad.add(line, text.strip())
+                    notes.add(line, text.strip())
                 whole = len(cells) == len(names)
                 for channel, place in places.items():
                     # A row that is short stays as an empty one, so that lines keep their numbers.
