@@ -70,6 +70,7 @@ class ThermalView:
         start_c: Preheat to interpass of the draft [°C], the width of its rectangle in the window.
         target: Where the target comes from, in words.
         tint: Heat tint of stainless steel, coolest first; empty for other metals.
+        conducts_as: Row of the conduction table that the first metal goes by.
     """
 
     preheat: tuple[Preheat, ...]
@@ -78,6 +79,7 @@ class ThermalView:
     start_c: Range | None
     target: str
     tint: tuple[Tint, ...]
+    conducts_as: str
 
 
 @cache
@@ -132,6 +134,7 @@ def thermal_view(draft: Draft, edition: Edition | None) -> ThermalView | None:
         start_c=start if thermal else None,
         target=words,
         tint=heat_tint() if any(metal.family in TINTED for _, metal in known) else (),
+        conducts_as=_conducts_as(known[0][1]),
     )
 
 
@@ -158,6 +161,10 @@ def _cooling_joint(draft: Draft) -> CoolingJoint:
     return "butt"
 
 
+def _conducts_as(metal: Metal) -> str:
+    return "duplex" if metal.family == "duplex" else KIND_OF_FAMILY[metal.family]
+
+
 def _cooling(
     heat: _Heat, start: Range, thin: float, joint: CoolingJoint, metal: Metal, *, hardening: bool, last: bool
 ) -> PassCooling:
@@ -166,9 +173,8 @@ def _cooling(
         least = cooling_time(heat.span.min, start.min, thin, joint).t85_s
         most = cooling_time(heat.span.max, start.max, thin, joint).t85_s
     try:
-        family = "duplex" if metal.family == "duplex" else KIND_OF_FAMILY[metal.family]
         if not last:
-            wait = interpass_wait(heat.span.middle, thin, start.min, start.max, family).wait_s
+            wait = interpass_wait(heat.span.middle, thin, start.min, start.max, _conducts_as(metal)).wait_s
     except OutOfRangeError:
         pass
     return PassCooling(

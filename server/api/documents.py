@@ -8,16 +8,26 @@ from typing import Annotated, Any, TypeVar
 from pydantic import BeforeValidator
 
 from api.errors import DocumentRefused
-from welding.documents.codec import CODECS, COUPON, INTENT, PASS_RECORD, PROCEDURE, TRIAL, Codec
-from welding.documents.coupon import Coupon, CouponPiece, PassRecord
+from welding.documents.codec import (
+    CODECS,
+    COUPON,
+    INTENT,
+    PASS_RECORD,
+    PERSON,
+    PIECE,
+    PROCEDURE,
+    TRIAL,
+    Codec,
+)
+from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
 from welding.documents.intent import Intent, Trial
 from welding.documents.machine import BalanceDial, DialCalibration, Machine
 from welding.documents.procedure import Procedure
 from welding.documents.shelf import OwnMetal, Product
 from welding.errors import DocumentError, Problem
+from welding.recording.mapping import Mapping
 
 T = TypeVar("T")
-PIECE = Codec(CouponPiece)
 
 
 def _through(codec: Codec[T]) -> Callable[[Any], Any]:
@@ -47,6 +57,8 @@ BalanceIn = Annotated[BalanceDial, BeforeValidator(_through(Codec(BalanceDial)))
 ProcedureIn = Annotated[Procedure, BeforeValidator(_through(PROCEDURE))]
 CouponIn = Annotated[Coupon, BeforeValidator(_through(COUPON))]
 PassRecordIn = Annotated[PassRecord, BeforeValidator(_through(PASS_RECORD))]
+PersonIn = Annotated[Person, BeforeValidator(_through(PERSON))]
 PieceIn = Annotated[CouponPiece, BeforeValidator(_through(PIECE))]
 IntentIn = Annotated[Intent, BeforeValidator(_through(INTENT))]
 TrialIn = Annotated[Trial, BeforeValidator(_through(TRIAL))]
+MappingIn = Annotated[Mapping, BeforeValidator(_through(Codec(Mapping)))]

@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "apps.shelf",
     "apps.trials",
     "apps.coupons",
+    "apps.recordings",
     "apps.printing",
     "apps.demo",
 ]
@@ -117,6 +118,8 @@ USE_TZ = True
 
 STATIC_URL = "static/"
 STATIC_ROOT = Path(os.environ.get("BEAD_HOME", ROOT / ".bead")) / "static"
+# Recordings lie here, as they came; see docs/operations.md for keeping them elsewhere.
+MEDIA_ROOT = Path(os.environ.get("BEAD_HOME", ROOT / ".bead")) / "files"
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.is_dir() else None
 WHITENOISE_INDEX_FILE = False
 

@@ -1,6 +1,10 @@
 """Settings of the tests: the real ones, with a fast password hash and no pool."""
 
+import atexit
 import os
+import shutil
+import tempfile
+from pathlib import Path
 
 os.environ.setdefault("BEAD_SECRET_KEY", "only-for-tests")
 
@@ -12,3 +16,6 @@ PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 AXES_ENABLED = False
 # Tests hold their connection in a transaction; a pool would hand out others.
 DATABASES["default"]["OPTIONS"] = {"connect_timeout": 4}
+
+MEDIA_ROOT = Path(tempfile.mkdtemp(prefix="bead-test-files-"))
+atexit.register(shutil.rmtree, MEDIA_ROOT, ignore_errors=True)

@@ -9,6 +9,8 @@ from apps.coupons.api import router as coupons
 from apps.jobs.api import router as jobs
 from apps.printing.api import router as printing
 from apps.procedures.api import router as procedures
+from apps.recordings.api import router as recordings
+from apps.recordings.gateway import router as gateway
 from apps.shelf.api import router as shelf
 from apps.trials.api import router as trials
 from django.contrib import admin
@@ -16,7 +18,20 @@ from django.urls import path, re_path
 
 from config.views import page
 
-for _router in (accounts, core, bench, bench_arc, jobs, procedures, shelf, trials, coupons, printing):
+for _router in (
+    accounts,
+    core,
+    bench,
+    bench_arc,
+    jobs,
+    procedures,
+    shelf,
+    trials,
+    coupons,
+    recordings,
+    gateway,
+    printing,
+):
     api.add_router("", _router)
 
 urlpatterns = [

@@ -15,7 +15,7 @@ from welding.documents import machine as _machine
 from welding.documents import procedure as _procedure
 from welding.documents import setup as _setup
 from welding.documents import shelf as _shelf
-from welding.documents.coupon import Coupon, PassRecord
+from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
 from welding.documents.intent import Intent, Trial
 from welding.documents.machine import Machine
 from welding.documents.procedure import Pass, Procedure
@@ -171,6 +171,8 @@ PROCEDURE = Codec(Procedure)
 COUPON = Codec(Coupon)
 PASS = Codec(Pass)
 PASS_RECORD = Codec(PassRecord)
+PIECE = Codec(CouponPiece)
+PERSON = Codec(Person)
 MACHINE = Codec(Machine)
 PRODUCT = Codec(Product)
 OWN_METAL = Codec(OwnMetal)

@@ -37,7 +37,80 @@ class FitUp:
     gap_before_tack_mm: f.GapMm | None = None
     gap_after_tack_mm: f.GapMm | None = None
     root_face_mm: f.GapMm | None = None
+    root_face_after_tack_mm: f.GapMm | None = None
     misalignment_mm: f.GapMm | None = None
+    cleaning: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TemperatureReading:
+    """A temperature of the piece, where and when it was read."""
+
+    temperature_c: f.TemperatureC
+    place: f.Line | None = None
+    at: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Batch:
+    """A batch of filler or a gas bottle at the bench, with its certificate."""
+
+    kind: Literal["filler", "gas"]
+    designation: f.Line | None = None
+    batch: f.Line
+    certificate: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MachineUsed:
+    """The power source at the bench, and until when its meters are calibrated."""
+
+    name: f.Line
+    calibrated_until: f.Day | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Answer:
+    """An answer of the checklist before the first arc; ``item`` is an id of the checklist."""
+
+    item: f.Line
+    answer: Literal["yes", "no", "does-not-apply"]
+    note: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TreatmentDone:
+    """A heat treatment as it was done. ``chart`` names the chart or the file that shows it."""
+
+    kind: Literal["hydrogen-post-heat", "pwht"]
+    hold_c: f.TemperatureRangeC | None = None
+    hold_min: f.Minutes | None = None
+    heating_c_h: f.PositiveFloat | None = None
+    cooling_c_h: f.PositiveFloat | None = None
+    started_at: f.Line | None = None
+    chart: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Flag:
+    """Something that happened at this pass and stays on the record; it can only be explained."""
+
+    rule: f.Line
+    title: f.Line
+    message: f.Note
+    at: f.Line | None = None
+    explanation: f.Note | None = None
+    explained_by: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RecordingRef:
+    """The part of a recording that a pass was taken from; ``sha256`` is that of the file as it came."""
+
+    name: f.Line
+    sha256: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+    start_s: Annotated[float, Field(ge=-1e9, le=1e9)]
+    end_s: Annotated[float, Field(ge=-1e9, le=1e9)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,6 +136,8 @@ class PassRecord:
 
     Travel comes from ``length_mm`` and ``time_s``, or ``segments`` (their times add up), or a typed
     ``travel_mm_min``; one is enough. ``before_c`` is the piece's temperature before the pass.
+    ``time_s`` is arc time, ``elapsed_s`` runs from the first start to the last stop. ``run_out_mm`` is
+    the bead length that one covered electrode gave, as a mean; each electrode may be a segment.
     """
 
     number: Annotated[int, Field(ge=1, le=999)]
@@ -86,6 +161,11 @@ class PassRecord:
     energy_j: f.EnergyJ | None = None
     energy_method: f.EnergyMethod = "mean"
     bead: f.Bead | None = None
+    layer: Annotated[int, Field(ge=1, le=200)] | None = None
+    welded_by: f.Line | None = None
+    elapsed_s: f.TimeS | None = None
+    recording: RecordingRef | None = None
+    flags: Annotated[tuple[Flag, ...], Field(max_length=40)] = ()
     remarks: f.Note | None = None
 
 
@@ -105,6 +185,12 @@ class CouponPiece:
     post_heat: PostHeat | None = None
     pwht: Pwht | None = None
     fit_up: FitUp | None = None
+    welded_on: f.Day | None = None
+    machine: MachineUsed | None = None
+    batches: Annotated[tuple[Batch, ...], Field(max_length=40)] = ()
+    preheat_readings: Annotated[tuple[TemperatureReading, ...], Field(max_length=60)] = ()
+    checklist: Annotated[tuple[Answer, ...], Field(max_length=60)] = ()
+    treatments_done: Annotated[tuple[TreatmentDone, ...], Field(max_length=10)] = ()
     passes: Annotated[tuple[PassRecord, ...], Field(max_length=400)] = ()
 
 

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Any
 
-from api.documents import PIECE
 from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut
 from api.people import person
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
@@ -20,6 +21,7 @@ from apps.coupons.schemas import (
     CorrectIn,
     CouponLineOut,
     CouponOut,
+    ExplainIn,
     JudgeIn,
     LogIn,
     PassRowOut,
@@ -31,15 +33,18 @@ from apps.coupons.schemas import (
 )
 from apps.coupons.services.edit_piece import edit_piece
 from apps.coupons.services.import_coupon import import_coupon
-from apps.coupons.services.log_pass import correct_pass, log_pass, strike_pass
+from apps.coupons.services.log_pass import DeviceClock, correct_pass, explain_flag, log_pass, strike_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut, ImportedOut
 from apps.procedures.services.import_procedure import import_procedure
+from welding.advice.checklist import checklist_for
 from welding.assess import evaluate
-from welding.assess_coupon import PassResult, evaluate_coupon, evaluate_pass
-from welding.documents.codec import COUPON, PROCEDURE, parse_json
+from welding.assess_bench import cooling_after
+from welding.assess_coupon import evaluate_coupon
+from welding.assess_pass import PassResult, evaluate_pass
+from welding.documents.codec import COUPON, PERSON, PIECE, PROCEDURE, parse_json
 from welding.quantities.writing import System
 
 router = Router(tags=["coupons"])
@@ -54,6 +59,10 @@ def _coupon(coupon_id: int) -> Coupon:
 
 def _row(pass_id: int) -> PassLog:
     return get_object_or_404(PassLog.objects.select_related("coupon", "logged_by"), pk=pass_id)
+
+
+def _ended(row: PassLog) -> datetime:
+    return row.ended_at or row.logged_at
 
 
 def _welder(people: list[dict[str, Any]]) -> str:
@@ -103,6 +112,10 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
     one = _coupon(coupon_id)
     document = coupon_document(one)
     rows = list(one.passes.select_related("logged_by").order_by("number", "id"))
+    evaluation, log = evaluate(document.procedure, units), evaluate_coupon(document, units)
+    latest = max((row for row in rows if not row.struck), key=_ended, default=None)
+    heat = {result.pass_number: result.heat_with_k_kj_mm for result in log.passes}
+    cooling = cooling_after(document, evaluation, latest.number, heat[latest.number]) if latest else None
     return CouponOut(
         id=one.pk,
         job_id=one.job_id,
@@ -122,6 +135,8 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
                 record=to_record(row),
                 logged_by=row.logged_by.shown_name,
                 logged_at=row.logged_at,
+                ended_at=_ended(row),
+                device_offset_s=row.device_offset_s,
             )
             for row in rows
             if not row.struck
@@ -136,8 +151,12 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
             for row in rows
             if row.struck
         ],
-        evaluation=evaluate(document.procedure, units),
-        log=evaluate_coupon(document, units),
+        evaluation=evaluation,
+        log=log,
+        checklist=list(checklist_for(document.procedure)),
+        cooling=cooling,
+        cooling_since=_ended(latest) if latest and cooling else None,
+        server_time=timezone.now(),
     )
 
 
@@ -154,6 +173,8 @@ def change_piece(request: HttpRequest, coupon_id: int, payload: PieceChangeIn) -
         others = [other for other in one.people if other.get("role") != "welder"]
         name = payload.welder.strip()
         change["people"] = [{"role": "welder", "name": name}, *others] if name else others
+    if payload.people is not None:
+        change["people"] = [PERSON.plain(each) for each in payload.people]
     if payload.status is not None:
         change["status"] = payload.status
     if not change:
@@ -166,14 +187,16 @@ def change_piece(request: HttpRequest, coupon_id: int, payload: PieceChangeIn) -
 def judge(request: HttpRequest, coupon_id: int, payload: JudgeIn) -> PassResult:
     """Judge a pass that is being typed; nothing is stored."""
     require(person(request), Action.VIEW)
-    procedure = PROCEDURE.take(_coupon(coupon_id).procedure_document)
-    return evaluate_pass(procedure, payload.record, payload.units)
+    one = _coupon(coupon_id)
+    piece = PIECE.take(one.piece)
+    return evaluate_pass(PROCEDURE.take(one.procedure_document), payload.record, payload.units, piece)
 
 
 @router.post("/coupons/{int:coupon_id}/passes", response={201: VersionOut, **REFUSALS})
 def log_one(request: HttpRequest, coupon_id: int, payload: LogIn) -> Status[VersionOut]:
     """Log a pass, once for each ``client_id``."""
-    row = log_pass(person(request), _coupon(coupon_id), payload.client_id, payload.record)
+    clock = DeviceClock(payload.device_time, payload.saved_at) if payload.device_time else None
+    row = log_pass(person(request), _coupon(coupon_id), payload.client_id, payload.record, clock)
     return Status(201, VersionOut(id=row.pk, version=row.version))
 
 
@@ -188,6 +211,13 @@ def correct(request: HttpRequest, pass_id: int, payload: CorrectIn) -> VersionOu
 def strike(request: HttpRequest, pass_id: int, payload: StrikeIn) -> VersionOut:
     """Strike a logged pass with a reason; it stays in the trail."""
     row = strike_pass(person(request), _row(pass_id), payload.version, payload.reason[:2000])
+    return VersionOut(id=row.pk, version=row.version)
+
+
+@router.post("/passes/{int:pass_id}/explain", response={200: VersionOut, **REFUSALS})
+def explain(request: HttpRequest, pass_id: int, payload: ExplainIn) -> VersionOut:
+    """Explain a flag of a pass; the flag stays."""
+    row = explain_flag(person(request), _row(pass_id), payload.version, payload.rule, payload.text)
     return VersionOut(id=row.pk, version=row.version)
 
 

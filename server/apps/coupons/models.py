@@ -99,6 +99,9 @@ class PassLog(models.Model):
     before_c = models.FloatField(null=True)
     energy_j = models.FloatField(null=True)
     rest = models.JSONField(default=dict)
+    # When the arc ended by the server's clock, and by how much the device's clock was ahead of it.
+    ended_at = models.DateTimeField(null=True)
+    device_offset_s = models.FloatField(null=True)
     struck_reason = models.TextField(blank=True)
     struck = models.BooleanField(default=False)
     logged_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
-from api.documents import PassRecordIn, PieceIn
+from api.documents import PassRecordIn, PersonIn, PieceIn
 from ninja import Schema
+from pydantic import Field, StringConstraints
 
+from welding.advice.checklist import Question
 from welding.assess import Evaluation
+from welding.assess_bench import Cooling
 from welding.assess_coupon import CouponEvaluation
 from welding.documents.coupon import CouponPiece, PassRecord, Person
 from welding.documents.procedure import Procedure
@@ -40,6 +43,8 @@ class PassRowOut(Schema):
     record: PassRecord
     logged_by: str
     logged_at: datetime
+    ended_at: datetime
+    device_offset_s: float | None
 
 
 class StruckOut(Schema):
@@ -69,6 +74,10 @@ class CouponOut(Schema):
     struck: list[StruckOut]
     evaluation: Evaluation
     log: CouponEvaluation
+    checklist: list[Question]
+    cooling: Cooling | None
+    cooling_since: datetime | None
+    server_time: datetime
 
 
 class StartIn(Schema):
@@ -78,10 +87,15 @@ class StartIn(Schema):
 
 
 class LogIn(Schema):
-    """A pass to log; the same ``client_id`` again changes nothing."""
+    """A pass to log; the same ``client_id`` again changes nothing.
+
+    ``device_time`` is the device's clock at sending, ``saved_at`` when the pass was saved on it.
+    """
 
     client_id: UUID
     record: PassRecordIn
+    device_time: datetime | None = None
+    saved_at: datetime | None = None
 
 
 class CorrectIn(Schema):
@@ -98,6 +112,14 @@ class StrikeIn(Schema):
     reason: str
 
 
+class ExplainIn(Schema):
+    """An explanation of a flag."""
+
+    version: int
+    rule: Annotated[str, StringConstraints(max_length=200)]
+    text: Annotated[str, StringConstraints(max_length=4000)]
+
+
 class JudgeIn(Schema):
     """A pass that is being typed."""
 
@@ -111,6 +133,7 @@ class PieceChangeIn(Schema):
     version: int
     piece: PieceIn | None = None
     welder: str | None = None
+    people: Annotated[list[PersonIn], Field(max_length=50)] | None = None
     status: Literal["welding", "welded"] | None = None
 
 

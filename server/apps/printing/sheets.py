@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from welding.assess import Evaluation
-from welding.assess_coupon import CouponEvaluation, PassResult
+from welding.assess_coupon import CouponEvaluation
+from welding.assess_pass import PassResult
 from welding.catalogue import edition_of
 from welding.documents.coupon import Coupon, PassRecord
 from welding.documents.fields import Reading, Spread, mean_of

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
 from uuid import UUID
 
 from api.errors import ConflictError, InvalidError, StaleError
@@ -11,8 +13,19 @@ from django.utils import timezone
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog, Status
-from apps.coupons.rows import to_columns, to_plain
-from welding.documents.coupon import PassRecord
+from apps.coupons.rows import to_columns, to_plain, to_record
+from welding.assess_bench import flags_of, with_flags
+from welding.assess_pass import evaluate_pass
+from welding.documents.codec import PIECE, PROCEDURE
+from welding.documents.coupon import Flag, PassRecord
+
+
+@dataclass(frozen=True, slots=True)
+class DeviceClock:
+    """What the clock of the sending device says: now, and when the pass was saved on it."""
+
+    now: datetime
+    saved_at: datetime | None = None
 
 
 def _require_open(coupon: Coupon) -> None:
@@ -27,8 +40,13 @@ def _require_open(coupon: Coupon) -> None:
 
 
 @transaction.atomic
-def log_pass(user: User, coupon: Coupon, client_id: UUID, record: PassRecord) -> PassLog:
+def log_pass(
+    user: User, coupon: Coupon, client_id: UUID, record: PassRecord, clock: DeviceClock | None = None
+) -> PassLog:
     """Log a pass once; the same ``client_id`` again gives the row that is there.
+
+    The clock that counts is the server's: a pass that waited in the browser is dated back by the time
+    that it waited. What must stay on the record is flagged here, whatever the sender says of flags.
 
     Raises:
         NotAllowedError: The role does not allow it.
@@ -42,7 +60,11 @@ def log_pass(user: User, coupon: Coupon, client_id: UUID, record: PassRecord) ->
     try:
         with transaction.atomic():
             return PassLog.objects.create(
-                coupon=coupon, client_id=client_id, logged_by=user, **to_columns(record)
+                coupon=coupon,
+                client_id=client_id,
+                logged_by=user,
+                **_moment(clock),
+                **to_columns(_flagged(coupon, record, ())),
             )
     except IntegrityError:
         twin = PassLog.objects.filter(client_id=client_id, coupon=coupon).first()
@@ -71,8 +93,9 @@ def correct_pass(user: User, row: PassLog, version: int, record: PassRecord) -> 
     _require_open(row.coupon)
     try:
         with transaction.atomic():
+            flagged = _flagged(row.coupon, record, to_record(row).flags)
             changed = PassLog.objects.filter(pk=row.pk, version=version, struck=False).update(
-                **to_columns(record), version=version + 1, changed_at=timezone.now()
+                **to_columns(flagged), version=version + 1, changed_at=timezone.now()
             )
     except IntegrityError:
         raise ConflictError(
@@ -108,6 +131,52 @@ def strike_pass(user: User, row: PassLog, version: int, reason: str) -> PassLog:
     if not changed:
         _stale(row)
     return row
+
+
+@transaction.atomic
+def explain_flag(user: User, row: PassLog, version: int, rule: str, text: str) -> PassLog:
+    """Explain a flag of a pass. It stays; an explanation may be replaced, the trail keeps the old one.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        InvalidError: There is no such flag, or nothing is said.
+        StaleError: Someone changed or struck the pass in the meantime.
+    """
+    require(user, Action.LOG_PASS)
+    record = to_record(row)
+    if not text.strip():
+        raise InvalidError("Say what happened.", errors=[{"path": "text", "message": "say it", "value": ""}])
+    if rule not in {one.rule for one in record.flags}:
+        raise InvalidError(f"Pass {row.number} has no flag {rule}.")
+    flags = tuple(
+        replace(one, explanation=text.strip(), explained_by=user.shown_name) if one.rule == rule else one
+        for one in record.flags
+    )
+    changed = PassLog.objects.filter(pk=row.pk, version=version, struck=False).update(
+        rest=to_columns(replace(record, flags=flags))["rest"], version=version + 1, changed_at=timezone.now()
+    )
+    row.refresh_from_db()
+    if not changed:
+        _stale(row)
+    return row
+
+
+def _flagged(coupon: Coupon, record: PassRecord, before: tuple[Flag, ...]) -> PassRecord:
+    """The record with the flags that it earns; those that stood before stay."""
+    procedure = PROCEDURE.take(coupon.procedure_document)
+    bare = replace(record, flags=())
+    earned = flags_of(evaluate_pass(procedure, bare, piece=PIECE.take(coupon.piece)).findings)
+    now = timezone.now().isoformat(timespec="seconds")
+    return replace(bare, flags=with_flags(before, tuple(replace(one, at=now) for one in earned)))
+
+
+def _moment(clock: DeviceClock | None) -> dict[str, object]:
+    now = timezone.now()
+    if clock is None:
+        return {"ended_at": now}
+    offset = clock.now - now
+    waited = max(clock.now - clock.saved_at, timedelta()) if clock.saved_at else timedelta()
+    return {"ended_at": now - waited, "device_offset_s": offset.total_seconds()}
 
 
 def _stale(row: PassLog) -> None:

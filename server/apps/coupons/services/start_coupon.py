@@ -67,7 +67,7 @@ def start_coupon(user: User, revision: Revision, welder: str = "") -> Coupon:
         revision=locked,
         number=next_number(job),
         procedure_document=locked.document,
-        piece=piece_of(document),
+        piece={**piece_of(document), "welded_on": timezone.localdate().isoformat()},
         people=people,
         created_by=user,
     )

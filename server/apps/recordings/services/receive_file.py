@@ -1,0 +1,94 @@
+"""Take a recorder's file in: keep it as it came, hash it, examine it."""
+
+from __future__ import annotations
+
+import hashlib
+import tempfile
+from collections.abc import Iterator
+from pathlib import Path
+from uuid import UUID
+
+from api.errors import InvalidError, Refusal
+from django.core.files import File
+from django.db import IntegrityError, transaction
+
+from apps.accounts.models import User
+from apps.accounts.permissions import Action, require
+from apps.coupons.models import Coupon
+from apps.recordings.models import Recorder, Recording, Status
+from apps.recordings.services.examine import examine
+
+LARGEST_BYTES = 2_000_000_000
+
+
+class TooLarge(Refusal):
+    """The file is larger than is taken."""
+
+    status, type, title = 413, "too-big", "Too big"
+
+
+def receive_file(
+    user: User,
+    coupon: Coupon,
+    parts: Iterator[bytes],
+    *,
+    client_id: UUID,
+    name: str,
+    declared_bytes: int | None = None,
+    recorder: Recorder | None = None,
+) -> Recording:
+    """Take a file; the same ``client_id`` again gives the recording that is there.
+
+    Args:
+        user: Who sends it.
+        coupon: What it was recorded on.
+        parts: The file, bit by bit; it is never held whole in memory.
+        client_id: Of this sending.
+        name: Of the file.
+        declared_bytes: Its length as the sender says; a shorter file was cut off on the way.
+        recorder: The device, whose mapping is tried.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        TooLarge: The file is above 2 GB.
+        InvalidError: Less arrived than was declared.
+    """
+    require(user, Action.LOG_PASS)
+    there = Recording.objects.filter(client_id=client_id).first()
+    if there:
+        return there
+    if declared_bytes is not None and declared_bytes > LARGEST_BYTES:
+        raise TooLarge(f"{declared_bytes / 1e9:.1f} GB are too many: a recording has at most 2 GB. Cut it.")
+    digest, size = hashlib.sha256(), 0
+    with tempfile.NamedTemporaryFile(suffix=Path(name).suffix[:10]) as copy:
+        for part in parts:
+            size += len(part)
+            if size > LARGEST_BYTES:
+                raise TooLarge("A recording has at most 2 GB. Cut it.")
+            digest.update(part)
+            copy.write(part)
+        copy.flush()
+        if declared_bytes is not None and size < declared_bytes:
+            raise InvalidError(f"Only {size:,} of {declared_bytes:,} bytes arrived. Send the file again.")
+        recording = Recording(
+            coupon=coupon,
+            recorder=recorder,
+            client_id=client_id,
+            name=name[:200] or "recording",
+            status=Status.ASKING,
+            sha256=digest.hexdigest(),
+            size_bytes=size,
+            sent_by=user,
+        )
+        with open(copy.name, "rb") as file:
+            recording.original.save(
+                f"{digest.hexdigest()[:16]}-{Path(name).name[-80:]}", File(file), save=False
+            )
+        try:
+            with transaction.atomic():
+                recording.save()
+        except IntegrityError:  # the same sending arrived twice at once
+            recording.original.delete(save=False)
+            return Recording.objects.get(client_id=client_id)
+        examine(recording, Path(copy.name))
+    return recording

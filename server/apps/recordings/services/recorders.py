@@ -1,0 +1,60 @@
+"""Recorders: add one, let it sign in, retire it."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+
+from api.errors import ConflictError, InvalidError
+from django.db import IntegrityError, transaction
+from django.utils import timezone
+
+from apps.accounts.models import User
+from apps.accounts.permissions import Action, require
+from apps.recordings.models import Recorder
+
+
+def hash_of(token: str) -> str:
+    """What is kept of a token: it is long and random, so that a plain hash guards it."""
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+def add_recorder(user: User, name: str, token: str | None = None) -> tuple[Recorder, str]:
+    """Add a recorder; its token is told this once.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        InvalidError: The name is empty.
+        ConflictError: The name is taken.
+    """
+    require(user, Action.KEEP_SHELF)
+    name = name.strip()[:100]
+    if not name:
+        raise InvalidError(
+            "Give it a name.", errors=[{"path": "name", "message": "give it a name", "value": ""}]
+        )
+    token = token or secrets.token_urlsafe(32)
+    try:
+        with transaction.atomic():
+            return Recorder.objects.create(name=name, token_hash=hash_of(token), created_by=user), token
+    except IntegrityError:
+        raise ConflictError(
+            f"There is a recorder {name} already.",
+            errors=[{"path": "name", "message": "taken", "value": name}],
+        ) from None
+
+
+def recorder_of(token: str) -> Recorder | None:
+    """The recorder that signs in with a token; noted that it was heard."""
+    found = Recorder.objects.filter(token_hash=hash_of(token), retired=False).first()
+    if found:
+        Recorder.objects.filter(pk=found.pk).update(heard_at=timezone.now())
+    return found
+
+
+def retire_recorder(user: User, recorder: Recorder) -> Recorder:
+    """Refuse the recorder's token from now on; its recordings stay."""
+    require(user, Action.KEEP_SHELF)
+    recorder.retired = True
+    recorder.save(update_fields=["retired"])
+    return recorder

@@ -1,0 +1,214 @@
+"""A running stream: open it, take its chunks once each, end it."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import tempfile
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+from uuid import UUID
+
+import numpy as np
+import pyarrow as pa
+import pyarrow.csv as pa_csv
+from api.errors import ConflictError, InvalidError
+from django.core.files import File
+from django.db import IntegrityError, transaction
+from django.utils import timezone
+
+from apps.coupons.models import Coupon
+from apps.recordings.models import Chunk, Recorder, Recording, Status
+from apps.recordings.services.examine import examine
+from welding.recording.arcs import ARC_ON_A, arc_stretches
+from welding.recording.mapping import Column, Mapping
+from welding.recording.measure import measure
+from welding.recording.signals import CHANNELS, tidy
+from welding.recording.signals import Recording as Signals
+from welding.recording.trace import thinned
+
+COLUMNS = ("time_s", *CHANNELS)
+BUCKETS_A_CHUNK = 60
+UNITS = {"time_s": "s", "voltage_v": "V", "current_a": "A", "wire_feed_m_min": "m/min", "gas_l_min": "L/min"}
+
+
+def open_stream(
+    recorder: Recorder,
+    *,
+    client_id: UUID,
+    name: str,
+    columns: list[str],
+    coupon: str | None,
+    device_time: datetime | None,
+) -> Recording:
+    """Open a stream; the same ``client_id`` again gives the one that is there.
+
+    Raises:
+        InvalidError: Columns are unknown or missing, or there is no such coupon.
+    """
+    there = Recording.objects.filter(client_id=client_id, recorder=recorder).first()
+    if there:
+        return there
+    if columns[:1] != ["time_s"] or not {"voltage_v", "current_a"} <= set(columns):
+        raise InvalidError("columns begin with time_s and hold voltage_v and current_a")
+    if strange := [one for one in columns if one not in COLUMNS]:
+        raise InvalidError(f"{', '.join(strange)}: columns are {', '.join(COLUMNS)}")
+    if len(set(columns)) != len(columns):
+        raise InvalidError("a column stands twice")
+    piece = None
+    if coupon:
+        piece = Coupon.objects.filter(number=coupon).order_by("-id").first()
+        if piece is None:
+            raise InvalidError(f"there is no coupon {coupon}")
+    offset = (device_time - timezone.now()).total_seconds() if device_time else None
+    try:
+        with transaction.atomic():
+            return Recording.objects.create(
+                recorder=recorder,
+                coupon=piece,
+                client_id=client_id,
+                name=name[:200] or recorder.name,
+                status=Status.STREAMING,
+                columns=columns,
+                device_offset_s=offset,
+            )
+    except IntegrityError:
+        return Recording.objects.get(client_id=client_id, recorder=recorder)
+
+
+def take_chunk(recording: Recording, number: int, payload: bytes) -> int:
+    """Keep a chunk; the same number with the same bytes again changes nothing.
+
+    Returns:
+        The number that is wanted next.
+
+    Raises:
+        ConflictError: The stream has ended, the number holds other bytes, or one before is missing.
+        InvalidError: The rows cannot be read.
+    """
+    digest = hashlib.sha256(payload).hexdigest()
+    with transaction.atomic():
+        # One chunk of a stream at a time: numbers follow one another.
+        held = Recording.objects.select_for_update().only("status", "columns").get(pk=recording.pk)
+        there = (
+            Chunk.objects.filter(recording=recording, number=number).values_list("sha256", flat=True).first()
+        )
+        wanted = Chunk.objects.filter(recording=recording).count()
+        if there is not None:
+            if there != digest:
+                raise ConflictError(f"chunk {number} is there with other bytes", current={"next": wanted})
+            return wanted
+        if held.status != Status.STREAMING:
+            raise ConflictError("the stream has ended")
+        if number != wanted:
+            raise ConflictError(f"chunk {wanted} is wanted next", current={"next": wanted})
+        signals = _read(held.columns, payload)
+        Chunk.objects.create(
+            recording=recording,
+            number=number,
+            payload=payload,
+            sha256=digest,
+            samples=signals.size,
+            glance=_glance(signals),
+        )
+    return wanted + 1
+
+
+def _read(columns: list[str], payload: bytes) -> Signals:
+    """The rows of a chunk; a value that is missing stays out of the glance but in the bytes."""
+    try:
+        table = pa_csv.read_csv(
+            io.BytesIO(payload),
+            read_options=pa_csv.ReadOptions(column_names=columns, use_threads=False),
+            convert_options=pa_csv.ConvertOptions(column_types={name: pa.float64() for name in columns}),
+        )
+    except pa.ArrowException as error:
+        raise InvalidError(f"the rows cannot be read: {str(error).splitlines()[0][:200]}") from error
+    arrays = {name: table.column(name).to_numpy() for name in columns}
+    return Signals(**arrays)
+
+
+def _glance(signals: Signals) -> dict[str, Any]:
+    """What the page shows of a chunk while the arc burns; the record is reckoned from the whole."""
+    fit = tidy(signals.time_s, signals.voltage_v, signals.current_a).recording
+    stretches = arc_stretches(fit, arc_on_a=ARC_ON_A, touch_s=0)
+    arc = None
+    if stretches and fit.size > 2:
+        got = measure(fit, stretches)
+        arc = {
+            "energy_j": got.energy_j,
+            "arc_s": got.arc_time_s,
+            "voltage_v": got.mean_voltage_v,
+            "current_a": got.mean_current_a,
+        }
+    names = [name for name in CHANNELS if getattr(signals, name) is not None]
+    level = thinned(signals.time_s, tuple(getattr(signals, name) for name in names), BUCKETS_A_CHUNK)
+
+    def plain(values: Any) -> list[float | None]:
+        return [None if not np.isfinite(one) else round(float(one), 4) for one in values]
+
+    return {
+        "start_s": plain(level.start_s),
+        "channels": {
+            name: {"low": plain(level.low[at]), "high": plain(level.high[at])}
+            for at, name in enumerate(names)
+        },
+        "arc": arc,
+    }
+
+
+def close_stream(recording: Recording, *, chunks: int | None, samples: int | None) -> Recording:
+    """End a stream and examine it whole; ended already, it stays as it is.
+
+    Args:
+        recording: The stream.
+        chunks: How many the sender sent; ``None`` where a person ends an abandoned stream.
+        samples: How many samples those held.
+
+    Raises:
+        ConflictError: The server has other chunks or samples than were sent.
+    """
+    with transaction.atomic():
+        held = Recording.objects.select_for_update().get(pk=recording.pk)
+        if held.status != Status.STREAMING:
+            return held
+        have = list(held.chunks.values_list("samples", flat=True))
+        if chunks is not None and (len(have) != chunks or (samples is not None and sum(have) != samples)):
+            raise ConflictError(
+                f"{len(have)} chunks with {sum(have)} samples are here; {chunks} with {samples} were sent",
+                current={"next": len(have)},
+            )
+        with tempfile.NamedTemporaryFile(suffix=".csv") as whole:
+            digest = hashlib.sha256()
+            for part in _lines(held):
+                digest.update(part)
+                whole.write(part)
+            held.size_bytes = whole.tell()
+            whole.flush()
+            held.sha256 = digest.hexdigest()
+            with open(whole.name, "rb") as file:
+                held.original.save(f"{held.sha256[:16]}-stream.csv", File(file), save=False)
+            examine(held, Path(whole.name), _mapping(held.columns))
+        held.chunks.all().delete()
+    return held
+
+
+def _lines(recording: Recording) -> Any:
+    yield (",".join(recording.columns) + "\n").encode()
+    for payload in recording.chunks.order_by("number").values_list("payload", flat=True).iterator(20):
+        data = bytes(payload)
+        yield data if data.endswith(b"\n") else data + b"\n"
+
+
+def _mapping(columns: list[str]) -> Mapping:
+    def column(name: str) -> Column | None:
+        return Column(column=name, unit=UNITS[name]) if name in columns else None  # type: ignore[arg-type]
+
+    return Mapping(
+        time=column("time_s"),
+        voltage=Column(column="voltage_v", unit="V"),
+        current=Column(column="current_a", unit="A"),
+        wire_feed=column("wire_feed_m_min"),
+        gas=column("gas_l_min"),
+    )

@@ -1,0 +1,242 @@
+"""The bench around the passes: fit-up, machine, batches, checklist; flags that stay; the wait."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from welding.advice.checklist import Question, checklist_for
+from welding.assess import Evaluation
+from welding.citation import COMMON_PRACTICE, Citation
+from welding.documents.coupon import Coupon, CouponPiece, Flag, PassRecord
+from welding.errors import OutOfRangeError
+from welding.finding import Finding
+from welding.heat.cooling import interpass_wait
+from welding.quantities.writing import System, quantity_text, range_text
+
+THIS_PROCEDURE = Citation(
+    document="this procedure", clause="range of the pass", provenance="practice", confidence="high"
+)
+
+STAYING = frozenset(
+    {
+        "interpass.quenched",
+        "interpass.range",
+        "filler.batch",
+        "filler.planned",
+        "process.planned",
+        "polarity.planned",
+    }
+)
+"""Rules whose breach, or whose missing reading, stays on the record of a pass."""
+
+
+def bench_findings(coupon: Coupon, system: System = "si") -> Iterator[Finding]:
+    """What is wrong or missing at the bench before the first arc."""
+    yield from _gap(coupon, system)
+    yield from _preheat(coupon, system)
+    yield from _machine(coupon.coupon)
+    yield from _checklist(coupon)
+
+
+def flags_of(findings: tuple[Finding, ...]) -> tuple[Flag, ...]:
+    """The flags that a pass earns: they stay on the record and can only be explained."""
+    return tuple(
+        Flag(rule=one.rule, title=one.title, message=one.message)
+        for one in findings
+        if one.rule in STAYING and one.verdict in ("violates", "undecided")
+    )
+
+
+def with_flags(before: tuple[Flag, ...], now: tuple[Flag, ...]) -> tuple[Flag, ...]:
+    """Flags that stand, with new ones added; a rule that was flagged keeps its first words."""
+    known = {one.rule for one in before}
+    return (*before, *(one for one in now if one.rule not in known))
+
+
+def batch_finding(piece: CouponPiece, record: PassRecord) -> Finding | None:
+    """Whether the pass names a filler batch that is at this bench."""
+    batch = record.filler.batch if record.filler else None
+    listed = [one.batch for one in piece.batches if one.kind == "filler"]
+    if batch is None or not listed:
+        return None
+    right = batch.strip() in {one.strip() for one in listed}
+    return Finding(
+        rule="filler.batch",
+        verdict="complies" if right else "violates",
+        path="filler.batch",
+        title="Filler batch is the one at the bench" if right else "Filler of another batch",
+        message=f"Batch {batch}; {', '.join(listed)} {'is' if len(listed) == 1 else 'are'} recorded.",
+        actual=batch,
+        limit=", ".join(listed),
+        remedy="" if right else "Record that batch with its certificate, or weld with the one recorded.",
+        citations=(COMMON_PRACTICE,),
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cooling:
+    """How a pass cools: an estimate, to be confirmed by a reading.
+
+    Attributes:
+        after_pass: The pass whose heat has to go.
+        wait_s: Seconds from the end of the arc until the interpass maximum is reached.
+        to_c: That maximum [°C].
+        plate_c: Temperature of the plate that the estimate starts from [°C].
+        citation: Of the model.
+    """
+
+    after_pass: int
+    wait_s: float
+    to_c: float
+    plate_c: float
+    citation: Citation
+
+
+def cooling_after(
+    coupon: Coupon, evaluation: Evaluation, pass_number: int, heat_with_k_kj_mm: float | None
+) -> Cooling | None:
+    """The wait after a pass as it was welded.
+
+    Args:
+        coupon: The coupon.
+        evaluation: Of its procedure; tells the metal's family and the thin side.
+        pass_number: The pass that was welded last.
+        heat_with_k_kj_mm: Its heat input with k [kJ/mm].
+
+    Returns:
+        The estimate, or ``None`` where heat, thickness or the maximum is not known, or where the
+        piece was too warm to begin with.
+    """
+    thermal = coupon.procedure.thermal
+    limit = thermal.interpass_max_c if thermal else None
+    view = evaluation.thermal
+    thickness = min(coupon.coupon.thickness_mm, default=None)
+    if limit is None or view is None or thickness is None or not heat_with_k_kj_mm:
+        return None
+    record = next((one for one in coupon.coupon.passes if one.number == pass_number), None)
+    start = record.before_c if record else None
+    if start is None:
+        start = coupon.coupon.preheat_c if coupon.coupon.preheat_c is not None else coupon.coupon.ambient_c
+    plate = start if start is not None else 20.0
+    try:
+        wait = interpass_wait(heat_with_k_kj_mm, thickness, plate, limit, view.conducts_as)
+    except OutOfRangeError:
+        return None
+    return Cooling(
+        after_pass=pass_number, wait_s=wait.wait_s, to_c=limit, plate_c=plate, citation=wait.citation
+    )
+
+
+def _gap(coupon: Coupon, system: System) -> Iterator[Finding]:
+    """The gap, measured again after tacking, against what the procedure allows; it closes as tacks cool."""
+    joint, fit = coupon.procedure.joint, coupon.coupon.fit_up
+    allowed = joint.preparation.gap_allowed_mm if joint and joint.preparation else None
+    measured = fit.gap_after_tack_mm if fit else None
+    if allowed is None or measured is None:
+        return
+    inside = allowed.holds(measured)
+    found, limit = quantity_text(measured, "gap", system), range_text(allowed, "gap", system)
+    yield Finding(
+        rule="fit-up.gap",
+        verdict="complies" if inside else "violates",
+        path="coupon.fit_up.gap_after_tack_mm",
+        title="Gap after tacking is within the tolerance"
+        if inside
+        else "Gap after tacking is out of tolerance",
+        message=f"The gap is {found} after tacking; {limit} is allowed.",
+        actual=found,
+        limit=limit,
+        remedy=""
+        if inside
+        else "Cut the tacks out and fit it again; a gap that closed leaves the root unfused.",
+        citations=(THIS_PROCEDURE,),
+    )
+
+
+def _preheat(coupon: Coupon, system: System) -> Iterator[Finding]:
+    """The coldest reading before the first arc against the preheat of the procedure."""
+    thermal, piece = coupon.procedure.thermal, coupon.coupon
+    least = thermal.preheat_min_c if thermal else None
+    read = [one.temperature_c for one in piece.preheat_readings]
+    if piece.preheat_c is not None:
+        read.append(piece.preheat_c)
+    if least is None or not read:
+        return
+    coldest = min(read)
+    found, limit = quantity_text(coldest, "temperature", system), quantity_text(least, "temperature", system)
+    yield Finding(
+        rule="preheat.read",
+        verdict="complies" if coldest >= least else "violates",
+        path="coupon.preheat_readings",
+        title="Preheat is reached" if coldest >= least else "Preheat is not reached everywhere",
+        message=f"The coldest reading is {found}; at least {limit} is wanted.",
+        actual=found,
+        limit=limit,
+        remedy="" if coldest >= least else "Heat on, and read again before the first arc.",
+        citations=(THIS_PROCEDURE,),
+    )
+
+
+def _machine(piece: CouponPiece) -> Iterator[Finding]:
+    """A meter whose calibration has run out makes every figure read from it doubtful."""
+    used = piece.machine
+    if used is None:
+        return
+    if used.calibrated_until is None or piece.welded_on is None:
+        what = "until when its meters are calibrated" if piece.welded_on else "on which day it was welded"
+        yield Finding(
+            rule="machine.calibrated",
+            verdict="undecided",
+            obligation="recommendation",
+            path="coupon.machine.calibrated_until",
+            title="Calibration is not known",
+            message=f"{used.name}: it is not recorded {what}.",
+            remedy="Record it, or read volts and amps with meters that are calibrated.",
+            citations=(COMMON_PRACTICE,),
+        )
+        return
+    # Days are written year first, so that they compare as they stand.
+    good = str(piece.welded_on) <= str(used.calibrated_until)
+    yield Finding(
+        rule="machine.calibrated",
+        verdict="complies" if good else "violates",
+        path="coupon.machine.calibrated_until",
+        title="Meters are calibrated" if good else "Calibration has run out",
+        message=f"{used.name} is calibrated until {used.calibrated_until}; "
+        f"the coupon was welded on {piece.welded_on}.",
+        actual=str(piece.welded_on),
+        limit=str(used.calibrated_until),
+        remedy="" if good else "Use calibrated meters, or have it calibrated and say so on the record.",
+        citations=(COMMON_PRACTICE,),
+    )
+
+
+def _checklist(coupon: Coupon) -> Iterator[Finding]:
+    questions: dict[str, Question] = {one.id: one for one in checklist_for(coupon.procedure)}
+    answers = {one.item: one for one in coupon.coupon.checklist}
+    for key, question in questions.items():
+        answer = answers.get(key)
+        if answer is not None and answer.answer == "no":
+            yield Finding(
+                rule=f"checklist.{key}",
+                verdict="violates",
+                obligation="recommendation",
+                path="coupon.checklist",
+                title="Answered with no",
+                message=f"{question.question} {answer.note or ''}".strip(),
+                remedy=question.why,
+                citations=(COMMON_PRACTICE,),
+            )
+    # A coupon logged without the list is an older one: nothing is asked of it.
+    open_ = [key for key in questions if key not in answers]
+    if answers and open_:
+        yield Finding(
+            rule="checklist.open",
+            verdict="undecided",
+            obligation="recommendation",
+            path="coupon.checklist",
+            title="Checklist is not complete",
+            message=f"{len(open_)} of {len(questions)} questions are not answered.",
+            citations=(COMMON_PRACTICE,),
+        )

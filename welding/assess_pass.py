@@ -1,0 +1,371 @@
+"""evaluate_pass(...): what one pass as welded gave, and where it left its range."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from welding.assess import heat_rule
+from welding.assess_bench import THIS_PROCEDURE, batch_finding
+from welding.citation import COMMON_PRACTICE
+from welding.documents.coupon import CouponPiece, PassRecord
+from welding.documents.fields import Reading, ends_of, mean_of
+from welding.documents.procedure import Pass, Procedure
+from welding.errors import UnknownEntryError
+from welding.finding import Finding, Verdict
+from welding.heat.energy import (
+    arc_energy_from_energy_kj_mm,
+    arc_energy_kj_mm,
+    thermal_efficiency,
+    travel_mm_min,
+)
+from welding.heat.passes import HeatMethod, HeatRule, is_uneven, pass_heat
+from welding.quantities.writing import System, quantity_text, range_text
+from welding.ranges import Range
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PassResult:
+    """What one pass as welded gave. ``None`` where a measurement is missing.
+
+    ``heat_input_kj_mm`` is what the code in force calls heat input, with its ``k`` (1 under a code
+    that uses none). ``planned_heat_kj_mm`` is the range of the pass as planned. ``heat_with_k_kj_mm``
+    always has the process's own k: cooling goes by it.
+    """
+
+    pass_number: int
+    travel_mm_min: float | None
+    arc_energy_kj_mm: float | None
+    heat_input_kj_mm: float | None
+    heat_input_kj_in: float | None
+    planned_heat_kj_mm: Range | None
+    method: HeatMethod
+    k: float | None
+    heat_with_k_kj_mm: float | None
+    findings: tuple[Finding, ...]
+
+    @property
+    def out_of_range(self) -> bool:
+        """Whether any measured value left its range."""
+        return any(finding.verdict == "violates" for finding in self.findings)
+
+
+def travel_of(record: PassRecord) -> float | None:
+    """Travel speed [mm/min] from segments, from length and time, or as typed."""
+    length = record.length_mm
+    time_s = record.time_s
+    if record.segments:
+        time_s = sum(segment.time_s for segment in record.segments)
+        if all(segment.length_mm is not None for segment in record.segments):
+            length = sum(segment.length_mm or 0.0 for segment in record.segments)
+    if length and time_s:
+        return travel_mm_min(length_mm=length, time_s=time_s)
+    return record.travel_mm_min
+
+
+def evaluate_pass(
+    procedure: Procedure, record: PassRecord, system: System = "si", piece: CouponPiece | None = None
+) -> PassResult:
+    """Judge one pass as welded against the pass of the same number in the procedure.
+
+    Args:
+        procedure: As the coupon was to be welded.
+        record: The pass.
+        system: Unit system of the sentences.
+        piece: What is at the bench, for the filler batch; without it the batch is not looked at.
+    """
+    planned = next((one for one in procedure.passes if one.number == record.number), None)
+    rule = heat_rule(procedure)
+    travel = travel_of(record)
+    energy, method = _arc_energy(record, planned, travel)
+    k = _efficiency(record, planned, rule)
+    heat = k * energy if k is not None and energy is not None else None
+    planned_heat = pass_heat(planned, rule) if planned else None
+    judge = _Judge(procedure, record, planned, system)
+    batch = batch_finding(piece, record) if piece else None
+    thermal = _with_efficiency(record, planned, energy)
+    return PassResult(
+        pass_number=record.number,
+        travel_mm_min=travel,
+        arc_energy_kj_mm=energy,
+        heat_input_kj_mm=heat,
+        heat_input_kj_in=None if heat is None else heat * 25.4,
+        planned_heat_kj_mm=(Range(planned_heat.min_kj_mm, planned_heat.max_kj_mm) if planned_heat else None),
+        method=method,
+        k=k,
+        heat_with_k_kj_mm=thermal,
+        findings=(*judge.findings(travel, heat), *((batch,) if batch else ())),
+    )
+
+
+def _arc_energy(
+    record: PassRecord, planned: Pass | None, travel: float | None
+) -> tuple[float | None, HeatMethod]:
+    if record.energy_j is not None and record.energy_method == "energy":
+        length = record.length_mm
+        if length:
+            return arc_energy_from_energy_kj_mm(energy_j=record.energy_j, length_mm=length), "energy"
+        return None, "energy"
+    method: HeatMethod = "mean-estimate" if planned and is_uneven(planned) else "mean"
+    if record.voltage_v is None or record.current_a is None or not travel:
+        return None, method
+    volts, amps = mean_of(record.voltage_v), mean_of(record.current_a)
+    return arc_energy_kj_mm(voltage_v=volts, current_a=amps, travel_mm_min=travel), method
+
+
+def _efficiency(record: PassRecord, planned: Pass | None, rule: HeatRule) -> float | None:
+    return _k_of(record, planned) if rule.uses_k else 1.0
+
+
+def _with_efficiency(record: PassRecord, planned: Pass | None, energy: float | None) -> float | None:
+    k = _k_of(record, planned)
+    return k * energy if k is not None and energy is not None else None
+
+
+def _k_of(record: PassRecord, planned: Pass | None) -> float | None:
+    process = record.process or (planned.process if planned else None)
+    if process is None:
+        return None
+    try:
+        return thermal_efficiency(process).k
+    except UnknownEntryError:
+        return None
+
+
+@dataclass(frozen=True, slots=True)
+class _Judge:
+    procedure: Procedure
+    record: PassRecord
+    planned: Pass | None
+    system: System
+
+    def findings(self, travel: float | None, heat: float | None) -> Iterator[Finding]:
+        planned, record = self.planned, self.record
+        if planned is None:
+            yield self._finding(
+                "pass.planned",
+                "undecided",
+                "number",
+                "Pass is not in the procedure",
+                f"The procedure plans {len(self.procedure.passes)} passes; nothing to compare "
+                f"pass {record.number} with.",
+            )
+        else:
+            yield from self._reading("current", record.current_a, planned.current_a, "current_a")
+            yield from self._reading("voltage", record.voltage_v, planned.voltage_v, "voltage_v")
+            yield from self._reading(
+                "wire_feed", record.wire_feed_m_min, planned.wire_feed_m_min, "wire_feed_m_min"
+            )
+            if record.gas and planned.gas:
+                yield from self._reading(
+                    "flow", record.gas.flow_l_min, planned.gas.flow_l_min, "gas.flow_l_min"
+                )
+            yield from self._travel(travel, planned)
+            yield from self._changed(planned)
+        yield from self._heat(heat, travel)
+        yield from self._temperature()
+
+    def _finding(
+        self,
+        rule: str,
+        verdict: Verdict,
+        path: str,
+        title: str,
+        message: str,
+        *,
+        actual: str = "",
+        limit: str = "",
+        remedy: str = "",
+    ) -> Finding:
+        return Finding(
+            rule=rule,
+            verdict=verdict,
+            path=path,
+            title=title,
+            message=message,
+            actual=actual,
+            limit=limit,
+            remedy=remedy,
+            citations=(THIS_PROCEDURE,),
+        )
+
+    def _reading(
+        self, kind: str, reading: Reading | None, allowed: Range | None, path: str
+    ) -> Iterator[Finding]:
+        if reading is None or allowed is None:
+            return
+        low, high = ends_of(reading)
+        yield from self._within(kind, low, high, allowed, path, "")
+
+    def _within(
+        self, kind: str, low: float, high: float, allowed: Range, path: str, remedy: str
+    ) -> Iterator[Finding]:
+        name = {
+            "current": "Current",
+            "voltage": "Voltage",
+            "wire_feed": "Wire feed",
+            "flow": "Gas flow",
+            "travel": "Travel",
+            "heat_input": "Heat input",
+        }[kind]
+        limit = range_text(allowed, kind, self.system)
+        rule = f"{kind.replace('_', '-')}.range"
+        seen = [value for value in (high, low) if not allowed.holds(value)]
+        if not seen:
+            yield self._finding(
+                rule,
+                "complies",
+                path,
+                f"{name} holds",
+                f"{quantity_text(high, kind, self.system)} lies within {limit}.",
+                actual=quantity_text(high, kind, self.system),
+                limit=limit,
+            )
+            return
+        value = seen[0]
+        where = "above" if value > allowed.max else "below"
+        actual = quantity_text(value, kind, self.system)
+        yield self._finding(
+            rule,
+            "violates",
+            path,
+            f"{name} {where} the range",
+            f"{actual} is {where} {limit}.",
+            actual=actual,
+            limit=limit,
+            remedy=remedy,
+        )
+
+    def _travel(self, travel: float | None, planned: Pass) -> Iterator[Finding]:
+        allowed = planned.travel_mm_min
+        if travel is None or allowed is None:
+            return
+        remedy = ""
+        if not allowed.holds(travel):
+            too_slow = travel < allowed.min
+            target = allowed.min if too_slow else allowed.max
+            remedy = f"{quantity_text(target, 'travel', self.system)} or {'faster' if too_slow else 'slower'}"
+            length = self.record.length_mm
+            if length:
+                shown = quantity_text(length, "length", self.system)
+                remedy += f", about {length / target * 60:.0f} s for {shown}"
+            remedy += "."
+        yield from self._within("travel", travel, travel, allowed, "travel_mm_min", remedy)
+
+    def _heat(self, heat: float | None, travel: float | None) -> Iterator[Finding]:
+        thermal = self.procedure.thermal
+        window = thermal.heat_input_kj_mm if thermal else None
+        planned = pass_heat(self.planned, heat_rule(self.procedure)) if self.planned else None
+        allowed = window or (Range(planned.min_kj_mm, planned.max_kj_mm) if planned else None)
+        if heat is not None and allowed is not None:
+            remedy = self._way_back(heat, travel, allowed)
+            yield from self._within("heat_input", heat, heat, allowed, "heat_input_kj_mm", remedy)
+
+    def _way_back(self, heat: float, travel: float | None, allowed: Range) -> str:
+        """The travel that brings the heat input back at these volts and amps: Q goes with 1/v."""
+        if travel is None or allowed.holds(heat):
+            return ""
+        too_hot = heat > allowed.max
+        needed = travel * heat / (allowed.max if too_hot else allowed.min)
+        # Rounded to the side that holds, in steps of what is shown: 1 mm/min or 0.1 in/min.
+        step = 1.0 if self.system == "si" else 2.54
+        rounded = (math.ceil(needed / step - 1e-9) if too_hot else math.floor(needed / step + 1e-9)) * step
+        word = "faster" if too_hot else "slower"
+        planned = self.planned.travel_mm_min if self.planned else None
+        text = f"{quantity_text(rounded, 'travel', self.system)} or {word} at these volts and amps."
+        if planned is not None and not planned.holds(rounded):
+            text += " That leaves the travel range: change volts or amps as well."
+        return text
+
+    def _changed(self, planned: Pass) -> Iterator[Finding]:
+        for name, title in (
+            ("process", "Other process"),
+            ("polarity", "Other polarity"),
+            ("transfer", "Other transfer"),
+        ):
+            used, wanted = getattr(self.record, name), getattr(planned, name)
+            if used is not None and wanted is not None and used != wanted:
+                yield self._finding(
+                    f"{name}.planned",
+                    "violates",
+                    name,
+                    f"{title} than planned",
+                    f"{used} was used; {wanted} is planned.",
+                    actual=used,
+                    limit=wanted,
+                )
+        used_filler = self.record.filler.designation if self.record.filler else None
+        wanted_filler = planned.filler.designation if planned.filler else None
+        if used_filler and wanted_filler and used_filler.strip() != wanted_filler.strip():
+            yield self._finding(
+                "filler.planned",
+                "violates",
+                "filler.designation",
+                "Other filler than planned",
+                f"{used_filler} was used; {wanted_filler} is planned.",
+                actual=used_filler,
+                limit=wanted_filler,
+            )
+
+    def _temperature(self) -> Iterator[Finding]:
+        thermal, record = self.procedure.thermal, self.record
+        if record.interpass and record.interpass.quenched:
+            yield Finding(
+                rule="interpass.quenched",
+                verdict="violates",
+                path="interpass.quenched",
+                title="Quenched before this pass",
+                message="A quenched piece counts as having no interpass record.",
+                remedy="Explain it in the remarks; it stays on the record.",
+                citations=(COMMON_PRACTICE,),
+            )
+        if thermal is None:
+            return
+        value = record.before_c
+        if value is None:
+            if thermal.interpass_max_c is not None or thermal.preheat_min_c is not None:
+                yield self._finding(
+                    "interpass.range",
+                    "undecided",
+                    "before_c",
+                    "No temperature before this pass",
+                    "The temperature before the pass was not read.",
+                    remedy="Read it before the arc is struck.",
+                )
+            return
+        shown = quantity_text(value, "temperature", self.system)
+        high, low = thermal.interpass_max_c, thermal.preheat_min_c
+        if high is not None and value > high:
+            limit = quantity_text(high, "temperature", self.system)
+            yield self._finding(
+                "interpass.range",
+                "violates",
+                "before_c",
+                "Too hot before this pass",
+                f"{shown} is above {limit}.",
+                actual=shown,
+                limit=limit,
+                remedy="Let it cool before the next pass.",
+            )
+        elif low is not None and value < low:
+            limit = quantity_text(low, "temperature", self.system)
+            yield self._finding(
+                "interpass.range",
+                "violates",
+                "before_c",
+                "Too cold before this pass",
+                f"{shown} is below {limit}.",
+                actual=shown,
+                limit=limit,
+                remedy="Preheat before the next pass.",
+            )
+        elif high is not None or low is not None:
+            yield self._finding(
+                "interpass.range",
+                "complies",
+                "before_c",
+                "Temperature holds",
+                f"{shown} before the pass keeps its limits.",
+                actual=shown,
+            )
