@@ -125,7 +125,7 @@ def code_files() -> list[Path]:
     """Every file that the running server has read."""
     python = [
         path
-        for folder in ("server", "welding")
+        for folder in ("server", "welding", "recorder")
         for path in (ROOT / folder).rglob("*")
         if path.suffix in (".py", ".toml", ".html", ".json")
     ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import errno
 import os
+import shutil
 import subprocess
 import time
 from collections.abc import Callable
@@ -23,8 +24,9 @@ DEMO_DATABASE, DATABASE = "bead_demo", "bead"
 
 def main(arguments: list[str]) -> int:
     """Run one command; return the exit code."""
-    if arguments[:1] == ["core"]:  # everything behind it belongs to the core
-        return _guarded(lambda: core(arguments[1:]))
+    if arguments[:1] in (["core"], ["recorder"]):  # everything behind it belongs to the other program
+        module = {"core": "welding", "recorder": "recorder"}[arguments[0]]
+        return _guarded(lambda: hand_over(module, arguments[1:]))
     options = _parser().parse_args(arguments or ["--help"])
     return _guarded(lambda: options.call(options))
 
@@ -79,6 +81,7 @@ def _parser() -> argparse.ArgumentParser:
     add("schemas", checks.write_schemas, "write docs/schemas and the screen's API types anew")
     add("lock", lock, "lock the Python packages anew, with hashes")
     add("core", lambda _: USAGE, "the core without a server: ./bead core --help")
+    add("recorder", lambda _: USAGE, "weld with the stand-in recorder: ./bead recorder --help")
     return parser
 
 
@@ -157,16 +160,17 @@ def _greet(port: int, *, demo: bool) -> None:
         say("  No one can sign in yet? ./bead admin NAME makes an administrator.")
         return
     code = (
-        "from apps.demo.people import PASSWORD, PEOPLE\n"
-        "for p in PEOPLE: print(p[0], p[3], p[1], p[2])\nprint(PASSWORD)"
+        "from apps.demo.people import PASSWORD, PEOPLE, RECORDER\n"
+        "for p in PEOPLE: print(p[0], p[3], p[1], p[2])\nprint(RECORDER[1])\nprint(PASSWORD)"
     )
     lines = subprocess.run(
         [str(PYTHON), "-c", code], cwd=SERVER, capture_output=True, text=True, check=True
     ).stdout.splitlines()
     say(f"  Sign in with one click, or with the password {lines[-1]}:")
-    for line in lines[:-1]:
+    for line in lines[:-2]:
         username, role, *name = line.split()
         say(f"    {username:16} {' '.join(name):16} {role}")
+    say(f"  Weld with the stand-in recorder: ./bead recorder --token {lines[-2]} --coupon FB-27-C03")
 
 
 def stop(_: argparse.Namespace) -> int:
@@ -197,6 +201,7 @@ def reset_demo(_: argparse.Namespace) -> int:
             web.stop()
         cluster.start()
         cluster.drop_database(DEMO_DATABASE)
+        shutil.rmtree(home() / "files" / DEMO_DATABASE, ignore_errors=True)
     say("The demo's data is gone. ./bead demo starts afresh.")
     return 0
 
@@ -244,10 +249,10 @@ def lock(_: argparse.Namespace) -> int:
     return 0
 
 
-def core(arguments: list[str]) -> int:
-    """Hand over to the core's command line."""
+def hand_over(module: str, arguments: list[str]) -> int:
+    """Hand over to the core's command line or to the stand-in recorder."""
     if not PYTHON.exists():
         install_packages(for_tests=False)
     make_venv(for_tests=False)
     env = {**os.environ, "PYTHONPATH": str(ROOT)}
-    return subprocess.run([str(PYTHON), "-m", "welding", *arguments], env=env, check=False).returncode
+    return subprocess.run([str(PYTHON), "-m", module, *arguments], env=env, check=False).returncode

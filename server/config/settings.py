@@ -12,6 +12,7 @@ from config.logs import PRE_CHAIN
 BASE = Path(__file__).resolve().parent.parent
 ROOT = BASE.parent
 WEB_DIST = ROOT / "web" / "dist"
+HOME = Path(os.environ.get("BEAD_HOME", ROOT / ".bead"))
 
 DEMO = os.environ.get("BEAD_DEMO") == "1"
 SECRET_KEY = os.environ["BEAD_SECRET_KEY"]
@@ -117,9 +118,9 @@ USE_I18N = False
 USE_TZ = True
 
 STATIC_URL = "static/"
-STATIC_ROOT = Path(os.environ.get("BEAD_HOME", ROOT / ".bead")) / "static"
+STATIC_ROOT = HOME / "static"
 # Recordings lie here, as they came; see docs/operations.md for keeping them elsewhere.
-MEDIA_ROOT = Path(os.environ.get("BEAD_HOME", ROOT / ".bead")) / "files"
+MEDIA_ROOT = HOME / "files" / str(DATABASES["default"]["NAME"])
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.is_dir() else None
 WHITENOISE_INDEX_FILE = False
 

@@ -1,5 +1,8 @@
 """Arc energy and heat input: worked checks, and every figure a second way."""
 
+import json
+from pathlib import Path
+
 import numpy as np
 import pint
 import pytest
@@ -140,3 +143,23 @@ def test_k_is_known_or_refused_never_guessed():
 def test_documented_refusals(call, arguments):
     with pytest.raises(OutOfRangeError):
         call(**arguments)
+
+
+ENERGY_CASES = json.loads((Path(__file__).parent / "cases" / "energy.json").read_text())
+
+
+@pytest.mark.parametrize("case", ENERGY_CASES["energies"], ids=str)
+def test_the_case_table_that_the_browser_shares(case):
+    given = [case[name] for name in ("voltage_v", "current_a", "time_s", "length_mm")]
+    if case["kj_mm"] is None:
+        assert None in given or 0 in given
+        return
+    volts, amps, time_s, length_mm = given
+    travel = energy.travel_mm_min(length_mm=length_mm, time_s=time_s)
+    found = energy.arc_energy_kj_mm(voltage_v=volts, current_a=amps, travel_mm_min=travel)
+    assert found == pytest.approx(case["kj_mm"], rel=1e-5)
+
+
+@pytest.mark.parametrize("case", ENERGY_CASES["bands"], ids=str)
+def test_the_bands_that_the_browser_shares(case):
+    assert Range(case["min"], case["max"]).holds(case["value"]) == case["inside"]

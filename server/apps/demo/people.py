@@ -8,3 +8,6 @@ PEOPLE = [
     ("demo-viewer", "Sunniva", "Marsh", "viewer"),
     ("demo-admin", "Odile", "Brandt", "administrator"),
 ]
+
+# The stand-in recorder of the demo and its token; a token of a real recorder is random and told once.
+RECORDER = ("Booth 2 stand-in", "tarn-hollow-booth-2")

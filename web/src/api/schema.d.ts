@@ -880,6 +880,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passes/{pass_id}/explain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Explain
+         * @description Explain a flag of a pass; the flag stays.
+         */
+        post: operations["apps_coupons_api_explain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/coupons/{coupon_id}/export": {
         parameters: {
             query?: never;
@@ -914,6 +934,294 @@ export interface paths {
          * @description Import a procedure or a coupon; the body is the file. Refused whole if anything is wrong.
          */
         post: operations["apps_coupons_api_import_document"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Recordings
+         * @description The recordings of a coupon, the latest first.
+         */
+        get: operations["apps_recordings_api_list_recordings"];
+        put?: never;
+        /**
+         * Send File
+         * @description Take a recorder's file; the body is the file, up to 2 GB.
+         */
+        post: operations["apps_recordings_api_send_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{recording_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Recording
+         * @description A recording with its passes and faults.
+         */
+        get: operations["apps_recordings_api_read_recording"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{recording_id}/mapping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose Mapping
+         * @description Read the file again with columns that a person chose; remembered for the device.
+         */
+        post: operations["apps_recordings_api_choose_mapping"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{recording_id}/passes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Write confirmed parts into the coupon's log.
+         */
+        post: operations["apps_recordings_api_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{recording_id}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Trace
+         * @description The trace between two times, thinned so that no peak is lost.
+         */
+        get: operations["apps_recordings_api_read_trace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{recording_id}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live
+         * @description What a running stream brought since chunk ``after``.
+         */
+        get: operations["apps_recordings_api_live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{recording_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Stream
+         * @description End a stream whose recorder is gone; what came is kept.
+         */
+        post: operations["apps_recordings_api_end_stream"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{recording_id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Aside
+         * @description Set a recording aside with a reason; its file stays.
+         */
+        post: operations["apps_recordings_api_set_aside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{recording_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Original
+         * @description The file as it came, byte for byte.
+         */
+        get: operations["apps_recordings_api_original"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recorders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Recorders
+         * @description All recorders.
+         */
+        get: operations["apps_recordings_api_list_recorders"];
+        put?: never;
+        /**
+         * Make Recorder
+         * @description Add a recorder; its token is told this once.
+         */
+        post: operations["apps_recordings_api_make_recorder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recorders/{recorder_id}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retire
+         * @description Refuse its token from now on.
+         */
+        post: operations["apps_recordings_api_retire"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recorder/streams": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open One
+         * @description Open a stream, once for each ``client_id``.
+         */
+        post: operations["apps_recordings_gateway_open_one"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recorder/streams/{stream_id}/chunks/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Chunk
+         * @description Rows of CSV without a header, at most 2 MB; taken once for each number.
+         */
+        put: operations["apps_recordings_gateway_put_chunk"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recorder/streams/{stream_id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close One
+         * @description End a stream; refused where chunks or samples are missing.
+         */
+        post: operations["apps_recordings_gateway_close_one"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1623,6 +1931,7 @@ export interface components {
          *         start_c: Preheat to interpass of the draft [°C], the width of its rectangle in the window.
          *         target: Where the target comes from, in words.
          *         tint: Heat tint of stainless steel, coolest first; empty for other metals.
+         *         conducts_as: Row of the conduction table that the first metal goes by.
          */
         ThermalView: {
             /** Preheat */
@@ -1635,6 +1944,8 @@ export interface components {
             target: string;
             /** Tint */
             tint: components["schemas"]["Tint"][];
+            /** Conducts As */
+            conducts_as: string;
         };
         /**
          * Tint
@@ -3771,6 +4082,60 @@ export interface components {
             welder: string;
         };
         /**
+         * Answer
+         * @description An answer of the checklist before the first arc; ``item`` is an id of the checklist.
+         */
+        Answer: {
+            /** Item */
+            item: string;
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "yes" | "no" | "does-not-apply";
+            /** Note */
+            note?: string | null;
+        };
+        /**
+         * Batch
+         * @description A batch of filler or a gas bottle at the bench, with its certificate.
+         */
+        Batch: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "filler" | "gas";
+            /** Designation */
+            designation?: string | null;
+            /** Batch */
+            batch: string;
+            /** Certificate */
+            certificate?: string | null;
+        };
+        /**
+         * Cooling
+         * @description How a pass cools: an estimate, to be confirmed by a reading.
+         *
+         *     Attributes:
+         *         after_pass: The pass whose heat has to go.
+         *         wait_s: Seconds from the end of the arc until the interpass maximum is reached.
+         *         to_c: That maximum [°C].
+         *         plate_c: Temperature of the plate that the estimate starts from [°C].
+         *         citation: Of the model.
+         */
+        Cooling: {
+            /** After Pass */
+            after_pass: number;
+            /** Wait S */
+            wait_s: number;
+            /** To C */
+            to_c: number;
+            /** Plate C */
+            plate_c: number;
+            citation: components["schemas"]["Citation"];
+        };
+        /**
          * CouponEvaluation
          * @description All passes as welded, in order of their numbers, and the planned ones still to weld.
          *
@@ -3815,6 +4180,16 @@ export interface components {
             struck: components["schemas"]["StruckOut"][];
             evaluation: components["schemas"]["Evaluation"];
             log: components["schemas"]["CouponEvaluation"];
+            /** Checklist */
+            checklist: components["schemas"]["Question"][];
+            cooling: components["schemas"]["Cooling"] | null;
+            /** Cooling Since */
+            cooling_since: string | null;
+            /**
+             * Server Time
+             * Format: date-time
+             */
+            server_time: string;
         };
         /**
          * CouponPiece
@@ -3852,6 +4227,29 @@ export interface components {
             post_heat?: components["schemas"]["PostHeat"] | null;
             pwht?: components["schemas"]["Pwht"] | null;
             fit_up?: components["schemas"]["FitUp"] | null;
+            /** Welded On */
+            welded_on?: string | null;
+            machine?: components["schemas"]["MachineUsed"] | null;
+            /**
+             * Batches
+             * @default []
+             */
+            batches: components["schemas"]["Batch"][];
+            /**
+             * Preheat Readings
+             * @default []
+             */
+            preheat_readings: components["schemas"]["TemperatureReading"][];
+            /**
+             * Checklist
+             * @default []
+             */
+            checklist: components["schemas"]["Answer"][];
+            /**
+             * Treatments Done
+             * @default []
+             */
+            treatments_done: components["schemas"]["TreatmentDone"][];
             /**
              * Passes
              * @default []
@@ -3869,8 +4267,30 @@ export interface components {
             gap_after_tack_mm?: number | null;
             /** Root Face Mm */
             root_face_mm?: number | null;
+            /** Root Face After Tack Mm */
+            root_face_after_tack_mm?: number | null;
             /** Misalignment Mm */
             misalignment_mm?: number | null;
+            /** Cleaning */
+            cleaning?: string | null;
+        };
+        /**
+         * Flag
+         * @description Something that happened at this pass and stays on the record; it can only be explained.
+         */
+        Flag: {
+            /** Rule */
+            rule: string;
+            /** Title */
+            title: string;
+            /** Message */
+            message: string;
+            /** At */
+            at?: string | null;
+            /** Explanation */
+            explanation?: string | null;
+            /** Explained By */
+            explained_by?: string | null;
         };
         /**
          * GasUsed
@@ -3900,11 +4320,23 @@ export interface components {
             quenched: boolean;
         };
         /**
+         * MachineUsed
+         * @description The power source at the bench, and until when its meters are calibrated.
+         */
+        MachineUsed: {
+            /** Name */
+            name: string;
+            /** Calibrated Until */
+            calibrated_until?: string | null;
+        };
+        /**
          * PassRecord
          * @description One pass as welded. A field that is absent was as planned.
          *
          *     Travel comes from ``length_mm`` and ``time_s``, or ``segments`` (their times add up), or a typed
          *     ``travel_mm_min``; one is enough. ``before_c`` is the piece's temperature before the pass.
+         *     ``time_s`` is arc time, ``elapsed_s`` runs from the first start to the last stop. ``run_out_mm`` is
+         *     the bead length that one covered electrode gave, as a mean; each electrode may be a segment.
          */
         PassRecord: {
             /** Number */
@@ -3956,6 +4388,18 @@ export interface components {
             energy_method: "mean" | "energy" | "power";
             /** Bead */
             bead?: ("stringer" | "weave") | null;
+            /** Layer */
+            layer?: number | null;
+            /** Welded By */
+            welded_by?: string | null;
+            /** Elapsed S */
+            elapsed_s?: number | null;
+            recording?: components["schemas"]["RecordingRef"] | null;
+            /**
+             * Flags
+             * @default []
+             */
+            flags: components["schemas"]["Flag"][];
             /** Remarks */
             remarks?: string | null;
         };
@@ -3964,7 +4408,8 @@ export interface components {
          * @description What one pass as welded gave. ``None`` where a measurement is missing.
          *
          *     ``heat_input_kj_mm`` is what the code in force calls heat input, with its ``k`` (1 under a code
-         *     that uses none). ``planned_heat_kj_mm`` is the range of the pass as planned.
+         *     that uses none). ``planned_heat_kj_mm`` is the range of the pass as planned. ``heat_with_k_kj_mm``
+         *     always has the process's own k: cooling goes by it.
          */
         PassResult: {
             /** Pass Number */
@@ -3985,6 +4430,8 @@ export interface components {
             method: "mean" | "mean-estimate" | "energy" | "power";
             /** K */
             k: number | null;
+            /** Heat With K Kj Mm */
+            heat_with_k_kj_mm: number | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
         };
@@ -4005,6 +4452,13 @@ export interface components {
              * Format: date-time
              */
             logged_at: string;
+            /**
+             * Ended At
+             * Format: date-time
+             */
+            ended_at: string;
+            /** Device Offset S */
+            device_offset_s: number | null;
         };
         /**
          * Person
@@ -4019,6 +4473,32 @@ export interface components {
             organisation?: string | null;
             /** At */
             at?: string | null;
+        };
+        /**
+         * Question
+         * @description One question; "yes" is the right answer.
+         */
+        Question: {
+            /** Id */
+            id: string;
+            /** Question */
+            question: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * RecordingRef
+         * @description The part of a recording that a pass was taken from; ``sha256`` is that of the file as it came.
+         */
+        RecordingRef: {
+            /** Name */
+            name: string;
+            /** Sha256 */
+            sha256: string;
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
         };
         /**
          * Segment
@@ -4060,6 +4540,40 @@ export interface components {
             logged_at: string;
         };
         /**
+         * TemperatureReading
+         * @description A temperature of the piece, where and when it was read.
+         */
+        TemperatureReading: {
+            /** Temperature C */
+            temperature_c: number;
+            /** Place */
+            place?: string | null;
+            /** At */
+            at?: string | null;
+        };
+        /**
+         * TreatmentDone
+         * @description A heat treatment as it was done. ``chart`` names the chart or the file that shows it.
+         */
+        TreatmentDone: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hydrogen-post-heat" | "pwht";
+            hold_c?: components["schemas"]["Range"] | null;
+            /** Hold Min */
+            hold_min?: number | null;
+            /** Heating C H */
+            heating_c_h?: number | null;
+            /** Cooling C H */
+            cooling_c_h?: number | null;
+            /** Started At */
+            started_at?: string | null;
+            /** Chart */
+            chart?: string | null;
+        };
+        /**
          * VersionOut
          * @description The version that stands now.
          */
@@ -4079,6 +4593,8 @@ export interface components {
             piece?: components["schemas"]["CouponPiece"] | null;
             /** Welder */
             welder?: string | null;
+            /** People */
+            people?: components["schemas"]["Person"][] | null;
             /** Status */
             status?: ("welding" | "welded") | null;
         };
@@ -4098,6 +4614,8 @@ export interface components {
         /**
          * LogIn
          * @description A pass to log; the same ``client_id`` again changes nothing.
+         *
+         *     ``device_time`` is the device's clock at sending, ``saved_at`` when the pass was saved on it.
          */
         LogIn: {
             /**
@@ -4106,6 +4624,10 @@ export interface components {
              */
             client_id: string;
             record: components["schemas"]["PassRecord"];
+            /** Device Time */
+            device_time?: string | null;
+            /** Saved At */
+            saved_at?: string | null;
         };
         /**
          * CorrectIn
@@ -4127,6 +4649,18 @@ export interface components {
             reason: string;
         };
         /**
+         * ExplainIn
+         * @description An explanation of a flag.
+         */
+        ExplainIn: {
+            /** Version */
+            version: number;
+            /** Rule */
+            rule: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * ImportedOut
          * @description What an import led to.
          */
@@ -4139,6 +4673,552 @@ export interface components {
             number: string;
             /** Unchanged */
             unchanged: boolean;
+        };
+        /**
+         * RecordingLineOut
+         * @description A recording in a list.
+         */
+        RecordingLineOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Status */
+            status: string;
+            /** Recorder */
+            recorder: string | null;
+            /** Passes */
+            passes: number;
+            /** Faults */
+            faults: number;
+            /** Taken */
+            taken: number[];
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+        };
+        /**
+         * Analysis
+         * @description What a recording tells. ``samples_per_s`` is the usual rate.
+         */
+        Analysis: {
+            /** Samples */
+            samples: number;
+            /** Lasts S */
+            lasts_s: number;
+            /** Samples Per S */
+            samples_per_s: number;
+            /** Arc On A */
+            arc_on_a: number;
+            /** Pause S */
+            pause_s: number;
+            /** Passes */
+            passes: components["schemas"]["PassMeasured"][];
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+        };
+        /**
+         * Column
+         * @description One column of the file: its name or its number from 1, its unit and the sensor's scale.
+         */
+        Column: {
+            /** Column */
+            column: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "s" | "ms" | "us" | "min" | "clock" | "V" | "mV" | "A" | "kA" | "mA" | "m/min" | "in/min" | "L/min" | "cfh" | "1";
+            /**
+             * Scale
+             * @default 1
+             */
+            scale: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+        };
+        /**
+         * Fault
+         * @description Something that is wrong with a recording, in words a welder understands.
+         *
+         *     Attributes:
+         *         kind: What it is, stable for programs.
+         *         severity: ``breach`` where figures from the recording cannot be trusted without a person's look.
+         *         message: One sentence with figures.
+         *         at_s: Where it begins on the recording's clock [s]; ``None`` where it has no one place.
+         *         lasts_s: How long it lasts [s].
+         *         lines: Lines of the file, at most 20 of them, where it came from a file.
+         *         count: How many samples or rows.
+         */
+        Fault: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bad-row" | "truncated" | "not-a-number" | "time-back" | "gap" | "saturated" | "stuck" | "swapped" | "negative-voltage" | "too-slow" | "no-arc" | "outage" | "sag";
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "caution" | "breach";
+            /** Message */
+            message: string;
+            /** At S */
+            at_s?: number | null;
+            /** Lasts S */
+            lasts_s?: number | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: number[];
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+        };
+        /**
+         * Guess
+         * @description What a file looks like.
+         *
+         *     Attributes:
+         *         kind: Text or Parquet.
+         *         names: Names of the columns; their numbers from 1 where there is no header.
+         *         rows: The first rows as they stand, at most ten.
+         *         mapping: The guess, where volts and amps could be told apart; ``None`` otherwise.
+         *         delimiter: What parts the columns of a text.
+         *         decimal: The decimal mark.
+         *         encoding: Of the text.
+         *         header_line: Line of the names, 0 for none.
+         *         first_line: First line of data.
+         *         questions: What a person has to answer, in words.
+         */
+        Guess: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "text" | "parquet";
+            /** Names */
+            names: string[];
+            /** Rows */
+            rows: string[][];
+            mapping: components["schemas"]["Mapping"] | null;
+            /**
+             * Delimiter
+             * @default ,
+             * @enum {string}
+             */
+            delimiter: "," | ";" | "\t" | "|" | " ";
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal: "." | ",";
+            /**
+             * Encoding
+             * @default utf-8
+             * @enum {string}
+             */
+            encoding: "utf-8" | "utf-16" | "cp1252";
+            /**
+             * Header Line
+             * @default 0
+             */
+            header_line: number;
+            /**
+             * First Line
+             * @default 1
+             */
+            first_line: number;
+            /**
+             * Questions
+             * @default []
+             */
+            questions: string[];
+        };
+        /**
+         * Mapping
+         * @description How to read a device's files.
+         *
+         *     ``header_line`` is the line with the names, counted from 1 (0: there is none); data begin at
+         *     ``first_line``. Without a time column ``sample_rate_hz`` gives the clock. Parquet ignores the
+         *     fields on text.
+         */
+        Mapping: {
+            /**
+             * Delimiter
+             * @default ,
+             * @enum {string}
+             */
+            delimiter: "," | ";" | "\t" | "|" | " ";
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal: "." | ",";
+            /**
+             * Encoding
+             * @default utf-8
+             * @enum {string}
+             */
+            encoding: "utf-8" | "utf-16" | "cp1252";
+            /**
+             * Header Line
+             * @default 1
+             */
+            header_line: number;
+            /**
+             * First Line
+             * @default 2
+             */
+            first_line: number;
+            time?: components["schemas"]["Column"] | null;
+            /** Sample Rate Hz */
+            sample_rate_hz?: number | null;
+            voltage: components["schemas"]["Column"];
+            current: components["schemas"]["Column"];
+            wire_feed?: components["schemas"]["Column"] | null;
+            gas?: components["schemas"]["Column"] | null;
+        };
+        /**
+         * Measured
+         * @description What a recording gives over the time that the arc burned.
+         *
+         *     Attributes:
+         *         energy_j: Integral of v·i over the arc [J].
+         *         arc_time_s: How long the arc burned [s], gaps in the data left out.
+         *         elapsed_s: From the first arc to the last [s].
+         *         missing_s: Gaps in the data while the arc burned [s]; their energy is not counted.
+         *         filled_energy_j: The energy [J] if the gaps are filled with the mean power; an estimate.
+         *         mean_voltage_v: Mean of the voltage's magnitude [V].
+         *         mean_current_a: Mean of the current's magnitude [A].
+         *         rms_current_a: Root of the mean square current [A].
+         *         true_power_w: Energy over arc time [W].
+         *         apparent_power_w: Mean volts times mean amps [W].
+         *         mean_product_error: apparent / true power - 1; what V x I would have made wrong.
+         *         mean_wire_feed_m_min: Mean wire feed over the arc [m/min], where it was recorded.
+         *         mean_gas_l_min: Mean gas flow over the arc [L/min], where it was recorded.
+         */
+        Measured: {
+            /** Energy J */
+            energy_j: number;
+            /** Arc Time S */
+            arc_time_s: number;
+            /** Elapsed S */
+            elapsed_s: number;
+            /** Missing S */
+            missing_s: number;
+            /** Filled Energy J */
+            filled_energy_j: number;
+            /** Mean Voltage V */
+            mean_voltage_v: number;
+            /** Mean Current A */
+            mean_current_a: number;
+            /** Rms Current A */
+            rms_current_a: number;
+            /** True Power W */
+            true_power_w: number;
+            /** Apparent Power W */
+            apparent_power_w: number;
+            /** Mean Product Error */
+            mean_product_error: number;
+            /** Mean Wire Feed M Min */
+            mean_wire_feed_m_min: number | null;
+            /** Mean Gas L Min */
+            mean_gas_l_min: number | null;
+        };
+        /**
+         * PassMeasured
+         * @description One pass as the recording shows it; ``stretches_s`` are its starts and stops [s].
+         */
+        PassMeasured: {
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+            /** Stretches S */
+            stretches_s: [
+                number,
+                number
+            ][];
+            measured: components["schemas"]["Measured"];
+            waveform: components["schemas"]["Waveform"];
+        };
+        /**
+         * RecordingOut
+         * @description A recording with what was found in it.
+         */
+        RecordingOut: {
+            /** Id */
+            id: number;
+            /** Coupon Id */
+            coupon_id: number | null;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /** Status */
+            status: string;
+            /** Message */
+            message: string;
+            /** Recorder */
+            recorder: string | null;
+            /** Device Offset S */
+            device_offset_s: number | null;
+            /** Sha256 */
+            sha256: string;
+            /** Size Bytes */
+            size_bytes: number;
+            guess: components["schemas"]["Guess"] | null;
+            mapping: components["schemas"]["Mapping"] | null;
+            /** Faults */
+            faults: components["schemas"]["Fault"][];
+            analysis: components["schemas"]["Analysis"] | null;
+            /** Taken */
+            taken: components["schemas"]["TakenOut"][];
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+        };
+        /**
+         * TakenOut
+         * @description A pass that was taken from the recording.
+         */
+        TakenOut: {
+            /** Pass Number */
+            pass_number: number;
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+            /** Taken By */
+            taken_by: string;
+        };
+        /**
+         * Waveform
+         * @description The shape of voltage and current over the arc. ``None`` where it does not apply.
+         *
+         *     Attributes:
+         *         shape: What it looks like.
+         *         short_circuits_hz: Short circuits a second of arc.
+         *         pulse_hz: Pulses a second [Hz].
+         *         peak_share: Share of a period spent at peak.
+         *         peak_a: Median current at peak [A].
+         *         background_a: Median current at background [A].
+         *         ac_hz: Cycles a second of alternating current [Hz].
+         *         negative_share: Share of a cycle with negative current.
+         *         note: Why something could not be told, in words; empty otherwise.
+         */
+        Waveform: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "steady" | "short-circuit" | "pulsed" | "alternating";
+            /** Short Circuits Hz */
+            short_circuits_hz?: number | null;
+            /** Pulse Hz */
+            pulse_hz?: number | null;
+            /** Peak Share */
+            peak_share?: number | null;
+            /** Peak A */
+            peak_a?: number | null;
+            /** Background A */
+            background_a?: number | null;
+            /** Ac Hz */
+            ac_hz?: number | null;
+            /** Negative Share */
+            negative_share?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * ExamineIn
+         * @description How the columns are to be read; remembered for the device.
+         */
+        ExamineIn: {
+            /** Version */
+            version: number;
+            mapping: components["schemas"]["Mapping"];
+        };
+        /**
+         * PartIn
+         * @description A part of a recording that is a pass of the coupon.
+         */
+        PartIn: {
+            /** Number */
+            number: number;
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+            /** Length Mm */
+            length_mm?: number | null;
+        };
+        /**
+         * TakeIn
+         * @description Parts that a person confirmed as passes.
+         */
+        TakeIn: {
+            /** Parts */
+            parts: components["schemas"]["PartIn"][];
+        };
+        /**
+         * TraceOut
+         * @description Lowest and highest value by bucket; ``None`` where a channel has no value.
+         */
+        TraceOut: {
+            /** Start S */
+            start_s: number[];
+            /** Samples A Bucket */
+            samples_a_bucket: number;
+            /** Channels */
+            channels: {
+                [key: string]: {
+                    [key: string]: (number | null)[];
+                };
+            };
+        };
+        /**
+         * LiveOut
+         * @description What came in since a chunk number, and how the arc stands.
+         */
+        LiveOut: {
+            /** Status */
+            status: string;
+            /** Next */
+            next: number;
+            /** Chunks */
+            chunks: {
+                [key: string]: unknown;
+            }[];
+            /** Samples */
+            samples: number;
+            /** Arc S */
+            arc_s: number;
+            /** Energy J */
+            energy_j: number;
+        };
+        /**
+         * AsideIn
+         * @description Why a recording is set aside.
+         */
+        AsideIn: {
+            /** Version */
+            version: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * RecorderOut
+         * @description A device.
+         */
+        RecorderOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Retired */
+            retired: boolean;
+            /** Heard At */
+            heard_at: string | null;
+            /** Has Mapping */
+            has_mapping: boolean;
+        };
+        /**
+         * RecorderMadeOut
+         * @description A new device, with the token that it signs in with, told this once.
+         */
+        RecorderMadeOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Token */
+            token: string;
+        };
+        /**
+         * RecorderIn
+         * @description A device to add.
+         */
+        RecorderIn: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * StreamOut
+         * @description Where a stream stands.
+         */
+        StreamOut: {
+            /** Id */
+            id: number;
+            /** Next */
+            next: number;
+            /**
+             * Server Time
+             * Format: date-time
+             */
+            server_time: string;
+        };
+        /**
+         * OpenIn
+         * @description A stream to open.
+         */
+        OpenIn: {
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Columns */
+            columns: string[];
+            /** Coupon */
+            coupon?: string | null;
+            /** Device Time */
+            device_time?: string | null;
+        };
+        /**
+         * ClosedOut
+         * @description What was kept of a stream.
+         */
+        ClosedOut: {
+            /** Id */
+            id: number;
+            /** Status */
+            status: string;
+            /** Samples */
+            samples: number;
+            /** Sha256 */
+            sha256: string;
+        };
+        /**
+         * CloseIn
+         * @description The end of a stream, with what was sent.
+         */
+        CloseIn: {
+            /** Chunks */
+            chunks: number;
+            /** Samples */
+            samples: number;
         };
     };
     responses: never;
@@ -6112,6 +7192,68 @@ export interface operations {
             };
         };
     };
+    apps_coupons_api_explain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pass_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExplainIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     apps_coupons_api_export: {
         parameters: {
             query?: never;
@@ -6192,6 +7334,839 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_list_recordings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingLineOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_send_file: {
+        parameters: {
+            query: {
+                client_id: string;
+                name?: string;
+                recorder_id?: number | null;
+            };
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_read_recording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_choose_mapping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExamineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_read_trace: {
+        parameters: {
+            query?: {
+                start_s?: number | null;
+                end_s?: number | null;
+                most?: number;
+            };
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_live: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_end_stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_set_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsideIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_original: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_list_recorders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecorderOut"][];
+                };
+            };
+        };
+    };
+    apps_recordings_api_make_recorder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecorderIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecorderMadeOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_retire: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recorder_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecorderOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_gateway_open_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StreamOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_gateway_put_chunk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stream_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StreamOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_gateway_close_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stream_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosedOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

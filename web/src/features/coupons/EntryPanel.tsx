@@ -3,6 +3,7 @@ import { useUnits } from '../../app/units'
 import { scaleOver } from '../../domain/band'
 import { temper } from '../../domain/temper'
 import { Band } from '../../ui/Band'
+import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { MarkIcon, markOf } from '../../ui/Verdict'
@@ -14,14 +15,18 @@ type Props = {
   planned: Pass | null
   result: PassResult | null
   judged: boolean
+  /** Heat input reckoned here while nothing can be asked. */
+  mirrored: number | null
+  /** Filler batches at this bench. */
+  batches: readonly string[]
   disabled: boolean
 }
 
 /** The fields of the pass being welded, large, each with its band. */
-export function EntryPanel({ entry, put, planned, result, judged, disabled }: Props) {
+export function EntryPanel({ entry, put, planned, result, judged, mirrored, batches, disabled }: Props) {
   const units = useUnits()
   const travel = result?.travel_mm_min ?? null
-  const heat = result?.heat_input_kj_mm ?? null
+  const heat = mirrored ?? result?.heat_input_kj_mm ?? null
   const set = (changes: Partial<Entry>) => put((before) => ({ ...before, ...changes }))
   const breaches = result?.findings.filter((one) => one.verdict === 'violates') ?? []
   const out = (rule: string) => breaches.some((one) => one.rule === rule)
@@ -76,12 +81,44 @@ export function EntryPanel({ entry, put, planned, result, judged, disabled }: Pr
         <Computed value={heat} kind="heat_input" out={out('heat-input.range')} />
         <Gauge kind="heat_input" allowed={result?.planned_heat_kj_mm} seen={heat === null ? null : { min: heat, max: heat }} out={out('heat-input.range')} words="Heat input" colour={temper(heat)} />
       </Line>
+      <details className="border-b border-hair" open={entry.flow !== null || entry.depositMm !== null || entry.layer !== null || entry.runOutMm !== null || entry.batch !== null}>
+        <summary className="flex min-h-12 cursor-pointer items-center text-[15px] text-steel">Gas, layer, batch and more</summary>
+        <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-2 pb-2">
+          {planned?.gas && (
+            <Small words="Gas flow">
+              <QuantityField mode="range" label="Gas flow" kind="flow" value={entry.flow} disabled={disabled} onChange={(flow) => set({ flow })} />
+            </Small>
+          )}
+          {planned?.process === '111' && (
+            <Small words="Bead from one electrode">
+              <QuantityField label="Run-out length per electrode" kind="length" value={entry.runOutMm} disabled={disabled} onChange={(runOutMm) => set({ runOutMm })} />
+            </Small>
+          )}
+          <Small words="Deposit thickness">
+            <QuantityField label="Deposit thickness" kind="gap" value={entry.depositMm} disabled={disabled} onChange={(depositMm) => set({ depositMm })} />
+          </Small>
+          <Small words="Layer">
+            <input className="field" aria-label="Layer" inputMode="numeric" disabled={disabled} value={entry.layer ?? ''}
+              onChange={(event) => set({ layer: /^[1-9]\d{0,2}$/.test(event.target.value) ? Number(event.target.value) : null })} />
+          </Small>
+          <Small words="Filler batch">
+            {batches.length > 0 ? (
+              <Choice label="Filler batch" value={entry.batch} none="as recorded" options={batches.map((one) => [one, one] as const)} disabled={disabled} onChange={(batch) => set({ batch })} />
+            ) : (
+              <TextField label="Filler batch" value={entry.batch} disabled={disabled} onChange={(batch) => set({ batch })} />
+            )}
+          </Small>
+          <Small words="Temperature read at">
+            <TextField label="Temperature read at" placeholder="such as 75 mm beside" value={entry.place} disabled={disabled} onChange={(place) => set({ place })} />
+          </Small>
+        </div>
+      </details>
       <Line words="Remarks" last>
         <div className="col-span-2">
           <TextField label="Remarks" rows={1} value={entry.remarks} disabled={disabled} onChange={(remarks) => set({ remarks })} />
         </div>
       </Line>
-      {!judged && <p role="status" className="pb-2 text-[14px] text-steel2">Saved here, judged when connected.</p>}
+      {!judged && <p role="status" className="pb-2 text-[14px] text-steel2">Saved here, judged when connected.{mirrored !== null && ' The heat input is V·I·t/L, reckoned on this device.'}</p>}
       <div aria-live="assertive">
         {breaches.map((one, index) => (
           <p key={index} className="my-2 flex items-start gap-2 rounded-sm border border-breach px-3 py-2 text-[15px]">
@@ -98,6 +135,15 @@ function Line({ words, children, last = false }: { words: string; children: Reac
   return (
     <div className={`grid grid-cols-[112px_minmax(0,210px)_minmax(0,1fr)] items-center gap-4 py-1 ${last ? '' : 'border-b border-hair'}`}>
       <span className="text-[15px] text-steel">{words}</span>
+      {children}
+    </div>
+  )
+}
+
+function Small({ words, children }: { words: string; children: React.ReactNode }) {
+  return (
+    <div>
+      <span className="label">{words}</span>
       {children}
     </div>
   )

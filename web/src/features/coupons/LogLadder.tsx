@@ -3,10 +3,10 @@ import { useUnits } from '../../app/units'
 import { temper } from '../../domain/temper'
 import { MarkIcon } from '../../ui/Verdict'
 
-type Props = { coupon: Coupon; current: number; onPick: (rowId: number) => void }
+type Props = { coupon: Coupon; current: number; onPick: (rowId: number) => void; onFlags: (rowId: number) => void }
 
 /** The ladder filling up: root at the bottom, planned passes empty until they are welded. */
-export function LogLadder({ coupon, current, onPick }: Props) {
+export function LogLadder({ coupon, current, onPick, onFlags }: Props) {
   const units = useUnits()
   const results = new Map(coupon.log.passes.map((one) => [one.pass_number, one]))
   const rows = new Map(coupon.rows.map((row) => [row.record.number, row]))
@@ -45,6 +45,12 @@ export function LogLadder({ coupon, current, onPick }: Props) {
                     <td>{result.travel_mm_min == null ? '—' : units.value(result.travel_mm_min, 'travel')}</td>
                     <td className="font-semibold">{result.heat_input_kj_mm == null ? '—' : units.value(result.heat_input_kj_mm, 'heat_input')}</td>
                     <td className="text-right whitespace-nowrap">
+                      {record.flags.length > 0 && (
+                        <button type="button" className="link p-1" onClick={() => onFlags(row.id)} aria-label={`Flags of pass ${String(number)}`}
+                          title={record.flags.map((one) => one.title).join('; ')}>
+                          {record.flags.length === 1 ? '1 flag' : `${String(record.flags.length)} flags`}{record.flags.every((one) => one.explanation) ? ', explained' : ''}
+                        </button>
+                      )}{' '}
                       <Flags result={result} />{' '}
                       <button type="button" className="link p-1" onClick={() => onPick(row.id)} aria-label={`Correct pass ${String(number)}`}>correct</button>
                     </td>

@@ -5,13 +5,13 @@ import { STOPPED } from '../../domain/stopwatch'
 import { entryOf, isTouched, newEntry, recordOf } from './model'
 
 const logged: PassRecord = {
-  number: 2, side: 2, energy_method: 'mean', process: '135', segments: [], current_a: { mean: 118, min: 112, max: 126 }, voltage_v: 24,
+  number: 2, side: 2, energy_method: 'mean', process: '135', segments: [], flags: [], current_a: { mean: 118, min: 112, max: 126 }, voltage_v: 24,
   length_mm: 300, time_s: 90, before_c: 140, interpass: { place: '25 mm beside', quenched: false },
 }
 
 describe('what is typed becomes a pass of the document', () => {
   it('a value is a value, a range is a reading with both ends', () => {
-    const entry = { ...newEntry(3, 300), timeS: 80, current: { min: 120, max: 130 }, voltage: { min: 24, max: 24 } }
+    const entry = { ...newEntry(3, { lengthMm: 300 }), timeS: 80, current: { min: 120, max: 130 }, voltage: { min: 24, max: 24 } }
     expect(recordOf(entry)).toMatchObject({ number: 3, length_mm: 300, time_s: 80, current_a: { mean: 125, min: 120, max: 130 }, voltage_v: 24 })
   })
   it('several stretches of arc are kept apart and add up', () => {
@@ -44,7 +44,7 @@ describe('a correction', () => {
 })
 
 it('an entry counts as touched once anything was typed or timed', () => {
-  expect(isTouched(newEntry(1, 300))).toBe(false) // the length carries over by itself
+  expect(isTouched(newEntry(1, { lengthMm: 300 }))).toBe(false) // the length carries over by itself
   expect(isTouched({ ...newEntry(1), beforeC: 20 })).toBe(true)
   expect(isTouched({ ...newEntry(1), watch: { ...STOPPED, startedAt: 1 } })).toBe(true)
 })

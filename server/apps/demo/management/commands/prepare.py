@@ -16,12 +16,16 @@ from apps.coupons.services.edit_piece import edit_piece
 from apps.coupons.services.log_pass import log_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.demo import data
-from apps.demo.people import PASSWORD, PEOPLE
+from apps.demo.people import PASSWORD, PEOPLE, RECORDER
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
+from apps.recordings.services.receive_file import receive_file
+from apps.recordings.services.recorders import add_recorder
 from apps.shelf.services.add_record import add_record
 from apps.trials.services.enter_trial import enter_trial
+from recorder.bench import COLUMNS, Plan, Trouble, samples, text_of
+from recorder.waveforms import Setting
 from welding.documents.codec import PASS_RECORD, PROCEDURE
 
 
@@ -70,6 +74,7 @@ def load_demo() -> Job:
         enter_trial(users["welder"], trial)
     for document in data.procedures():
         create_procedure(users["engineer"], job, document)
+    add_recorder(users["engineer"], *RECORDER)
     for sample in data.coupons():
         revision = Revision.objects.get(procedure__job=job, procedure__number=sample["procedure"])
         coupon = start_coupon(users["engineer"], revision, sample["welder"])
@@ -77,10 +82,28 @@ def load_demo() -> Job:
     return job
 
 
+def _record(coupon: Coupon, how: dict[str, Any], user: User) -> None:
+    """A recording of the stand-in recorder, as if the booth had sent its file."""
+    plan = Plan(
+        Setting(how["mode"], how["voltage_v"], how["current_a"]),
+        passes=how["passes"],
+        arc_s=how["arc_s"],
+        pause_s=25,
+        wire_feed_m_min=how["wire_feed_m_min"],
+        gas_l_min=how["gas_l_min"],
+        trouble=Trouble(dropout=(how["dropout_at_s"], 0.4)),
+    )
+    parts = [text_of(rows) for rows in samples(plan, how["rate_hz"])]
+    head = (",".join(COLUMNS) + "\n").encode()
+    receive_file(user, coupon, iter([head, *parts]), client_id=uuid4(), name=how["name"])
+
+
 def _fill(coupon: Coupon, sample: dict[str, Any], users: dict[str, User]) -> None:
     edit_piece(users["inspector"], coupon, coupon.version, {"piece": {**coupon.piece, **sample["piece"]}})
     for entry in sample["passes"]:
         log_pass(users["inspector"], coupon, uuid4(), PASS_RECORD.take(entry))
+    if sample.get("recording"):
+        _record(coupon, sample["recording"], users["inspector"])
     planned = len(PROCEDURE.take(coupon.procedure_document).passes)
     if len(sample["passes"]) == planned:
         coupon.refresh_from_db()

@@ -1,0 +1,136 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { api, unwrap } from '../../api/client'
+import type { Coupon } from '../../api/types'
+import { useUnits } from '../../app/units'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { QuantityField } from '../../ui/QuantityField'
+import { TextField } from '../../ui/TextField'
+import { recordsQuery } from '../shelf'
+import type { SavePiece } from './BenchPanel'
+
+type Props = { coupon: Coupon; disabled: boolean; onSave: SavePiece }
+
+/** Machine, batches, people, cleaning, preheat readings: what a record names beside the passes. */
+export function AtTheBench({ coupon, disabled, onSave }: Props) {
+  const { piece } = coupon
+  return (
+    <div className="grid gap-2 pb-1 text-[14px]">
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-x-3 gap-y-2">
+        <Typed words="Welded on" label="Welded on" placeholder="2026-11-26" value={piece.welded_on} disabled={disabled} onSave={(welded_on) => onSave({ welded_on })} />
+        <MachineFields coupon={coupon} disabled={disabled} onSave={onSave} />
+        <Typed words="Cleaning" label="Cleaning" placeholder="how, how wide" value={piece.fit_up?.cleaning} disabled={disabled} onSave={(cleaning) => onSave({ fit_up: { ...piece.fit_up, cleaning } })} />
+        <BatchField coupon={coupon} kind="filler" words="Filler batch" disabled={disabled} onSave={onSave} />
+        <BatchField coupon={coupon} kind="gas" words="Gas bottle" disabled={disabled} onSave={onSave} />
+        <PersonField coupon={coupon} role="welder" words="Who welds" disabled={disabled} />
+        <PersonField coupon={coupon} role="witness" words="Who watches" disabled={disabled} />
+      </div>
+      <Readings coupon={coupon} disabled={disabled} onSave={onSave} />
+    </div>
+  )
+}
+
+type TypedProps = { words: string; label: string; placeholder?: string; value: string | null | undefined; disabled: boolean; error?: string | undefined; onSave: (value: string | null) => void }
+
+/** A text that is saved when its field is left. */
+function Typed({ words, label, placeholder, value, disabled, error, onSave }: TypedProps) {
+  const [text, setText] = useState<string | null>(null)
+  return (
+    <div onBlur={() => { if (text !== null && (text || null) !== (value ?? null)) onSave(text || null); setText(null) }}>
+      <span className="label">{words}</span>
+      <TextField label={label} value={text ?? value ?? null} disabled={disabled} error={error} onChange={(next) => setText(next ?? '')} {...(placeholder ? { placeholder } : {})} />
+    </div>
+  )
+}
+
+function MachineFields({ coupon, disabled, onSave }: Props) {
+  const shelf = useQuery(recordsQuery('machine'))
+  const machine = coupon.piece.machine
+  const due = (name: string) => {
+    const found = shelf.data?.find((one) => one.name === name)?.document
+    const days = found && 'meters' in found ? found.meters.map((one) => one.due_on).filter((day): day is string => Boolean(day)) : []
+    return days.toSorted()[0] ?? null
+  }
+  const names = [...new Set([...(shelf.data ?? []).map((one) => one.name), ...(machine ? [machine.name] : [])])]
+  return (
+    <>
+      <div>
+        <span className="label">Machine</span>
+        <Choice label="Machine" value={machine?.name ?? null} none="not stated" options={names.map((name) => [name, name] as const)} disabled={disabled}
+          onChange={(name) => onSave({ machine: name ? { name, calibrated_until: due(name) ?? (machine?.name === name ? machine.calibrated_until : null) } : null })} />
+      </div>
+      <Typed words="Meters calibrated until" label="Meters calibrated until" placeholder="2027-03-31" value={machine?.calibrated_until} disabled={disabled || !machine}
+        onSave={(calibrated_until) => { if (machine) onSave({ machine: { ...machine, calibrated_until } }) }} />
+    </>
+  )
+}
+
+function BatchField({ coupon, kind, words, disabled, onSave }: Props & { kind: 'filler' | 'gas'; words: string }) {
+  const { batches } = coupon.piece
+  const mine = batches.filter((one) => one.kind === kind)
+  return (
+    <Typed words={words} label={words} placeholder="batch, batch" value={mine.map((one) => one.batch).join(', ') || null} disabled={disabled}
+      onSave={(text) => {
+        const named = [...new Set((text ?? '').split(',').map((one) => one.trim()).filter(Boolean))]
+        const kept = named.map((batch) => mine.find((one) => one.batch === batch) ?? { kind, batch })
+        onSave({ batches: [...batches.filter((one) => one.kind !== kind), ...kept] })
+      }} />
+  )
+}
+
+function PersonField({ coupon, role, words, disabled }: { coupon: Coupon; role: string; words: string; disabled: boolean }) {
+  const queries = useQueryClient()
+  const who = coupon.people.find((one) => one.role === role)
+  const save = useMutation({
+    mutationFn: (text: string | null) => {
+      const [name, ...organisation] = (text ?? '').split(',').map((one) => one.trim())
+      const rest = coupon.people.filter((one) => one.role !== role)
+      const people = name ? [...rest, { role, name, organisation: organisation.join(', ') || null, at: who?.at ?? new Date().toISOString().slice(0, 16) }] : rest
+      return unwrap(api.PATCH('/api/coupons/{coupon_id}', { params: { path: { coupon_id: coupon.id } }, body: { version: coupon.version, people } }))
+    },
+    onSettled: () => queries.invalidateQueries({ queryKey: ['coupon', coupon.id] }),
+  })
+  return (
+    <Typed words={words} label={words} placeholder="name, organisation" disabled={disabled} error={save.isError ? save.error.message : undefined}
+      value={who ? [who.name, who.organisation].filter(Boolean).join(', ') : null} onSave={(text) => save.mutate(text)} />
+  )
+}
+
+function Readings({ coupon, disabled, onSave }: Props) {
+  const units = useUnits()
+  const read = coupon.piece.preheat_readings
+  const [temperature, setTemperature] = useState<number | null>(null)
+  const [place, setPlace] = useState<string | null>(null)
+  const [added, setAdded] = useState(0)
+  return (
+    <div>
+      <span className="label">Preheat readings</span>
+      <ul className="mb-1 flex flex-wrap gap-x-4">
+        {read.map((one, index) => (
+          <li key={index}>
+            {units.value(one.temperature_c, 'temperature')} {units.unit('temperature')} {one.place} {one.at}{' '}
+            {!disabled && <button type="button" className="link" onClick={() => onSave({ preheat_readings: read.filter((_, at) => at !== index) })}>remove</button>}
+          </li>
+        ))}
+      </ul>
+      {!disabled && (
+        <div className="grid grid-cols-[110px_minmax(0,1fr)_auto] gap-2">
+          <QuantityField key={added} label="Temperature read" kind="temperature" value={temperature} onChange={setTemperature} />
+          <TextField label="Where it was read" placeholder="where, such as 75 mm beside the middle" value={place} onChange={setPlace} />
+          <Button disabled={temperature === null}
+            onClick={() => {
+              if (temperature === null) return
+              onSave({ preheat_readings: [...read, { temperature_c: temperature, place, at: new Date().toTimeString().slice(0, 5) }] })
+              setTemperature(null)
+              setPlace(null)
+              setAdded(added + 1)
+            }}>
+            Add
+          </Button>
+        </div>
+      )}
+    </div>
+  )
+}

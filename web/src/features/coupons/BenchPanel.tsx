@@ -1,0 +1,119 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { api, unwrap } from '../../api/client'
+import type { BaseMetal, Coupon, CouponPiece } from '../../api/types'
+import { useUnits } from '../../app/units'
+import { QuantityField } from '../../ui/QuantityField'
+import { MarkIcon, markOf } from '../../ui/Verdict'
+import { CertificateDialog } from '../metals'
+import { AtTheBench } from './AtTheBench'
+import { Checklist } from './Checklist'
+import { TreatmentsDone } from './TreatmentsDone'
+
+export type SavePiece = (changes: Partial<CouponPiece>) => void
+
+/** What is around the passes: fit-up, bench, checklist, treatments. Saved field by field. */
+export function BenchPanel({ coupon, disabled }: { coupon: Coupon; disabled: boolean }) {
+  const queries = useQueryClient()
+  const save = useMutation({
+    mutationFn: (changes: Partial<CouponPiece>) =>
+      unwrap(api.PATCH('/api/coupons/{coupon_id}', { params: { path: { coupon_id: coupon.id } }, body: { version: coupon.version, piece: { ...coupon.piece, ...changes, passes: [] } } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['coupon', coupon.id] }),
+  })
+  const change: SavePiece = (changes) => save.mutate(changes)
+  const told = coupon.log.piece.filter((one) => one.verdict !== 'complies')
+  const answered = coupon.checklist.filter((one) => coupon.piece.checklist.some((answer) => answer.item === one.id)).length
+  const begun = coupon.rows.length > 0
+  const welded = coupon.rows.length > 0 && coupon.log.to_weld.length === 0
+  return (
+    <section aria-label="Before the first arc" className="panel p-3">
+      <FitUp coupon={coupon} disabled={disabled} onSave={change} />
+      {told.map((one) => (
+        <p key={`${one.rule}${one.path}`} role="status" className="mt-1 flex items-start gap-1.5 text-[13px]">
+          <span className="mt-1"><MarkIcon mark={markOf(one)} /></span>
+          <span><b>{one.title}.</b> {one.message} {one.remedy}</span>
+        </p>
+      ))}
+      {save.isError && <p role="alert" className="mt-2 text-[13px] text-breach">{save.error.message} The values shown are those that stand now.</p>}
+      <Fold title="At the bench" note={[coupon.piece.machine?.name, ...coupon.piece.batches.map((one) => one.batch)].filter(Boolean).join(', ') || 'machine, batches, people, readings'}>
+        <AtTheBench coupon={coupon} disabled={disabled} onSave={change} />
+      </Fold>
+      <Fold title="Checklist" note={`${String(answered)} of ${String(coupon.checklist.length)} answered`} open={!begun && answered < coupon.checklist.length}>
+        <Checklist coupon={coupon} disabled={disabled} onSave={change} />
+      </Fold>
+      {(welded || coupon.piece.treatments_done.length > 0) && (
+        <Fold title="Heat treatment as done" note={coupon.piece.treatments_done.length > 0 ? `${String(coupon.piece.treatments_done.length)} recorded` : 'none recorded'}>
+          <TreatmentsDone coupon={coupon} disabled={disabled} onSave={change} />
+        </Fold>
+      )}
+    </section>
+  )
+}
+
+function Fold({ title, note, open = false, children }: { title: string; note: string; open?: boolean; children: React.ReactNode }) {
+  const [start] = useState(open)
+  return (
+    <details className="mt-2 border-t border-hair" open={start}>
+      <summary className="flex min-h-11 cursor-pointer items-center gap-2 text-[15px]">
+        <span className="font-head font-semibold">{title}</span>
+        <span className="truncate text-[13px] text-steel2">{note}</span>
+      </summary>
+      {children}
+    </details>
+  )
+}
+
+type Part = { coupon: Coupon; disabled: boolean; onSave: SavePiece }
+
+function FitUp({ coupon, disabled, onSave }: Part) {
+  const { range } = useUnits()
+  const [paper, setPaper] = useState<number | null>(null)
+  const { piece } = coupon
+  const fit = piece.fit_up
+  // Until the piece's own metals are recorded, they are those of the procedure.
+  const metals: BaseMetal[] = piece.base_metals.length > 0 ? piece.base_metals : coupon.procedure.base_metals
+  const allowed = coupon.procedure.joint?.preparation?.gap_allowed_mm
+  const fields: { label: string; note?: string; kind: string; value: number | null | undefined; put: (value: number | null) => Partial<CouponPiece> }[] = [
+    { label: 'Gap before tacking', kind: 'gap', value: fit?.gap_before_tack_mm, put: (value) => ({ fit_up: { ...fit, gap_before_tack_mm: value } }) },
+    { label: 'Gap after tacking', note: allowed ? `allowed ${range(allowed, 'gap')}` : '', kind: 'gap', value: fit?.gap_after_tack_mm, put: (value) => ({ fit_up: { ...fit, gap_after_tack_mm: value } }) },
+    { label: 'Root face', kind: 'gap', value: fit?.root_face_mm, put: (value) => ({ fit_up: { ...fit, root_face_mm: value } }) },
+    { label: 'Root face after tacking', kind: 'gap', value: fit?.root_face_after_tack_mm, put: (value) => ({ fit_up: { ...fit, root_face_after_tack_mm: value } }) },
+    { label: 'Misalignment', kind: 'gap', value: fit?.misalignment_mm, put: (value) => ({ fit_up: { ...fit, misalignment_mm: value } }) },
+    { label: 'Preheat as read', kind: 'temperature', value: piece.preheat_c, put: (value) => ({ preheat_c: value }) },
+    { label: 'Ambient', kind: 'temperature', value: piece.ambient_c, put: (value) => ({ ambient_c: value }) },
+  ]
+  return (
+    <>
+      <h2 className="mb-2 text-[16px]">Fit-up</h2>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(140px,1fr))] gap-x-3 gap-y-2">
+        {fields.map((one) => (
+          <div key={one.label}>
+            <span className="label">{one.label}{one.note ? <span className="ml-1.5 font-normal">{one.note}</span> : null}</span>
+            <QuantityField label={one.label} kind={one.kind} value={one.value} disabled={disabled}
+              onChange={(value) => { if (value !== (one.value ?? null)) onSave(one.put(value)) }} />
+          </div>
+        ))}
+      </div>
+      {metals.length > 0 && (
+        <p className="mt-2 flex flex-wrap gap-x-4 text-[13px]">
+          {metals.map((one, index) => (
+            <span key={index}>
+              <span className="label">Metal {index + 1}</span> {one.designation ?? 'not stated'}{' '}
+              {(!disabled || one.heat || one.certificate) && (
+                <button type="button" className="link" onClick={() => setPaper(index)}>
+                  {one.heat ? `heat ${one.heat}` : one.certificate || one.chemistry ? 'certificate' : `enter the certificate of metal ${String(index + 1)}`}
+                </button>
+              )}
+            </span>
+          ))}
+        </p>
+      )}
+      {paper !== null && (
+        <CertificateDialog open title={`Certificate of metal ${String(paper + 1)}${metals[paper]?.designation ? `, ${metals[paper].designation}` : ''}`}
+          metal={metals[paper] ?? {}} disabled={disabled} onClose={() => setPaper(null)}
+          onTake={(changes) => onSave({ base_metals: metals.map((one, index) => (index === paper ? { ...one, ...changes } : one)) })} />
+      )}
+    </>
+  )
+}

@@ -1,0 +1,47 @@
+import { useEffect, useState } from 'react'
+
+import type { Coupon } from '../../api/types'
+import { useUnits } from '../../app/units'
+import { clockText } from '../../domain/quantity'
+import { MarkIcon } from '../../ui/Verdict'
+
+/** Seconds until the estimate says that the next pass may follow; less than zero once it may. */
+export function secondsLeft(waitS: number, since: string, serverNow: number): number {
+  return waitS - (serverNow - new Date(since).getTime()) / 1000
+}
+
+/** The wait after the last pass: an estimate that counts down, confirmed by a reading. */
+export function Countdown({ coupon, fetchedAt, readC }: { coupon: Coupon; fetchedAt: number; readC: number | null }) {
+  const units = useUnits()
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    const timer = window.setInterval(() => setNow(Date.now()), 1000)
+    return () => window.clearInterval(timer)
+  }, [])
+  const { cooling, cooling_since: since } = coupon
+  if (!cooling || !since || coupon.status !== 'welding' || coupon.log.to_weld.length === 0) return null
+  // The server's clock counts; this device's only tells how long ago it was asked.
+  const serverNow = new Date(coupon.server_time).getTime() + Math.max(0, now - fetchedAt)
+  const left = secondsLeft(cooling.wait_s, since, serverNow)
+  const limit = `${units.value(cooling.to_c, 'temperature')} ${units.unit('temperature')}`
+  const confirmed = readC !== null && readC <= cooling.to_c
+  const tooHot = readC !== null && readC > cooling.to_c
+  return (
+    <section aria-label="Interpass" className={`panel flex items-center justify-between gap-4 px-4 py-2 ${tooHot ? 'border-breach!' : ''}`}>
+      <p className="text-[15px]">
+        {confirmed ? (
+          <><MarkIcon mark="holds" /> The reading confirms it: at or below {limit}.</>
+        ) : tooHot ? (
+          <><MarkIcon mark="breach" /> The reading is above {limit}: let it cool and read again.</>
+        ) : left > 0 ? (
+          <>Cooling after pass {cooling.after_pass} to {limit}. <span className="text-steel2">Estimate from {units.value(cooling.plate_c, 'temperature')} {units.unit('temperature')}; the reading decides.</span></>
+        ) : (
+          <>Should be at {limit} or below by now. <b>Read it before the arc.</b></>
+        )}
+      </p>
+      {!confirmed && left > 0 && (
+        <p role="timer" aria-label="Estimated wait" className="font-head text-[32px] leading-none font-semibold tabular-nums">{clockText(Math.ceil(left)).split('.')[0]}</p>
+      )}
+    </section>
+  )
+}

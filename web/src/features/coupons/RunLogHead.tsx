@@ -1,0 +1,45 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { Link } from 'react-router'
+
+import { api, unwrap } from '../../api/client'
+import type { Coupon } from '../../api/types'
+import { useSession } from '../../app/session'
+import { useUnits } from '../../app/units'
+import { Button } from '../../ui/Button'
+
+/** What the coupon is for, how far it is, and what can be done with it as a whole. */
+export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; booth: boolean; onBooth: () => void; away: string | null }) {
+  const { may } = useSession()
+  const queries = useQueryClient()
+  const finish = useMutation({
+    mutationFn: (status: 'welding' | 'welded') => unwrap(api.PATCH('/api/coupons/{coupon_id}', { params: { path: { coupon_id: coupon.id } }, body: { version: coupon.version, status } })),
+    onSettled: () => queries.invalidateQueries(),
+  })
+  const welder = coupon.people.find((one) => one.role === 'welder')?.name
+  const thickness = useUnits()
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
+      <div className="min-w-0">
+        <h1 className="truncate text-[25px]">Coupon {coupon.number}</h1>
+        <p className="text-[14px] text-steel2">
+          for <Link className="link" to={`/procedures/${String(coupon.revision_id)}`}>{coupon.procedure_number} rev {coupon.letter}</Link> ·{' '}
+          {[coupon.piece.product, ...[...new Set(coupon.piece.thickness_mm)].map((value) => `${thickness.value(value, 'thickness')} ${thickness.unit('thickness')}`), coupon.piece.position, welder && `${welder} welds`].filter(Boolean).join(' · ')}
+        </p>
+      </div>
+      <p className="text-[13px] text-steel2" role="status">
+        {away ? <b className="text-breach">{away}</b> : `${String(coupon.rows.length)} of ${String(coupon.procedure.passes.length)} passes logged`}
+      </p>
+      <div className="ml-auto flex items-center gap-2">
+        <Button onClick={onBooth} aria-pressed={booth}>{booth ? 'Light' : 'Booth'}</Button>
+        <a className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium" href={`/api/coupons/${String(coupon.id)}/print`} target="_blank" rel="noreferrer">Print</a>
+        <a className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium" href={`/api/coupons/${String(coupon.id)}/export`} download="">Export JSON</a>
+        {may('EDIT_PIECE') && (
+          <Button disabled={finish.isPending} onClick={() => finish.mutate(coupon.status === 'welding' ? 'welded' : 'welding')}>
+            {coupon.status === 'welding' ? 'Close the log' : 'Open the log again'}
+          </Button>
+        )}
+      </div>
+      {finish.isError && <p role="alert" className="w-full text-[13px] text-breach">{finish.error.message}</p>}
+    </div>
+  )
+}

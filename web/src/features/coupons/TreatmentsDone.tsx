@@ -1,0 +1,57 @@
+import { useState } from 'react'
+
+import type { Coupon, Range } from '../../api/types'
+import { useUnits } from '../../app/units'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { QuantityField } from '../../ui/QuantityField'
+import { TextField } from '../../ui/TextField'
+import type { SavePiece } from './BenchPanel'
+
+const KINDS = [['hydrogen-post-heat', 'hydrogen post-heat'], ['pwht', 'post-weld heat treatment']] as const
+type Kind = (typeof KINDS)[number][0]
+
+/** Heat treatments as they were done, from the chart. */
+export function TreatmentsDone({ coupon, disabled, onSave }: { coupon: Coupon; disabled: boolean; onSave: SavePiece }) {
+  const units = useUnits()
+  const done = coupon.piece.treatments_done
+  const planned = [coupon.procedure.thermal?.post_heat && 'hydrogen post-heat', coupon.procedure.thermal?.pwht && 'post-weld heat treatment'].filter(Boolean)
+  const [kind, setKind] = useState<Kind>('hydrogen-post-heat')
+  const [hold, setHold] = useState<Range | null>(null)
+  const [minutes, setMinutes] = useState('')
+  const [chart, setChart] = useState<string | null>(null)
+  const [added, setAdded] = useState(0)
+  const time = /^\d+(\.\d+)?$/.test(minutes.trim()) ? Number(minutes) : null
+  return (
+    <div className="grid gap-2 pb-1 text-[14px]">
+      {planned.length > 0 && <p className="text-steel2">Planned: {planned.join(', ')}.</p>}
+      <ul>
+        {done.map((one, index) => (
+          <li key={index}>
+            {KINDS.find(([key]) => key === one.kind)?.[1]}: {one.hold_c ? `${units.range(one.hold_c, 'temperature')} ${units.unit('temperature')}` : 'temperature not read'}
+            {one.hold_min != null && `, ${String(one.hold_min)} min`} {one.chart && `(${one.chart})`} {one.started_at}{' '}
+            {!disabled && <button type="button" className="link" onClick={() => onSave({ treatments_done: done.filter((_, at) => at !== index) })}>remove</button>}
+          </li>
+        ))}
+      </ul>
+      {!disabled && (
+        <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] items-end gap-2">
+          <Choice label="Treatment" value={kind} options={KINDS} onChange={(next) => { if (next) setKind(next as Kind) }} />
+          <QuantityField key={added} mode="range" label="Holding temperature" kind="temperature" placeholder="held at" value={hold} onChange={setHold} />
+          <input className="field" aria-label="Holding time in minutes" placeholder="minutes" inputMode="decimal" value={minutes} onChange={(event) => setMinutes(event.target.value)} />
+          <TextField label="Chart" placeholder="chart or file" value={chart} onChange={setChart} />
+          <Button disabled={!hold || time === null}
+            onClick={() => {
+              onSave({ treatments_done: [...done, { kind, hold_c: hold, hold_min: time, chart, started_at: new Date().toISOString().slice(0, 16) }] })
+              setHold(null)
+              setMinutes('')
+              setChart(null)
+              setAdded(added + 1)
+            }}>
+            Add
+          </Button>
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,52 @@
+import type { Coupon } from '../../api/types'
+import { useUnits } from '../../app/units'
+import { isInside } from '../../domain/mirror'
+import type { PassQueue, QueueState } from '../../domain/passQueue'
+import { MarkIcon } from '../../ui/Verdict'
+import { mirroredHeat, nextPass } from './model'
+
+type Props = { coupon: Coupon; state: QueueState; queue: PassQueue; onTakeBack: (clientId: string) => void }
+
+/** Passes that are saved here and not at the server yet, with the little that can be said meanwhile. */
+export function WaitingPasses({ coupon, state, queue, onTakeBack }: Props) {
+  const units = useUnits()
+  if (state.waiting.length === 0) return null
+  const next = nextPass(coupon, state.waiting)
+  return (
+    <section aria-label="On the way" role="status" className="panel border-caution! px-4 py-2 text-[15px]">
+      {state.away && <p className="mb-1">{state.away} What is below is kept in this browser. It is sent again by itself.</p>}
+      <ul className="grid gap-1">
+        {state.waiting.map((one) => {
+          const heat = mirroredHeat(one.record, coupon)
+          const band = coupon.procedure.thermal?.heat_input_kj_mm ?? rangeOf(coupon, one.record.number)
+          return (
+            <li key={one.clientId} data-waiting={one.record.number}>
+              <b>Pass {one.record.number}</b>{' '}
+              {heat !== null && (
+                <>
+                  {units.value(heat, 'heat_input')} {units.unit('heat_input')}
+                  {band && <> <MarkIcon mark={isInside(heat, band) ? 'holds' : 'breach'} /> {isInside(heat, band) ? 'in the band' : 'out of the band'}</>}
+                  {'; '}
+                </>
+              )}
+              {one.refused ? (
+                <span className="text-breach">
+                  {one.refused.message}{' '}
+                  {one.refused.conflict && <button type="button" className="link p-1" onClick={() => queue.renumber(one.clientId, next)}>Keep mine as pass {next}</button>}{' '}
+                  <button type="button" className="link p-1" onClick={() => onTakeBack(one.clientId)}>Take it back into the entry</button>
+                </span>
+              ) : (
+                <span className="text-steel2">{state.away ? 'judged when connected' : 'being sent …'}</span>
+              )}
+            </li>
+          )
+        })}
+      </ul>
+    </section>
+  )
+}
+
+function rangeOf(coupon: Coupon, number: number) {
+  const planned = coupon.evaluation.heat_input.find((one) => one.pass_number === number)
+  return planned ? { min: planned.min_kj_mm, max: planned.max_kj_mm } : null
+}

@@ -1,0 +1,118 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { api, unwrap } from '../../api/client'
+import type { PassMeasured, Recording } from '../../api/types'
+import { useUnits } from '../../app/units'
+import { Button } from '../../ui/Button'
+import { QuantityField } from '../../ui/QuantityField'
+import { MarkIcon } from '../../ui/Verdict'
+import type { Span } from './queries'
+
+export type Part = { start_s: number; end_s: number; number: number | null; length_mm: number | null; found: PassMeasured }
+
+/** The parts that a recording suggests, numbered from the first pass that is still to weld. */
+export function partsOf(recording: Recording, toWeld: readonly number[]): Part[] {
+  return (recording.analysis?.passes ?? []).map((found, at) => {
+    const taken = recording.taken.find((one) => Math.abs(one.start_s - found.start_s) < 0.5)
+    return { start_s: found.start_s, end_s: found.end_s, number: taken?.pass_number ?? toWeld[at] ?? null, length_mm: null, found }
+  })
+}
+
+type Props = { recording: Recording; parts: Part[]; onParts: (parts: Part[]) => void; onZoom: (span: Span) => void; disabled: boolean }
+
+/** The passes of a recording: a person says which is which, and writes them into the log. */
+export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
+  const units = useUnits()
+  const queries = useQueryClient()
+  const [written, setWritten] = useState(false)
+  const chosen = parts.filter((one) => one.number !== null)
+  const take = useMutation({
+    mutationFn: () =>
+      unwrap(api.POST('/api/recordings/{recording_id}/passes', {
+        params: { path: { recording_id: recording.id } },
+        body: { parts: chosen.map((one) => ({ number: one.number ?? 1, start_s: one.start_s, end_s: one.end_s, length_mm: one.length_mm })) },
+      })),
+    onSuccess: async () => {
+      setWritten(true)
+      await queries.invalidateQueries({ queryKey: ['recording', recording.id] })
+      void queries.invalidateQueries({ queryKey: ['coupon'] })
+      void queries.invalidateQueries({ queryKey: ['recordings'] })
+    },
+  })
+  const change = (at: number, changes: Partial<Part>) => {
+    setWritten(false)
+    onParts(parts.map((one, index) => (index === at ? { ...one, ...changes } : one)))
+  }
+  const join = (at: number) => {
+    setWritten(false)
+    const [first, second] = [parts[at - 1], parts[at]]
+    if (first && second) onParts([...parts.slice(0, at - 1), { ...first, end_s: second.end_s }, ...parts.slice(at + 1)])
+  }
+  return (
+    <section aria-label="Passes found" className="panel overflow-x-auto p-3">
+      <h2 className="mb-1 text-[16px]">Passes found</h2>
+      <table className="w-full text-[13px] tabular-nums">
+        <thead className="label text-left">
+          <tr className="border-b border-line">
+            <th className="py-1 font-medium">Is pass</th><th className="font-medium">From, s</th><th className="font-medium">To, s</th><th className="font-medium">Bead length</th>
+            <th className="font-medium">Arc, s</th><th className="font-medium">V</th><th className="font-medium">A</th><th className="font-medium">Energy, kJ</th>
+            <th className="font-medium" title="What mean volts times mean amps would have made of it">V·I against true</th><th className="font-medium">Arc looks</th><th />
+          </tr>
+        </thead>
+        <tbody>
+          {parts.map((one, at) => {
+            const got = one.found.measured
+            return (
+              <tr key={`${String(one.start_s)}-${String(at)}`} className="border-b border-hair">
+                <td className="py-1"><input className="field w-14!" aria-label={`Pass number of part ${String(at + 1)}`} inputMode="numeric" placeholder="none" disabled={disabled} value={one.number ?? ''}
+                  onChange={(event) => change(at, { number: /^[1-9]\d{0,2}$/.test(event.target.value) ? Number(event.target.value) : null })} /></td>
+                <td><Time label={`Part ${String(at + 1)} from`} value={one.start_s} disabled={disabled} onChange={(start_s) => change(at, { start_s })} /></td>
+                <td><Time label={`Part ${String(at + 1)} to`} value={one.end_s} disabled={disabled} onChange={(end_s) => change(at, { end_s })} /></td>
+                <td className="w-28 pr-2"><QuantityField label={`Bead length of part ${String(at + 1)}`} kind="length" value={one.length_mm} disabled={disabled} onChange={(length_mm) => change(at, { length_mm })} /></td>
+                <td>{got.arc_time_s.toFixed(1)}{one.found.stretches_s.length > 1 && <span className="text-steel2"> in {one.found.stretches_s.length}</span>}</td>
+                <td>{units.value(got.mean_voltage_v, 'voltage')}</td>
+                <td>{units.value(got.mean_current_a, 'current')}</td>
+                <td className="font-semibold">{(got.energy_j / 1000).toFixed(2)}</td>
+                <td>{`${got.mean_product_error > 0 ? '+' : ''}${(got.mean_product_error * 100).toFixed(1)} %`}</td>
+                <td>{lookOf(one.found)}</td>
+                <td className="text-right whitespace-nowrap">
+                  <button type="button" className="link p-1" onClick={() => onZoom({ start_s: one.start_s - 1, end_s: one.end_s + 1 })}>look</button>
+                  {at > 0 && !disabled && <button type="button" className="link p-1" onClick={() => join(at)}>join to the one above</button>}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+      {!disabled && (
+        <div className="mt-2 flex items-center gap-3">
+          <Button look="main" disabled={chosen.length === 0 || take.isPending} onClick={() => take.mutate()}>
+            {take.isPending ? 'Writing …' : `Write ${chosen.length === 1 ? 'pass' : 'passes'} ${chosen.map((one) => one.number).join(', ')} into the log`}
+          </Button>
+          {written && <span role="status"><MarkIcon mark="holds" /> Written, with the energy by integration.</span>}
+          {take.isError && <span role="alert" className="text-breach">{take.error.message}</span>}
+        </div>
+      )}
+    </section>
+  )
+}
+
+function Time({ label, value, disabled, onChange }: { label: string; value: number; disabled: boolean; onChange: (value: number) => void }) {
+  const [text, setText] = useState<string | null>(null)
+  return (
+    <input className="field w-20!" aria-label={label} inputMode="decimal" disabled={disabled} value={text ?? value.toFixed(2)} onChange={(event) => setText(event.target.value)}
+      onBlur={() => {
+        const typed = Number((text ?? '').replace(',', '.'))
+        if (text !== null && text.trim() !== '' && Number.isFinite(typed)) onChange(typed)
+        setText(null)
+      }} />
+  )
+}
+
+function lookOf({ waveform: wave }: PassMeasured): string {
+  if (wave.shape === 'short-circuit') return `short circuits, ${(wave.short_circuits_hz ?? 0).toFixed(0)} a second`
+  if (wave.shape === 'pulsed') return `pulsed ${(wave.pulse_hz ?? 0).toFixed(1)} Hz, ${(wave.peak_a ?? 0).toFixed(0)}/${(wave.background_a ?? 0).toFixed(0)} A, ${((wave.peak_share ?? 0) * 100).toFixed(0)} % peak`
+  if (wave.shape === 'alternating') return wave.ac_hz ? `AC ${wave.ac_hz.toFixed(0)} Hz, ${((wave.negative_share ?? 0) * 100).toFixed(0)} % negative` : 'AC'
+  return wave.note || 'steady'
+}

@@ -1,0 +1,113 @@
+import { useEffect, useRef } from 'react'
+import uPlot from 'uplot'
+import 'uplot/dist/uPlot.min.css'
+
+import type { Trace } from '../../api/types'
+import type { Span } from './queries'
+
+const SHOWN: Record<string, { words: string; unit: string }> = {
+  voltage_v: { words: 'Voltage', unit: 'V' },
+  current_a: { words: 'Current', unit: 'A' },
+  wire_feed_m_min: { words: 'Wire feed', unit: 'm/min' },
+  gas_l_min: { words: 'Gas', unit: 'L/min' },
+}
+const TALL: Record<string, number> = { voltage_v: 150, current_a: 150 }
+const COLOURS: Record<string, string> = { voltage_v: '#2C5F8A', current_a: '#9A5F2C', wire_feed_m_min: '#5F6B73', gas_l_min: '#2F6B4F' }
+
+type Props = {
+  trace: Trace
+  parts: readonly { start_s: number; end_s: number; label: string }[]
+  onZoom: (span: Span) => void
+}
+
+/** The trace of every channel, lowest to highest in each moment; drag to look closer. */
+export function TraceChart({ trace, parts, onZoom }: Props) {
+  return (
+    <div className="grid gap-1">
+      {Object.entries(trace.channels).map(([name, channel]) => (
+        <Channel key={name} name={name} time={trace.start_s} low={channel['low'] ?? []} high={channel['high'] ?? []} parts={parts} onZoom={onZoom} />
+      ))}
+    </div>
+  )
+}
+
+type ChannelProps = { name: string; time: readonly number[]; low: readonly (number | null)[]; high: readonly (number | null)[] } & Pick<Props, 'parts' | 'onZoom'>
+
+function Channel({ name, time, low, high, parts, onZoom }: ChannelProps) {
+  const holder = useRef<HTMLDivElement>(null)
+  const plot = useRef<uPlot>(null)
+  const zoom = useRef(onZoom)
+  const shaded = useRef(parts)
+  useEffect(() => {
+    zoom.current = onZoom
+    shaded.current = parts
+    plot.current?.redraw(false)
+  }, [onZoom, parts])
+  useEffect(() => {
+    const place = holder.current
+    if (!place) return
+    const ink = getComputedStyle(place).getPropertyValue('--color-steel') || '#3A464F'
+    const line = getComputedStyle(place).getPropertyValue('--color-hair') || '#ECE9DF'
+    const colour = COLOURS[name] ?? '#3A464F'
+    const axis = { stroke: ink, grid: { stroke: line, width: 1 }, ticks: { stroke: line, width: 1 }, font: '12px Inter Variable, sans-serif' }
+    const made = new uPlot(
+      {
+        width: place.clientWidth,
+        height: TALL[name] ?? 90,
+        legend: { show: false },
+        scales: { x: { time: false } },
+        cursor: { drag: { x: true, y: false, setScale: false }, sync: { key: 'trace' } },
+        axes: [axis, { ...axis, size: 52 }],
+        series: [
+          {},
+          { stroke: colour, width: 1, points: { show: false } },
+          { stroke: colour, width: 1, points: { show: false } },
+        ],
+        bands: [{ series: [2, 1], fill: `${colour}66` }],
+        hooks: {
+          drawClear: [
+            (chart) => {
+              const { ctx, bbox } = chart
+              ctx.save()
+              ctx.fillStyle = 'rgba(15, 92, 99, 0.10)'
+              for (const part of shaded.current) {
+                const left = Math.max(chart.valToPos(part.start_s, 'x', true), bbox.left)
+                const right = Math.min(chart.valToPos(part.end_s, 'x', true), bbox.left + bbox.width)
+                if (right > left) ctx.fillRect(left, bbox.top, right - left, bbox.height)
+              }
+              ctx.restore()
+            },
+          ],
+          setSelect: [
+            (chart) => {
+              if (chart.select.width < 4) return
+              zoom.current({ start_s: chart.posToVal(chart.select.left, 'x'), end_s: chart.posToVal(chart.select.left + chart.select.width, 'x') })
+              chart.setSelect({ left: 0, top: 0, width: 0, height: 0 }, false)
+            },
+          ],
+        },
+      },
+      [[], [], []],
+      place,
+    )
+    plot.current = made
+    const resized = new ResizeObserver(() => made.setSize({ width: place.clientWidth, height: TALL[name] ?? 90 }))
+    resized.observe(place)
+    return () => {
+      resized.disconnect()
+      made.destroy()
+      plot.current = null
+    }
+  }, [name])
+  useEffect(() => {
+    plot.current?.setData([[...time], [...low], [...high]])
+  }, [time, low, high])
+  const words = SHOWN[name] ?? { words: name, unit: '' }
+  const values = high.filter((one): one is number => one !== null)
+  return (
+    <figure>
+      <figcaption className="label">{words.words}, {words.unit}</figcaption>
+      <div ref={holder} role="img" aria-label={`${words.words} from ${time[0]?.toFixed(2) ?? ''} to ${time.at(-1)?.toFixed(2) ?? ''} s, at most ${values.length > 0 ? Math.max(...values).toFixed(1) : 'nothing'} ${words.unit}`} />
+    </figure>
+  )
+}

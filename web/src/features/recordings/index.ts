@@ -1,0 +1,2 @@
+export { recordingRoutes } from './routes'
+export { RecordingsPanel } from './RecordingsPanel'
