@@ -54,11 +54,20 @@ def recording_faults(recording: Recording, passes: tuple[PassFound, ...]) -> tup
         *_outages(passes),
         *_sags(recording, stretches),
     ]
+    stuck = [one for one in found if one.kind == "stuck"]
+    found = [one for one in found if one.kind != "sag" or not any(_during(one, other) for other in stuck)]
     kept: list[Fault] = []
     for one in sorted(found, key=lambda fault: fault.severity != "breach"):
         if sum(other.kind == one.kind for other in kept) < MOST_OF_A_KIND:
             kept.append(one)
     return tuple(kept)
+
+
+def _during(one: Fault, other: Fault) -> bool:
+    """Whether one fault begins while the other lasts: a stuck sensor droops by itself."""
+    if one.at_s is None or other.at_s is None:
+        return False
+    return other.at_s - SAG_WINDOW_S <= one.at_s <= other.at_s + (other.lasts_s or 0)
 
 
 def _gaps(recording: Recording, stretches: tuple[Stretch, ...]) -> Iterator[Fault]:

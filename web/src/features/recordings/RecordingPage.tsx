@@ -53,6 +53,7 @@ function Page({ recording, coupon }: { recording: Recording; coupon: UseQueryRes
       {recording.status === 'ready' && (
         <>
           <Faults faults={recording.faults} onZoom={setSpan} />
+          {parts.length > 0 && <Parts recording={recording} parts={parts} onParts={setParts} onZoom={setSpan} disabled={disabled} />}
           <section aria-label="Trace" className="panel p-3">
             <div className="mb-1 flex items-center gap-3">
               <h2 className="text-[16px]">Trace</h2>
@@ -66,7 +67,6 @@ function Page({ recording, coupon }: { recording: Recording; coupon: UseQueryRes
             {trace.data && <TraceChart trace={trace.data} parts={parts.map((one) => ({ ...one, label: String(one.number ?? '') }))} onZoom={setSpan} />}
             {trace.isError && <p role="alert" className="text-breach">{trace.error.message}</p>}
           </section>
-          {parts.length > 0 && <Parts recording={recording} parts={parts} onParts={setParts} onZoom={setSpan} disabled={disabled} />}
           {closed && <p className="text-[13px] text-steel2">The coupon’s log is closed; open it again to take passes.</p>}
         </>
       )}

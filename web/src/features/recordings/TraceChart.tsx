@@ -11,7 +11,9 @@ const SHOWN: Record<string, { words: string; unit: string }> = {
   wire_feed_m_min: { words: 'Wire feed', unit: 'm/min' },
   gas_l_min: { words: 'Gas', unit: 'L/min' },
 }
-const TALL: Record<string, number> = { voltage_v: 150, current_a: 150 }
+const TALL: Record<string, number> = { voltage_v: 118, current_a: 118, wire_feed_m_min: 62, gas_l_min: 62 }
+/** Room for the clock below the last channel. */
+const CLOCK = 30
 const COLOURS: Record<string, string> = { voltage_v: '#2C5F8A', current_a: '#9A5F2C', wire_feed_m_min: '#5F6B73', gas_l_min: '#2F6B4F' }
 
 type Props = {
@@ -22,18 +24,19 @@ type Props = {
 
 /** The trace of every channel, lowest to highest in each moment; drag to look closer. */
 export function TraceChart({ trace, parts, onZoom }: Props) {
+  const names = Object.keys(SHOWN).filter((name) => name in trace.channels)
   return (
     <div className="grid gap-1">
-      {Object.entries(trace.channels).map(([name, channel]) => (
-        <Channel key={name} name={name} time={trace.start_s} low={channel['low'] ?? []} high={channel['high'] ?? []} parts={parts} onZoom={onZoom} />
+      {names.map((name, at) => (
+        <Channel key={name} name={name} last={at === names.length - 1} time={trace.start_s} low={trace.channels[name]?.['low'] ?? []} high={trace.channels[name]?.['high'] ?? []} parts={parts} onZoom={onZoom} />
       ))}
     </div>
   )
 }
 
-type ChannelProps = { name: string; time: readonly number[]; low: readonly (number | null)[]; high: readonly (number | null)[] } & Pick<Props, 'parts' | 'onZoom'>
+type ChannelProps = { name: string; last: boolean; time: readonly number[]; low: readonly (number | null)[]; high: readonly (number | null)[] } & Pick<Props, 'parts' | 'onZoom'>
 
-function Channel({ name, time, low, high, parts, onZoom }: ChannelProps) {
+function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
   const holder = useRef<HTMLDivElement>(null)
   const plot = useRef<uPlot>(null)
   const zoom = useRef(onZoom)
@@ -48,16 +51,17 @@ function Channel({ name, time, low, high, parts, onZoom }: ChannelProps) {
     if (!place) return
     const ink = getComputedStyle(place).getPropertyValue('--color-steel') || '#3A464F'
     const line = getComputedStyle(place).getPropertyValue('--color-hair') || '#ECE9DF'
+    const tall = (TALL[name] ?? 90) + (last ? CLOCK : 0)
     const colour = COLOURS[name] ?? '#3A464F'
-    const axis = { stroke: ink, grid: { stroke: line, width: 1 }, ticks: { stroke: line, width: 1 }, font: '12px Inter Variable, sans-serif' }
+    const axis = { stroke: ink, grid: { stroke: line, width: 1 }, ticks: { stroke: line, width: 1 }, font: `12px ${getComputedStyle(document.body).fontFamily}` }
     const made = new uPlot(
       {
         width: place.clientWidth,
-        height: TALL[name] ?? 90,
+        height: tall,
         legend: { show: false },
         scales: { x: { time: false } },
         cursor: { drag: { x: true, y: false, setScale: false }, sync: { key: 'trace' } },
-        axes: [axis, { ...axis, size: 52 }],
+        axes: [last ? { ...axis, size: CLOCK } : { ...axis, size: 6, values: () => [] }, { ...axis, size: 52, space: 24 }],
         series: [
           {},
           { stroke: colour, width: 1, points: { show: false } },
@@ -91,14 +95,14 @@ function Channel({ name, time, low, high, parts, onZoom }: ChannelProps) {
       place,
     )
     plot.current = made
-    const resized = new ResizeObserver(() => made.setSize({ width: place.clientWidth, height: TALL[name] ?? 90 }))
+    const resized = new ResizeObserver(() => made.setSize({ width: place.clientWidth, height: tall }))
     resized.observe(place)
     return () => {
       resized.disconnect()
       made.destroy()
       plot.current = null
     }
-  }, [name])
+  }, [name, last])
   useEffect(() => {
     plot.current?.setData([[...time], [...low], [...high]])
   }, [time, low, high])
