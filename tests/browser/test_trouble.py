@@ -19,11 +19,27 @@ def test_two_tabs_on_one_draft(enter, bridge):
     saved(theirs)
     mine.get_by_label("Title", exact=True).fill("Mine")
     dialog = mine.get_by_role("dialog")
-    expect(dialog).to_contain_text("Mine")
-    expect(dialog).to_contain_text("Theirs")
     expect(dialog).to_contain_text("Imra Vance")
-    dialog.get_by_role("button", name="Save mine over it").click()
+    # Only the field that both changed is asked about; the preheat is merged.
+    expect(dialog.get_by_role("row")).to_have_count(2)
+    expect(dialog.get_by_role("row", name=re.compile("title"))).to_contain_text("Theirs")
+    dialog.get_by_role("button", name="Save it like this").click()
     saved(mine)
+    theirs.reload()
+    expect(theirs.get_by_label("Title", exact=True)).to_have_value("Mine")
+    expect(theirs.get_by_label("Preheat, at least", exact=True)).to_have_value("90")
+
+
+def test_two_people_on_different_fields_are_merged_without_a_question(enter, bridge):
+    mine, theirs = enter(), enter()
+    for page in (mine, theirs):
+        open_from(page, "Procedures", "FB-27-P03")
+    fill(theirs, "Preheat, at least", "90")
+    saved(theirs)
+    mine.get_by_label("Title", exact=True).fill("Mine")
+    expect(mine.get_by_text("Merged with what Imra Vance saved meanwhile")).to_be_visible()
+    saved(mine)
+    expect(mine.get_by_label("Preheat, at least", exact=True)).to_have_value("90")
     theirs.reload()
     expect(theirs.get_by_label("Title", exact=True)).to_have_value("Mine")
 
@@ -67,9 +83,12 @@ def test_a_pass_is_sent_again_and_logged_once(enter, how):
     for label, text in (("Length", "300"), ("Arc time, typed", "170"), ("Current", "115"), ("Voltage", "23")):
         fill(page, label, text)
     page.get_by_role("button", name="Save pass 4").click()
+    waiting = page.locator("[data-waiting='4']")
+    expect(waiting).to_contain_text("judged when connected")
+    expect(waiting).to_contain_text("1.20 kJ/mm")  # 23 x 115 x 170 / 300 / 1000 x 0.8, reckoned on the device
     expect(page.get_by_text("It is sent again by itself.")).to_be_visible()
-    expect(page.get_by_label("Current", exact=True)).to_have_value("115")
     expect(page.locator("[data-logged='4']")).to_be_visible()
+    expect(waiting).to_have_count(0)
     expect(page.get_by_text("4 of 4 passes logged")).to_be_visible()
     assert len(tries) == 2
     assert PassLog.objects.filter(coupon__number="FB-27-C02", number=4).count() == 1

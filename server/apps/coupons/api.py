@@ -33,6 +33,7 @@ from apps.coupons.schemas import (
 )
 from apps.coupons.services.edit_piece import edit_piece
 from apps.coupons.services.import_coupon import import_coupon
+from apps.coupons.services.log_files import TYPES, Kind, log_file, take_log, template_file
 from apps.coupons.services.log_pass import DeviceClock, correct_pass, explain_flag, log_pass, strike_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.jobs.models import Job
@@ -227,6 +228,23 @@ def export(request: HttpRequest, coupon_id: int) -> HttpResponse:
     require(person(request), Action.VIEW)
     one = _coupon(coupon_id)
     return attachment(COUPON.write(coupon_document(one)), "application/json", f"{one.number}.coupon.json")
+
+
+@router.get("/coupons/{int:coupon_id}/table", response={200: None, 404: ProblemOut})
+def table(request: HttpRequest, coupon_id: int, kind: Kind = "csv", empty: bool = False) -> HttpResponse:
+    """The log as CSV or XLSX; ``empty`` gives the template to copy a hand-written log into."""
+    require(person(request), Action.VIEW)
+    one = _coupon(coupon_id)
+    data = template_file(one, kind) if empty else log_file(one, kind)
+    name = f"{one.number}.{'template' if empty else 'log'}.{kind}"
+    return attachment(data, TYPES[kind], name)
+
+
+@router.post("/coupons/{int:coupon_id}/table", response={200: list[VersionOut], 413: ProblemOut, **REFUSALS})
+def take_table(request: HttpRequest, coupon_id: int) -> list[VersionOut]:
+    """Log every row of a CSV or XLSX made from the template; all or none. The body is the file."""
+    rows = take_log(person(request), _coupon(coupon_id), request.body)
+    return [VersionOut(id=row.pk, version=row.version) for row in rows]
 
 
 @router.post("/jobs/{int:job_id}/import", response={200: ImportedOut, 413: ProblemOut, **REFUSALS})

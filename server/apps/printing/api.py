@@ -15,6 +15,8 @@ from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.coupons.queries import coupon_document
 from apps.printing import sheets
+from apps.printing.bench_lines import bench_facts, flag_lines
+from apps.printing.heat_chart import heat_chart_svg
 from apps.printing.pass_table import pass_table
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
@@ -101,9 +103,18 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
                 ),
                 (
                     "People",
-                    [sheets.Both(f"{one.name} ({one.role})") for one in document.people] or [sheets.NOTHING],
+                    [
+                        sheets.Both(
+                            f"{one.name} ({one.role}{f', {one.organisation}' if one.organisation else ''})"
+                        )
+                        for one in document.people
+                    ]
+                    or [sheets.NOTHING],
                 ),
+                *bench_facts(document, write),
             ],
+            "chart": heat_chart_svg(document, log, write.system),
+            "flags": flag_lines(document),
             "rows": sheets.logged_rows(document, log),
             "to_weld": log.to_weld,
             "drawing": drawing_svg(evaluation.drawing, write.system) if evaluation.drawing else "",

@@ -95,18 +95,28 @@ it.each(['refused', 'signed-out'] as const)('does not send again by itself when 
 const theirs = { version: 8, document: { ...EMPTY, title: 'theirs' }, saved_by: 'T. Lind', saved_at: '2026-01-01T10:30:00Z' }
 
 it.each([
-  ['mine', 'mine', [{ version: 3, title: 'mine' }, { version: 8, title: 'mine' }]],
-  ['theirs', 'theirs', [{ version: 3, title: 'mine' }]],
-] as const)('settles a conflict: %s', async (choice, title, expected) => {
+  ['mine', new Set<string>(), 'mine', [{ version: 3, title: 'mine' }, { version: 8, title: 'mine' }]],
+  ['theirs in this field', new Set(['title']), 'theirs', [{ version: 3, title: 'mine' }, { version: 8, title: 'theirs' }]],
+  ['theirs altogether', 'theirs', 'theirs', [{ version: 3, title: 'mine' }]],
+] as const)('settles a conflict: %s', async (_, choice, title, expected) => {
   const { keeper, sent } = open([{ kind: 'conflict', theirs, message: 'stale' }, saved(9)])
   keeper.change(titled('mine'))
   await vi.advanceTimersByTimeAsync(5000)
-  expect(keeper.snapshot().state).toBe('conflict')
+  expect(keeper.snapshot()).toMatchObject({ state: 'conflict', clashes: [{ path: 'title', mine: 'mine', theirs: 'theirs' }] })
   expect(sent).toHaveLength(1) // nothing is sent over theirs unasked
   keeper.settle(choice)
   await vi.advanceTimersByTimeAsync(5000)
   expect(sent).toEqual(expected)
   expect(keeper.snapshot()).toMatchObject({ state: 'saved', theirs: null, document: { title } })
+})
+
+it('merges without a question where each changed another field', async () => {
+  const other = { ...theirs, document: { ...START.document, notes: 'theirs' } }
+  const { keeper, sent } = open([{ kind: 'conflict', theirs: other, message: 'stale' }, saved(9)])
+  keeper.change(titled('mine'))
+  await vi.advanceTimersByTimeAsync(5000)
+  expect(sent).toEqual([{ version: 3, title: 'mine' }, { version: 8, title: 'mine' }])
+  expect(keeper.snapshot()).toMatchObject({ state: 'saved', mergedWith: 'T. Lind', document: { title: 'mine', notes: 'theirs' } })
 })
 
 it('types on while a save is under way', async () => {

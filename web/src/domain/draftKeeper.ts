@@ -1,4 +1,5 @@
 import type { Procedure } from '../api/types'
+import { choose, merge, type Clash, type Merged } from './merge'
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'no-answer' | 'signed-out' | 'refused' | 'conflict'
 export type Theirs = { version: number; document: Procedure; saved_by: string; saved_at: string }
@@ -13,6 +14,10 @@ export type Draft = {
   document: Procedure
   state: SaveState
   theirs: Theirs | null
+  /** Fields that both changed; what only one changed is merged already. */
+  clashes: readonly Clash[]
+  /** Who else saved in the meantime, where that was merged without a question. */
+  mergedWith: string
   message: string
   errors: readonly { path: string; message: string }[]
   savedAt: string
@@ -35,6 +40,9 @@ const AGAIN_MS = 3000
 export class DraftKeeper {
   private now: Draft
   private version: number
+  /** The document at `version`: what both sides came from. */
+  private base: Procedure
+  private merged: Merged<Procedure> | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
   private busy = false
   private readonly listeners = new Set<() => void>()
@@ -47,21 +55,18 @@ export class DraftKeeper {
   ) {
     this.key = `draft-${String(start.id)}`
     this.version = start.version
+    this.base = start.document
     this.now = {
-      document: start.document, state: 'saved', theirs: null, message: '', errors: [], savedAt: start.savedAt, restored: false,
+      document: start.document, state: 'saved', theirs: null, clashes: [], mergedWith: '', message: '', errors: [], savedAt: start.savedAt, restored: false,
     }
     const kept = start.frozen ? null : this.kept()
     if (!kept || JSON.stringify(kept.document) === JSON.stringify(start.document)) return
-    const behind = kept.version !== start.version
-    this.now = {
-      ...this.now,
-      document: kept.document,
-      restored: true,
-      state: behind ? 'conflict' : 'waiting',
-      theirs: behind
-        ? { version: start.version, document: start.document, saved_by: start.savedBy, saved_at: start.savedAt }
-        : null,
-    }
+    this.now = { ...this.now, document: kept.document, restored: true, state: 'waiting' }
+    if (kept.version === start.version) return
+    // Without what both came from, every field that differs is asked about.
+    this.base = kept.base ?? ({} as Procedure)
+    this.version = kept.version
+    this.meet({ version: start.version, document: start.document, saved_by: start.savedBy, saved_at: start.savedAt })
   }
 
   readonly snapshot = (): Draft => this.now
@@ -79,23 +84,29 @@ export class DraftKeeper {
     const document = step(this.now.document)
     if (document === this.now.document) return
     this.keep(document)
-    const state = this.now.state === 'conflict' ? 'conflict' : 'waiting'
-    this.put({ document, state })
-    if (state === 'waiting') this.schedule(PAUSE_MS)
+    const { theirs } = this.now
+    this.put({ document, ...(theirs ? {} : { state: 'waiting' as const }) })
+    if (theirs) this.meet(theirs)
+    if (this.now.state === 'waiting') this.schedule(PAUSE_MS)
   }
 
-  /** Settle a conflict: my document over theirs, or theirs over mine. */
-  readonly settle = (choice: 'mine' | 'theirs'): void => {
-    const theirs = this.now.theirs
-    if (!theirs) return
+  /** Settle a conflict: theirs altogether, or mine with theirs at the chosen paths. */
+  readonly settle = (choice: 'theirs' | ReadonlySet<string>): void => {
+    const { theirs } = this.now
+    if (!theirs || !this.merged) return
     this.version = theirs.version
+    this.base = theirs.document
+    const settled = { theirs: null, clashes: [], message: '', errors: [] }
     if (choice === 'theirs') {
       this.store.removeItem(this.key)
-      this.put({ document: theirs.document, state: 'saved', theirs: null, message: '', errors: [], savedAt: theirs.saved_at })
+      this.put({ ...settled, document: theirs.document, state: 'saved', savedAt: theirs.saved_at })
     } else {
-      this.put({ state: 'waiting', theirs: null, message: '', errors: [] })
+      const document = choose(this.merged, choice)
+      this.keep(document)
+      this.put({ ...settled, document, state: 'waiting' })
       void this.save()
     }
+    this.merged = null
   }
 
   readonly save = async (): Promise<void> => {
@@ -108,16 +119,33 @@ export class DraftKeeper {
     this.busy = false
     if (result.kind === 'saved') {
       this.version = result.version
+      this.base = sent
       const more = this.now.document !== sent
       if (more) this.keep(this.now.document)
       else this.store.removeItem(this.key)
       this.put({ state: more ? 'waiting' : 'saved', savedAt: result.savedAt, message: '', errors: [] })
       if (more) this.schedule(PAUSE_MS)
-    } else if (result.kind === 'conflict') this.put({ state: 'conflict', theirs: result.theirs, message: result.message })
-    else {
+    } else if (result.kind === 'conflict') {
+      this.meet(result.theirs)
+      if (this.now.state === 'waiting') void this.save()
+    } else {
       this.put({ state: result.kind, message: result.message, errors: result.errors })
       if (result.kind === 'no-answer') this.schedule(AGAIN_MS)
     }
+  }
+
+  /** Someone else saved: merge, and ask only where both changed the same field. */
+  private meet(theirs: Theirs): void {
+    const merged = merge(this.base, this.now.document, theirs.document)
+    if (merged.clashes.length > 0) {
+      this.merged = merged
+      this.put({ state: 'conflict', theirs, clashes: merged.clashes })
+      return
+    }
+    this.version = theirs.version
+    this.base = theirs.document
+    this.keep(merged.document)
+    this.put({ document: merged.document, state: 'waiting', mergedWith: theirs.saved_by })
   }
 
   private schedule(ms: number): void {
@@ -130,10 +158,10 @@ export class DraftKeeper {
     for (const listener of this.listeners) listener()
   }
 
-  private kept(): { version: number; document: Procedure } | null {
+  private kept(): { version: number; document: Procedure; base?: Procedure } | null {
     try {
       const text = this.store.getItem(this.key)
-      return text ? (JSON.parse(text) as { version: number; document: Procedure }) : null
+      return text ? (JSON.parse(text) as { version: number; document: Procedure; base?: Procedure }) : null
     } catch {
       return null
     }
@@ -141,7 +169,7 @@ export class DraftKeeper {
 
   private keep(document: Procedure): void {
     try {
-      this.store.setItem(this.key, JSON.stringify({ version: this.version, document }))
+      this.store.setItem(this.key, JSON.stringify({ version: this.version, document, base: this.base }))
     } catch {
       // The browser's store is full or closed: the page itself still holds what was typed.
     }

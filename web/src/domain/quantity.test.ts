@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 // One case table with paper: tests/welding/test_writing.py reads it too.
 import table from '../../../tests/welding/cases/writing.json'
 import type { Kind } from '../api/types'
-import { clockText, numberText, rangeText } from './quantity'
+import { clockText, numberText, plainNumbers, rangeText } from './quantity'
 
 const kinds: Record<string, Kind> = table.kinds
 
@@ -33,4 +33,22 @@ it.each([
   [3600, '60:00.0'],
 ])('the clock at %s s', (seconds, text) => {
   expect(clockText(seconds)).toBe(text)
+})
+
+describe('while the server is away', () => {
+  const feed: Kind = { name: 'temperature', unit: '°C', us_unit: '°F', us_scale: 1.8, us_offset: 32, decimals: 0, us_decimals: 0 }
+  it.each([
+    ['118', 'si', { min: 118, max: 118 }],
+    ['24,5', 'si', { min: 24.5, max: 24.5 }],
+    ['112-126', 'si', { min: 112, max: 126 }],
+    ['112 – 126', 'si', { min: 112, max: 126 }],
+    ['212', 'us', { min: 100, max: 100 }],
+    ['126-112', 'si', null],
+    ['.045', 'si', null], // inch, as the core would say: it waits
+    ['10 ipm', 'si', null],
+    ['3/32', 'si', null],
+    ['', 'si', null],
+  ] as const)('%s in %s is %o', (text, system, range) => {
+    expect(plainNumbers(text, feed, system)).toEqual(range)
+  })
 })

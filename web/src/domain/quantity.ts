@@ -10,6 +10,24 @@ export function shown(value: number, kind: Kind, system: System): number {
   return system === 'si' ? value : value * kind.us_scale + kind.us_offset
 }
 
+const PLAIN = /^(\d+(?:[.,]\d+)?)(?:\s*[-–]\s*(\d+(?:[.,]\d+)?))?$/
+
+/**
+ * A plain number, or two with a dash, in the unit shown: all that is read while the server is away.
+ * Whatever else people may type waits for the core, which also says what is plausible.
+ */
+export function plainNumbers(text: string, kind: Kind, system: System): Range | null {
+  const found = PLAIN.exec(text.trim())
+  if (!found) return null
+  const stored = (typed: string) => {
+    const value = Number(typed.replace(',', '.'))
+    return system === 'si' ? value : (value - kind.us_offset) / kind.us_scale
+  }
+  const low = stored(found[1] ?? '')
+  const high = found[2] === undefined ? low : stored(found[2])
+  return low <= high ? { min: low, max: high } : null
+}
+
 const KEEPS_DECIMALS = new Set(['heat_input', 'voltage'])
 
 /** The number alone, rounded as the kind is shown; the same rule as on paper. */

@@ -2,7 +2,7 @@ import { useId, type KeyboardEvent } from 'react'
 
 import type { Range } from '../api/types'
 import { useUnits } from '../app/units'
-import { numberText, rangeText, unitOf } from '../domain/quantity'
+import { numberText, plainNumbers, rangeText, unitOf } from '../domain/quantity'
 import { useReading, type ReadResult } from './useReading'
 
 type Common = {
@@ -18,6 +18,8 @@ type Common = {
   bare?: boolean
   big?: boolean
   hideUnit?: boolean
+  /** At the bench a plain number is taken while the server is away. */
+  bench?: boolean
   onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void
 }
 type ValueProps = Common & {
@@ -33,7 +35,7 @@ type RangeProps = Common & {
 
 /** A quantity, typed as people say it, shown in the person's unit with the other beside it. */
 export function QuantityField(props: ValueProps | RangeProps) {
-  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit } = props
+  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit, bench } = props
   const units = useUnits()
   const id = useId()
   const found = units.kind(kind)
@@ -43,6 +45,13 @@ export function QuantityField(props: ValueProps | RangeProps) {
     system: units.system,
     ...(metal ? { metal } : {}),
     onEmpty: () => props.onChange(null),
+    readAway: bench
+      ? (text) => {
+          const read = plainNumbers(text, found, units.system)
+          if (!read || (props.mode !== 'range' && read.min !== read.max)) return null
+          return { value: read.min, min: read.min, max: read.max, understood: text }
+        }
+      : undefined,
     onRead: (result) => {
       if (props.mode === 'range') {
         if (result.min != null && result.max != null) props.onChange({ min: result.min, max: result.max }, result)

@@ -24,6 +24,8 @@ type Options = {
   dial?: BalanceDial | undefined
   onRead: (result: ReadResult) => void
   onEmpty: () => void
+  /** What can be read while there is no answer; without it the text waits for one. */
+  readAway?: ((text: string) => ReadResult | null) | undefined
 }
 
 const PAUSE_MS = 120
@@ -34,7 +36,7 @@ const AGAIN_MS = 2000
  * it was understood; a refusal says why and changes nothing; while there is no answer it is asked
  * again.
  */
-export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmpty }: Options) {
+export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmpty, readAway }: Options) {
   const [text, setText] = useState<string | null>(null)
   const [error, setError] = useState<string | null>(null)
   const [understood, setUnderstood] = useState<string | null>(null)
@@ -43,7 +45,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
   const latest = useRef(0)
   /** Whether the field was left: then the stored value shows again once the text is understood. */
   const left = useRef(false)
-  const handlers = useRef({ onRead, onEmpty })
+  const handlers = useRef({ onRead, onEmpty, readAway })
   const about = JSON.stringify({ peak_a: peakA ?? null, dial: dial ?? null })
 
   const read = useCallback(
@@ -71,6 +73,12 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
         settle(result.understood)
       } catch (problem) {
         if (mine !== latest.current) return
+        const away = problem instanceof Refusal && problem.passing ? handlers.current.readAway?.(typed) : null
+        if (away) {
+          take(away)
+          settle(away.understood)
+          return
+        }
         setUnderstood(null)
         setError(problem instanceof Refusal ? problem.message : 'Not understood.')
         if (problem instanceof Refusal && problem.passing) setUnanswered({ typed })
@@ -79,7 +87,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
     [kind, as, system, metal, about],
   )
   useEffect(() => {
-    handlers.current = { onRead, onEmpty }
+    handlers.current = { onRead, onEmpty, readAway }
   })
   useEffect(() => {
     if (!unanswered) return

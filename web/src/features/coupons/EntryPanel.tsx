@@ -33,7 +33,7 @@ export function EntryPanel({ entry, put, planned, result, judged, mirrored, batc
   return (
     <section aria-label="Pass" className="panel px-4 py-2">
       <Line words="Length">
-        <QuantityField big label="Length" kind="length" value={entry.lengthMm} disabled={disabled} onChange={(lengthMm) => set({ lengthMm })} />
+        <QuantityField bench big label="Length" kind="length" value={entry.lengthMm} disabled={disabled} onChange={(lengthMm) => set({ lengthMm })} />
         <div className="flex gap-2">
           {[-5, 5].map((step) => (
             <button type="button" key={step} className="size-12 rounded-sm border border-line font-head text-[17px] font-semibold" disabled={disabled || entry.lengthMm === null}
@@ -49,25 +49,25 @@ export function EntryPanel({ entry, put, planned, result, judged, mirrored, batc
         </div>
       </Line>
       <Line words="Arc time">
-        <QuantityField big label="Arc time, typed" kind="time" value={entry.timeS} disabled={disabled} placeholder="stopwatch" onChange={(timeS) => set({ timeS })} />
+        <QuantityField bench big label="Arc time, typed" kind="time" value={entry.timeS} disabled={disabled} placeholder="stopwatch" onChange={(timeS) => set({ timeS })} />
         <span className="text-[13px] text-steel2">typed seconds rule over the stopwatch</span>
       </Line>
       <Line words="Current">
-        <QuantityField big mode="range" label="Current" kind="current" value={entry.current} disabled={disabled} onChange={(current) => set({ current })} />
+        <QuantityField bench big mode="range" label="Current" kind="current" value={entry.current} disabled={disabled} onChange={(current) => set({ current })} />
         <Gauge kind="current" allowed={planned?.current_a} seen={entry.current} out={out('current.range')} words="Current" />
       </Line>
       <Line words="Voltage">
-        <QuantityField big mode="range" label="Voltage" kind="voltage" value={entry.voltage} disabled={disabled} onChange={(voltage) => set({ voltage })} />
+        <QuantityField bench big mode="range" label="Voltage" kind="voltage" value={entry.voltage} disabled={disabled} onChange={(voltage) => set({ voltage })} />
         <Gauge kind="voltage" allowed={planned?.voltage_v} seen={entry.voltage} out={out('voltage.range')} words="Voltage" />
       </Line>
       {planned?.wire_feed_m_min && (
         <Line words="Wire feed">
-          <QuantityField big mode="range" label="Wire feed" kind="wire_feed" value={entry.feed} disabled={disabled} onChange={(feed) => set({ feed })} />
+          <QuantityField bench big mode="range" label="Wire feed" kind="wire_feed" value={entry.feed} disabled={disabled} onChange={(feed) => set({ feed })} />
           <Gauge kind="wire_feed" allowed={planned.wire_feed_m_min} seen={entry.feed} out={out('wire-feed.range')} words="Wire feed" />
         </Line>
       )}
       <Line words="Before the pass">
-        <QuantityField big label="Temperature before the pass" kind="temperature" value={entry.beforeC} disabled={disabled} onChange={(beforeC) => set({ beforeC })} />
+        <QuantityField bench big label="Temperature before the pass" kind="temperature" value={entry.beforeC} disabled={disabled} onChange={(beforeC) => set({ beforeC })} />
         <label className="flex min-h-12 items-center gap-2 text-[14px]">
           <input type="checkbox" className="size-5" checked={entry.quenched} disabled={disabled} onChange={(event) => set({ quenched: event.target.checked })} />
           quenched in water before it
@@ -86,16 +86,16 @@ export function EntryPanel({ entry, put, planned, result, judged, mirrored, batc
         <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-2 pb-2">
           {planned?.gas && (
             <Small words="Gas flow">
-              <QuantityField mode="range" label="Gas flow" kind="flow" value={entry.flow} disabled={disabled} onChange={(flow) => set({ flow })} />
+              <QuantityField bench mode="range" label="Gas flow" kind="flow" value={entry.flow} disabled={disabled} onChange={(flow) => set({ flow })} />
             </Small>
           )}
           {planned?.process === '111' && (
             <Small words="Bead from one electrode">
-              <QuantityField label="Run-out length per electrode" kind="length" value={entry.runOutMm} disabled={disabled} onChange={(runOutMm) => set({ runOutMm })} />
+              <QuantityField bench label="Run-out length per electrode" kind="length" value={entry.runOutMm} disabled={disabled} onChange={(runOutMm) => set({ runOutMm })} />
             </Small>
           )}
           <Small words="Deposit thickness">
-            <QuantityField label="Deposit thickness" kind="gap" value={entry.depositMm} disabled={disabled} onChange={(depositMm) => set({ depositMm })} />
+            <QuantityField bench label="Deposit thickness" kind="gap" value={entry.depositMm} disabled={disabled} onChange={(depositMm) => set({ depositMm })} />
           </Small>
           <Small words="Layer">
             <input className="field" aria-label="Layer" inputMode="numeric" disabled={disabled} value={entry.layer ?? ''}

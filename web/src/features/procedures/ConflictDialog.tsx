@@ -1,19 +1,27 @@
-import type { Procedure } from '../../api/types'
-import { differences, pathWords } from '../../domain/diff'
+import { useState } from 'react'
+
+import { pathWords } from '../../domain/diff'
 import type { Theirs } from '../../domain/draftKeeper'
+import type { Clash } from '../../domain/merge'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 
-type Props = { mine: Procedure; theirs: Theirs; onSettle: (choice: 'mine' | 'theirs') => void }
+type Props = { clashes: readonly Clash[]; theirs: Theirs; onSettle: (choice: 'theirs' | ReadonlySet<string>) => void }
 
-/** Two people saved one draft: both versions, side by side, and nothing lost until one is chosen. */
-export function ConflictDialog({ mine, theirs, onSettle }: Props) {
-  const found = differences(mine, theirs.document)
+/** Two people changed the same fields: each is chosen by itself, everything else is merged already. */
+export function ConflictDialog({ clashes, theirs, onSettle }: Props) {
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
   const time = new Date(theirs.saved_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+  const take = (path: string, isTheirs: boolean) => {
+    const next = new Set(chosen)
+    if (isTheirs) next.add(path)
+    else next.delete(path)
+    setChosen(next)
+  }
   return (
-    <Modal title="Two versions of this draft" open onClose={() => undefined} wide>
+    <Modal title="Two people changed the same fields" open onClose={() => undefined} wide>
       <p className="mb-3 text-steel">
-        {theirs.saved_by} saved this draft at {time}, after you opened it. What you typed is kept. These {found.length} values differ:
+        {theirs.saved_by} saved this draft at {time}, after you opened it. What only one of you changed is merged. Choose for {clashes.length === 1 ? 'this field' : `these ${String(clashes.length)} fields`}:
       </p>
       <div className="mb-4 max-h-80 overflow-auto border border-line">
         <table className="w-full text-[13px]">
@@ -25,22 +33,34 @@ export function ConflictDialog({ mine, theirs, onSettle }: Props) {
             </tr>
           </thead>
           <tbody>
-            {found.map((one) => (
+            {clashes.map((one) => (
               <tr key={one.path} className="border-t border-hair">
                 <td className="px-2 py-1 text-steel">{pathWords(one.path)}</td>
-                <td className="px-2 py-1 font-semibold [overflow-wrap:anywhere]">{one.mine}</td>
-                <td className="px-2 py-1 [overflow-wrap:anywhere]">{one.theirs}</td>
+                {[false, true].map((isTheirs) => (
+                  <td key={String(isTheirs)} className="px-2 py-1 [overflow-wrap:anywhere]">
+                    <label className="flex min-h-8 cursor-pointer items-center gap-2">
+                      <input type="radio" name={one.path} className="size-4" checked={chosen.has(one.path) === isTheirs} onChange={() => take(one.path, isTheirs)}
+                        aria-label={`${pathWords(one.path)}: ${isTheirs ? 'theirs' : 'mine'}`} />
+                      <span>{said(isTheirs ? one.theirs : one.mine)}</span>
+                    </label>
+                  </td>
+                ))}
               </tr>
             ))}
           </tbody>
         </table>
       </div>
       <div className="flex justify-end gap-2">
-        <Button onClick={() => onSettle('theirs')}>Take theirs, drop mine</Button>
-        <Button look="main" onClick={() => onSettle('mine')}>
-          Save mine over it
-        </Button>
+        <Button onClick={() => onSettle('theirs')}>Take theirs, drop all of mine</Button>
+        <Button look="main" onClick={() => onSettle(chosen)}>Save it like this</Button>
       </div>
     </Modal>
   )
+}
+
+function said(value: unknown): string {
+  if (value === null || value === undefined) return '—'
+  if (Array.isArray(value)) return `${String(value.length)} of them`
+  if (typeof value === 'object') return Object.entries(value as Record<string, unknown>).filter(([, one]) => one != null).map(([key, one]) => `${key} ${said(one)}`).join(', ')
+  return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? String(value) : '—'
 }

@@ -101,7 +101,7 @@ function Editor({ revision }: { revision: Revision }) {
           <Checks evaluation={judged} onGo={go} />
         </div>
       </div>
-      {draft.theirs && <ConflictDialog mine={document} theirs={draft.theirs} onSettle={draft.settle} />}
+      {draft.theirs && <ConflictDialog key={draft.theirs.version} clashes={draft.clashes} theirs={draft.theirs} onSettle={draft.settle} />}
     </div>
   )
 }
@@ -262,6 +262,7 @@ function Banner({ draft, revision }: { draft: ReturnType<typeof useDraft>; revis
           {next.isError && <span role="alert" className="text-breach"> {next.error.message}</span>}
         </Notice>
       )}
+      {draft.mergedWith && <Notice mark="holds">Merged with what {draft.mergedWith} saved meanwhile: each of you changed other fields.</Notice>}
       {draft.restored && draft.state !== 'saved' && draft.state !== 'conflict' && (
         <Notice className="mb-3 text-[13px]">Brought back what was typed here and not saved last time.</Notice>
       )}

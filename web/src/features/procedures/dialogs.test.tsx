@@ -12,16 +12,19 @@ import { MetalField } from './MetalField'
 
 afterEach(() => vi.unstubAllGlobals())
 
-it('a conflict shows both versions field by field, and nothing is chosen unasked', async () => {
+it('a conflict is chosen field by field, and nothing is chosen unasked', async () => {
   const settle = vi.fn()
   const theirs = { version: 4, document: { ...EMPTY, title: 'Theirs' }, saved_by: 'Tobiah Lind', saved_at: '2026-01-01T10:00:00Z' }
-  show(<ConflictDialog mine={{ ...EMPTY, title: 'Mine' }} theirs={theirs} onSettle={settle} />)
+  show(<ConflictDialog clashes={[{ path: 'title', mine: 'Mine', theirs: 'Theirs' }, { path: 'thermal.preheat_min_c', mine: 80, theirs: 90 }]} theirs={theirs} onSettle={settle} />)
   const row = screen.getByRole('row', { name: /title/ })
   expect(within(row).getAllByRole('cell').map((cell) => cell.textContent)).toEqual(['title', 'Mine', 'Theirs'])
   await userEvent.keyboard('{Escape}')
   expect(settle).not.toHaveBeenCalled()
-  await userEvent.click(screen.getByRole('button', { name: 'Take theirs, drop mine' }))
-  expect(settle).toHaveBeenCalledWith('theirs')
+  await userEvent.click(screen.getByRole('radio', { name: /preheat.*: theirs/ }))
+  await userEvent.click(screen.getByRole('button', { name: 'Save it like this' }))
+  expect(settle).toHaveBeenCalledWith(new Set(['thermal.preheat_min_c']))
+  await userEvent.click(screen.getByRole('button', { name: 'Take theirs, drop all of mine' }))
+  expect(settle).toHaveBeenLastCalledWith('theirs')
 })
 
 const decoded = (more: object) => ({

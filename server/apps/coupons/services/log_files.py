@@ -1,0 +1,160 @@
+"""A coupon's log as CSV or XLSX, its empty template, and a hand-written log read from either."""
+
+from __future__ import annotations
+
+import csv
+import io
+import zipfile
+from collections.abc import Sequence
+from typing import Any, Literal
+from uuid import NAMESPACE_URL, uuid5
+
+from api.errors import InvalidError
+from django.db import transaction
+from openpyxl import Workbook, load_workbook
+from openpyxl.styles import Font
+from openpyxl.utils import get_column_letter
+from openpyxl.utils.exceptions import InvalidFileException
+
+from apps.accounts.models import User
+from apps.accounts.permissions import Action, require
+from apps.coupons.models import Coupon, PassLog
+from apps.coupons.queries import coupon_document
+from apps.coupons.rows import to_record
+from apps.coupons.services.log_pass import log_pass
+from welding.assess_coupon import evaluate_coupon
+from welding.documents.log_table import COLUMNS, RECKONED, cells_of, read_table
+
+Kind = Literal["csv", "xlsx"]
+TYPES: dict[str, str] = {
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
+LARGEST_BYTES = 2_000_000
+LARGEST_UNPACKED = 20_000_000
+Rows = list[list[Any]]
+
+
+def log_file(coupon: Coupon, kind: Kind) -> bytes:
+    """The log with what each pass gave; struck passes are left out."""
+    document = coupon_document(coupon)
+    results = {one.pass_number: one for one in evaluate_coupon(document).passes}
+    rows: Rows = [[*(column.title for column in COLUMNS), *RECKONED]]
+    for row in coupon.passes.filter(struck=False).select_related("logged_by").order_by("number"):
+        record, result = to_record(row), results[row.number]
+        flags = "; ".join(
+            one.title + (f" ({one.explanation})" if one.explanation else "") for one in record.flags
+        )
+        ended = row.ended_at or row.logged_at
+        rows.append(
+            [
+                *cells_of(record),
+                _rounded(result.heat_input_kj_mm),
+                _rounded(result.arc_energy_kj_mm),
+                result.k,
+                result.method,
+                flags or None,
+                row.logged_by.shown_name,
+                ended.isoformat(timespec="seconds"),
+            ]
+        )
+    return _written(rows, kind, coupon.number)
+
+
+def template_file(coupon: Coupon, kind: Kind) -> bytes:
+    """An empty log with the passes that are still to weld."""
+    log = evaluate_coupon(coupon_document(coupon))
+    return _written(
+        [[column.title for column in COLUMNS], *([number] for number in log.to_weld)], kind, coupon.number
+    )
+
+
+@transaction.atomic
+def take_log(user: User, coupon: Coupon, data: bytes) -> list[PassLog]:
+    """Log every row of a table; all of them or none. The same file again changes nothing.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        InvalidError: The file is no CSV and no XLSX, or too large.
+        DocumentError: Rows cannot be read; every mistake has its line.
+        ConflictError: A pass is in the log already, or the log is closed.
+    """
+    require(user, Action.LOG_PASS)
+    if len(data) > LARGEST_BYTES:
+        raise InvalidError("A log has at most 2 MB.")
+    records = read_table(_from_xlsx(data) if data.startswith(b"PK") else _from_csv(data))
+    return [
+        log_pass(user, coupon, uuid5(NAMESPACE_URL, f"log:{coupon.pk}:{record!r}"), record)
+        for record in records
+    ]
+
+
+def _rounded(value: float | None) -> float | None:
+    return None if value is None else round(value, 4)
+
+
+def _written(rows: Rows, kind: Kind, title: str) -> bytes:
+    if kind == "csv":
+        text = io.StringIO()
+        csv.writer(text).writerows([[_harmless(cell) for cell in row] for row in rows])
+        return text.getvalue().encode("utf-8-sig")
+    book = Workbook()
+    sheet = book.active
+    assert sheet is not None  # noqa: S101 - a new workbook has a sheet
+    sheet.title = "".join(one for one in title if one not in "[]:*?/\\")[:31] or "log"
+    for number, row in enumerate(rows, 1):
+        for column, value in enumerate(row, 1):
+            cell = sheet.cell(number, column)
+            cell.value = value
+            if isinstance(value, str):
+                cell.data_type = "s"  # a text that begins with = is a text
+            if number == 1:
+                cell.font = Font(bold=True)
+                sheet.column_dimensions[get_column_letter(column)].width = max(9, len(str(value)) + 2)
+    sheet.freeze_panes = "B2"
+    sink = io.BytesIO()
+    book.save(sink)
+    return sink.getvalue()
+
+
+def _harmless(cell: Any) -> Any:
+    """A text that a sheet would take for a formula gets an apostrophe in front."""
+    return f"'{cell}" if isinstance(cell, str) and cell[:1] in ("=", "+", "-", "@") else cell
+
+
+def _from_csv(data: bytes) -> Sequence[Sequence[Any]]:
+    try:
+        text = data.decode("utf-16" if data[:2] in (b"\xff\xfe", b"\xfe\xff") else "utf-8-sig")
+    except UnicodeDecodeError:
+        text = data.decode("cp1252", errors="replace")
+    if "\x00" in text:
+        raise InvalidError("This is neither CSV nor XLSX.")
+    head = text.split("\n", 1)[0]
+    delimiter = max((",", ";", "\t"), key=lambda one: len(next(csv.reader([head], delimiter=one), [])))
+    rows = [list(row) for row in csv.reader(io.StringIO(text), delimiter=delimiter)]
+    if delimiter == ",":
+        return [[cell.removeprefix("'") for cell in row] for row in rows]
+    return [rows[0], *([_point(cell) for cell in row] for row in rows[1:])]
+
+
+def _point(cell: str) -> str:
+    """A decimal comma as a point; words keep their commas."""
+    plain = cell.strip().removeprefix("'")
+    number = plain.replace(",", ".", 1)
+    try:
+        float(number)
+    except ValueError:
+        return plain
+    return number
+
+
+def _from_xlsx(data: bytes) -> Sequence[Sequence[Any]]:
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as parts:
+            if sum(part.file_size for part in parts.infolist()) > LARGEST_UNPACKED:
+                raise InvalidError("The workbook unpacks to more than 20 MB: no log is that long.")
+        book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
+        sheet = book.worksheets[0]
+        return [list(row) for row in sheet.iter_rows(values_only=True, max_row=1000, max_col=100)]
+    except (zipfile.BadZipFile, InvalidFileException, KeyError, ValueError, IndexError) as error:
+        raise InvalidError("The workbook cannot be read: is it an XLSX that opens elsewhere?") from error

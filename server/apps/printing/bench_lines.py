@@ -1,0 +1,77 @@
+"""What the coupon's sheet says of the bench: machine, batches, readings, checklist, treatments, flags."""
+
+from __future__ import annotations
+
+from apps.printing.sheets import Both, Writer
+from welding.advice.checklist import checklist_for
+from welding.documents.coupon import Coupon
+
+Facts = list[tuple[str, list[Both]]]
+TREATMENTS = {"hydrogen-post-heat": "Hydrogen post-heat as done", "pwht": "Heat treatment as done"}
+
+
+def bench_facts(document: Coupon, write: Writer) -> Facts:
+    """Names and values for the sheet's head; what is not recorded is left out."""
+    piece = document.coupon
+    rows: Facts = []
+    if piece.welded_on:
+        rows.append(("Welded on", [Both(piece.welded_on)]))
+    if piece.machine:
+        until = piece.machine.calibrated_until
+        state = f"meters until {until}" if until else "calibration not recorded"
+        rows.append(
+            (
+                "Machine",
+                [
+                    Both(piece.machine.name),
+                    Both(state),
+                ],
+            )
+        )
+    if piece.batches:
+        rows.append(
+            (
+                "Batches",
+                [
+                    Both(" ".join(part for part in (one.designation, one.batch, one.certificate) if part))
+                    for one in piece.batches
+                ],
+            )
+        )
+    if piece.preheat_readings:
+        rows.append(
+            (
+                "Preheat readings",
+                [
+                    Both(
+                        f"{write.value(one.temperature_c, 'temperature').main} "
+                        f"{one.place or ''} {one.at or ''}".strip()
+                    )
+                    for one in piece.preheat_readings
+                ],
+            )
+        )
+    if piece.fit_up and piece.fit_up.cleaning:
+        rows.append(("Cleaning", [Both(piece.fit_up.cleaning)]))
+    if piece.checklist:
+        asked = {one.id: one.question for one in checklist_for(document.procedure)}
+        yes = sum(one.answer == "yes" for one in piece.checklist)
+        no = [asked.get(one.item, one.item) for one in piece.checklist if one.answer == "no"]
+        rows.append(("Checklist", [Both(f"{yes} of {len(asked)} yes"), *(Both(f"NO: {one}") for one in no)]))
+    for done in piece.treatments_done:
+        values = [write.range(done.hold_c, "temperature")]
+        if done.hold_min is not None:
+            values.append(Both(f"for {done.hold_min:g} min"))
+        values += [Both(one) for one in (done.started_at, done.chart) if one]
+        rows.append((TREATMENTS[done.kind], values))
+    return rows
+
+
+def flag_lines(document: Coupon) -> list[str]:
+    """The flags that stay on the record, with what was said of them."""
+    return [
+        f"Pass {one.number}: {flag.title}. {flag.message} "
+        + (f"{flag.explained_by or ''}: {flag.explanation}" if flag.explanation else "Not explained.")
+        for one in sorted(document.coupon.passes, key=lambda each: each.number)
+        for flag in one.flags
+    ]
