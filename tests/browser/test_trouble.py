@@ -34,8 +34,8 @@ def test_two_people_on_different_fields_are_merged_without_a_question(enter, bri
     mine, theirs = enter(), enter()
     for page in (mine, theirs):
         open_from(page, "Procedures", "FB-27-P03")
-    fill(theirs, "Preheat, at least", "90")
-    saved(theirs)
+    with theirs.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok):
+        fill(theirs, "Preheat, at least", "90")
     mine.get_by_label("Title", exact=True).fill("Mine")
     expect(mine.get_by_text("Merged with what Imra Vance saved meanwhile")).to_be_visible()
     saved(mine)

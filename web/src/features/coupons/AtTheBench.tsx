@@ -1,7 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, unwrap } from '../../api/client'
 import type { Coupon } from '../../api/types'
 import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
@@ -9,7 +8,7 @@ import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { recordsQuery } from '../shelf'
-import type { SavePiece } from './BenchPanel'
+import { useSavePiece, type SavePiece } from './useSavePiece'
 
 type Props = { coupon: Coupon; disabled: boolean; onSave: SavePiece }
 
@@ -19,9 +18,9 @@ export function AtTheBench({ coupon, disabled, onSave }: Props) {
   return (
     <div className="grid gap-2 pb-1 text-[14px]">
       <div className="grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-x-3 gap-y-2">
-        <Typed words="Welded on" label="Welded on" placeholder="2026-11-26" value={piece.welded_on} disabled={disabled} onSave={(welded_on) => onSave({ welded_on })} />
+        <Typed words="Welded on" label="Welded on" placeholder="2026-11-26" value={piece.welded_on} disabled={disabled} onSave={(welded_on) => onSave(() => ({ welded_on }))} />
         <MachineFields coupon={coupon} disabled={disabled} onSave={onSave} />
-        <Typed words="Cleaning" label="Cleaning" placeholder="how, how wide" value={piece.fit_up?.cleaning} disabled={disabled} onSave={(cleaning) => onSave({ fit_up: { ...piece.fit_up, cleaning } })} />
+        <Typed words="Cleaning" label="Cleaning" placeholder="how, how wide" value={piece.fit_up?.cleaning} disabled={disabled} onSave={(cleaning) => onSave((now) => ({ fit_up: { ...now.fit_up, cleaning } }))} />
         <BatchField coupon={coupon} kind="filler" words="Filler batch" disabled={disabled} onSave={onSave} />
         <BatchField coupon={coupon} kind="gas" words="Gas bottle" disabled={disabled} onSave={onSave} />
         <PersonField coupon={coupon} role="welder" words="Who welds" disabled={disabled} />
@@ -59,42 +58,41 @@ function MachineFields({ coupon, disabled, onSave }: Props) {
       <div>
         <span className="label">Machine</span>
         <Choice label="Machine" value={machine?.name ?? null} none="not stated" options={names.map((name) => [name, name] as const)} disabled={disabled}
-          onChange={(name) => onSave({ machine: name ? { name, calibrated_until: due(name) ?? (machine?.name === name ? machine.calibrated_until : null) } : null })} />
+          onChange={(name) => onSave((now) => ({ machine: name ? { name, calibrated_until: due(name) ?? (now.machine?.name === name ? now.machine.calibrated_until : null) } : null }))} />
       </div>
       <Typed words="Meters calibrated until" label="Meters calibrated until" placeholder="2027-03-31" value={machine?.calibrated_until} disabled={disabled || !machine}
-        onSave={(calibrated_until) => { if (machine) onSave({ machine: { ...machine, calibrated_until } }) }} />
+        onSave={(calibrated_until) => onSave((now) => ({ machine: now.machine ? { ...now.machine, calibrated_until } : null }))} />
     </>
   )
 }
 
 function BatchField({ coupon, kind, words, disabled, onSave }: Props & { kind: 'filler' | 'gas'; words: string }) {
-  const { batches } = coupon.piece
-  const mine = batches.filter((one) => one.kind === kind)
+  const mine = coupon.piece.batches.filter((one) => one.kind === kind)
   return (
     <Typed words={words} label={words} placeholder="batch, batch" value={mine.map((one) => one.batch).join(', ') || null} disabled={disabled}
       onSave={(text) => {
         const named = [...new Set((text ?? '').split(',').map((one) => one.trim()).filter(Boolean))]
-        const kept = named.map((batch) => mine.find((one) => one.batch === batch) ?? { kind, batch })
-        onSave({ batches: [...batches.filter((one) => one.kind !== kind), ...kept] })
+        onSave((now) => ({
+          batches: [
+            ...now.batches.filter((one) => one.kind !== kind),
+            ...named.map((batch) => now.batches.find((one) => one.kind === kind && one.batch === batch) ?? { kind, batch }),
+          ],
+        }))
       }} />
   )
 }
 
 function PersonField({ coupon, role, words, disabled }: { coupon: Coupon; role: string; words: string; disabled: boolean }) {
-  const queries = useQueryClient()
   const who = coupon.people.find((one) => one.role === role)
-  const save = useMutation({
-    mutationFn: (text: string | null) => {
-      const [name, ...organisation] = (text ?? '').split(',').map((one) => one.trim())
-      const rest = coupon.people.filter((one) => one.role !== role)
-      const people = name ? [...rest, { role, name, organisation: organisation.join(', ') || null, at: who?.at ?? new Date().toISOString().slice(0, 16) }] : rest
-      return unwrap(api.PATCH('/api/coupons/{coupon_id}', { params: { path: { coupon_id: coupon.id } }, body: { version: coupon.version, people } }))
-    },
-    onSettled: () => queries.invalidateQueries({ queryKey: ['coupon', coupon.id] }),
-  })
+  const save = useSavePiece(coupon.id)
+  const put = (text: string | null) => {
+    const [name, ...organisation] = (text ?? '').split(',').map((one) => one.trim())
+    const at = who?.at ?? new Date().toISOString().slice(0, 16)
+    save.mutate({ people: (now) => [...now.filter((one) => one.role !== role), ...(name ? [{ role, name, organisation: organisation.join(', ') || null, at }] : [])] })
+  }
   return (
     <Typed words={words} label={words} placeholder="name, organisation" disabled={disabled} error={save.isError ? save.error.message : undefined}
-      value={who ? [who.name, who.organisation].filter(Boolean).join(', ') : null} onSave={(text) => save.mutate(text)} />
+      value={who ? [who.name, who.organisation].filter(Boolean).join(', ') : null} onSave={put} />
   )
 }
 
@@ -111,7 +109,7 @@ function Readings({ coupon, disabled, onSave }: Props) {
         {read.map((one, index) => (
           <li key={index}>
             {units.value(one.temperature_c, 'temperature')} {units.unit('temperature')} {one.place} {one.at}{' '}
-            {!disabled && <button type="button" className="link" onClick={() => onSave({ preheat_readings: read.filter((_, at) => at !== index) })}>remove</button>}
+            {!disabled && <button type="button" className="link" onClick={() => onSave((now) => ({ preheat_readings: now.preheat_readings.filter((_, at) => at !== index) }))}>remove</button>}
           </li>
         ))}
       </ul>
@@ -122,7 +120,8 @@ function Readings({ coupon, disabled, onSave }: Props) {
           <Button disabled={temperature === null}
             onClick={() => {
               if (temperature === null) return
-              onSave({ preheat_readings: [...read, { temperature_c: temperature, place, at: new Date().toTimeString().slice(0, 5) }] })
+              const made = { temperature_c: temperature, place, at: new Date().toTimeString().slice(0, 5) }
+              onSave((now) => ({ preheat_readings: [...now.preheat_readings, made] }))
               setTemperature(null)
               setPlace(null)
               setAdded(added + 1)

@@ -1,7 +1,5 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, unwrap } from '../../api/client'
 import type { BaseMetal, Coupon, CouponPiece } from '../../api/types'
 import { useUnits } from '../../app/units'
 import { QuantityField } from '../../ui/QuantityField'
@@ -10,18 +8,12 @@ import { CertificateDialog } from '../metals'
 import { AtTheBench } from './AtTheBench'
 import { Checklist } from './Checklist'
 import { TreatmentsDone } from './TreatmentsDone'
-
-export type SavePiece = (changes: Partial<CouponPiece>) => void
+import { useSavePiece, type SavePiece } from './useSavePiece'
 
 /** What is around the passes: fit-up, bench, checklist, treatments. Saved field by field. */
 export function BenchPanel({ coupon, disabled }: { coupon: Coupon; disabled: boolean }) {
-  const queries = useQueryClient()
-  const save = useMutation({
-    mutationFn: (changes: Partial<CouponPiece>) =>
-      unwrap(api.PATCH('/api/coupons/{coupon_id}', { params: { path: { coupon_id: coupon.id } }, body: { version: coupon.version, piece: { ...coupon.piece, ...changes, passes: [] } } })),
-    onSettled: () => queries.invalidateQueries({ queryKey: ['coupon', coupon.id] }),
-  })
-  const change: SavePiece = (changes) => save.mutate(changes)
+  const save = useSavePiece(coupon.id)
+  const change: SavePiece = (step) => save.mutate({ piece: step })
   const told = coupon.log.piece.filter((one) => one.verdict !== 'complies')
   const answered = coupon.checklist.filter((one) => coupon.piece.checklist.some((answer) => answer.item === one.id)).length
   const begun = coupon.rows.length > 0
@@ -74,12 +66,12 @@ function FitUp({ coupon, disabled, onSave }: Part) {
   // Until the piece's own metals are recorded, they are those of the procedure.
   const metals: BaseMetal[] = piece.base_metals.length > 0 ? piece.base_metals : coupon.procedure.base_metals
   const allowed = coupon.procedure.joint?.preparation?.gap_allowed_mm
-  const fields: { label: string; note?: string; kind: string; value: number | null | undefined; put: (value: number | null) => Partial<CouponPiece> }[] = [
-    { label: 'Gap before tacking', kind: 'gap', value: fit?.gap_before_tack_mm, put: (value) => ({ fit_up: { ...fit, gap_before_tack_mm: value } }) },
-    { label: 'Gap after tacking', note: allowed ? `allowed ${range(allowed, 'gap')}` : '', kind: 'gap', value: fit?.gap_after_tack_mm, put: (value) => ({ fit_up: { ...fit, gap_after_tack_mm: value } }) },
-    { label: 'Root face', kind: 'gap', value: fit?.root_face_mm, put: (value) => ({ fit_up: { ...fit, root_face_mm: value } }) },
-    { label: 'Root face after tacking', kind: 'gap', value: fit?.root_face_after_tack_mm, put: (value) => ({ fit_up: { ...fit, root_face_after_tack_mm: value } }) },
-    { label: 'Misalignment', kind: 'gap', value: fit?.misalignment_mm, put: (value) => ({ fit_up: { ...fit, misalignment_mm: value } }) },
+  const fields: { label: string; note?: string; kind: string; value: number | null | undefined; put: (value: number | null, piece: CouponPiece) => Partial<CouponPiece> }[] = [
+    { label: 'Gap before tacking', kind: 'gap', value: fit?.gap_before_tack_mm, put: (value, now) => ({ fit_up: { ...now.fit_up, gap_before_tack_mm: value } }) },
+    { label: 'Gap after tacking', note: allowed ? `allowed ${range(allowed, 'gap')}` : '', kind: 'gap', value: fit?.gap_after_tack_mm, put: (value, now) => ({ fit_up: { ...now.fit_up, gap_after_tack_mm: value } }) },
+    { label: 'Root face', kind: 'gap', value: fit?.root_face_mm, put: (value, now) => ({ fit_up: { ...now.fit_up, root_face_mm: value } }) },
+    { label: 'Root face after tacking', kind: 'gap', value: fit?.root_face_after_tack_mm, put: (value, now) => ({ fit_up: { ...now.fit_up, root_face_after_tack_mm: value } }) },
+    { label: 'Misalignment', kind: 'gap', value: fit?.misalignment_mm, put: (value, now) => ({ fit_up: { ...now.fit_up, misalignment_mm: value } }) },
     { label: 'Preheat as read', kind: 'temperature', value: piece.preheat_c, put: (value) => ({ preheat_c: value }) },
     { label: 'Ambient', kind: 'temperature', value: piece.ambient_c, put: (value) => ({ ambient_c: value }) },
   ]
@@ -91,7 +83,7 @@ function FitUp({ coupon, disabled, onSave }: Part) {
           <div key={one.label}>
             <span className="label">{one.label}{one.note ? <span className="ml-1.5 font-normal">{one.note}</span> : null}</span>
             <QuantityField label={one.label} kind={one.kind} value={one.value} disabled={disabled}
-              onChange={(value) => { if (value !== (one.value ?? null)) onSave(one.put(value)) }} />
+              onChange={(value) => { if (value !== (one.value ?? null)) onSave((now) => one.put(value, now)) }} />
           </div>
         ))}
       </div>
@@ -112,7 +104,7 @@ function FitUp({ coupon, disabled, onSave }: Part) {
       {paper !== null && (
         <CertificateDialog open title={`Certificate of metal ${String(paper + 1)}${metals[paper]?.designation ? `, ${metals[paper].designation}` : ''}`}
           metal={metals[paper] ?? {}} disabled={disabled} onClose={() => setPaper(null)}
-          onTake={(changes) => onSave({ base_metals: metals.map((one, index) => (index === paper ? { ...one, ...changes } : one)) })} />
+          onTake={(changes) => onSave(() => ({ base_metals: metals.map((one, index) => (index === paper ? { ...one, ...changes } : one)) }))} />
       )}
     </>
   )

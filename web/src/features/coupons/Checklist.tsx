@@ -1,5 +1,5 @@
 import type { Answer, Coupon } from '../../api/types'
-import type { SavePiece } from './BenchPanel'
+import type { SavePiece } from './useSavePiece'
 
 const ANSWERS = [['yes', 'yes'], ['no', 'no'], ['does-not-apply', 'not here']] as const
 
@@ -7,9 +7,12 @@ const ANSWERS = [['yes', 'yes'], ['no', 'no'], ['does-not-apply', 'not here']] a
 export function Checklist({ coupon, disabled, onSave }: { coupon: Coupon; disabled: boolean; onSave: SavePiece }) {
   const given = new Map(coupon.piece.checklist.map((one) => [one.item, one]))
   const answer = (item: string, value: Answer['answer']) => {
-    const rest = coupon.piece.checklist.filter((one) => one.item !== item)
     // The same key again takes an answer back.
-    onSave({ checklist: given.get(item)?.answer === value ? rest : [...rest, { item, answer: value }] })
+    const back = given.get(item)?.answer === value
+    onSave((now) => {
+      const rest = now.checklist.filter((one) => one.item !== item)
+      return { checklist: back ? rest : [...rest, { item, answer: value }] }
+    })
   }
   return (
     <ul className="grid gap-1 pb-1">

@@ -6,7 +6,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
-import type { SavePiece } from './BenchPanel'
+import type { SavePiece } from './useSavePiece'
 
 const KINDS = [['hydrogen-post-heat', 'hydrogen post-heat'], ['pwht', 'post-weld heat treatment']] as const
 type Kind = (typeof KINDS)[number][0]
@@ -30,7 +30,7 @@ export function TreatmentsDone({ coupon, disabled, onSave }: { coupon: Coupon; d
           <li key={index}>
             {KINDS.find(([key]) => key === one.kind)?.[1]}: {one.hold_c ? `${units.range(one.hold_c, 'temperature')} ${units.unit('temperature')}` : 'temperature not read'}
             {one.hold_min != null && `, ${String(one.hold_min)} min`} {one.chart && `(${one.chart})`} {one.started_at}{' '}
-            {!disabled && <button type="button" className="link" onClick={() => onSave({ treatments_done: done.filter((_, at) => at !== index) })}>remove</button>}
+            {!disabled && <button type="button" className="link" onClick={() => onSave((now) => ({ treatments_done: now.treatments_done.filter((_, at) => at !== index) }))}>remove</button>}
           </li>
         ))}
       </ul>
@@ -42,7 +42,8 @@ export function TreatmentsDone({ coupon, disabled, onSave }: { coupon: Coupon; d
           <TextField label="Chart" placeholder="chart or file" value={chart} onChange={setChart} />
           <Button disabled={!hold || time === null}
             onClick={() => {
-              onSave({ treatments_done: [...done, { kind, hold_c: hold, hold_min: time, chart, started_at: new Date().toISOString().slice(0, 16) }] })
+              const made = { kind, hold_c: hold, hold_min: time, chart, started_at: new Date().toISOString().slice(0, 16) }
+              onSave((now) => ({ treatments_done: [...now.treatments_done, made] }))
               setHold(null)
               setMinutes('')
               setChart(null)

@@ -6,6 +6,14 @@ import { DraftKeeper, type SaveResult, type Theirs } from '../../domain/draftKee
 
 async function send(id: number, version: number, document: Procedure): Promise<SaveResult> {
   try {
+    return await put(id, version, document)
+  } catch {
+    return { kind: 'no-answer', message: 'The server does not answer.', errors: [] }
+  }
+}
+
+async function put(id: number, version: number, document: Procedure): Promise<SaveResult> {
+  try {
     const done = await unwrap(
       api.PUT('/api/revisions/{revision_id}', { params: { path: { revision_id: id } }, body: { version, document } }),
     )
@@ -14,11 +22,16 @@ async function send(id: number, version: number, document: Procedure): Promise<S
     const refusal = error instanceof Refusal ? error : null
     const message = refusal?.message ?? 'Saving failed.'
     const errors = refusal?.body.errors ?? []
-    if (refusal?.status === 409 && refusal.body.current)
-      return { kind: 'conflict', theirs: refusal.body.current as unknown as Theirs, message }
+    if (refusal?.status === 409 && refusal.body.current) return { kind: 'conflict', theirs: await standing(id), message }
     if (refusal?.status === 401) return { kind: 'signed-out', message, errors }
     return { kind: refusal && !refusal.passing ? 'refused' : 'no-answer', message, errors }
   }
+}
+
+/** The revision as it stands at the server, whole, to be merged with. */
+async function standing(id: number): Promise<Theirs> {
+  const now = await unwrap(api.GET('/api/revisions/{revision_id}', { params: { path: { revision_id: id } } }))
+  return { version: now.version, document: now.document, saved_by: now.saved_by, saved_at: now.saved_at }
 }
 
 /** A draft that saves itself. */
