@@ -142,7 +142,8 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     # Export, and import into another job: the files are the same again.
     page.goto(f"{bridge.url}/coupons/{coupon_id}")
     with page.expect_download() as download:
-        page.get_by_role("link", name="Export JSON").click()
+        page.get_by_role("button", name="More").click()
+        page.get_by_role("menuitem", name="Export JSON").click()
     file = tmp_path / "coupon.json"
     download.value.save_as(file)
     page.get_by_role("button", name="Job FB-27 Tarn Hollow footbridge").click()
@@ -154,7 +155,8 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     bring(page, file)
     expect(page.get_by_role("heading", name="Coupon FB-27-C04")).to_be_visible()
     with page.expect_download() as download:
-        page.get_by_role("link", name="Export JSON").click()
+        page.get_by_role("button", name="More").click()
+        page.get_by_role("menuitem", name="Export JSON").click()
     again = tmp_path / "again.json"
     download.value.save_as(again)
     assert again.read_bytes() == file.read_bytes()

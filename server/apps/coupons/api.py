@@ -193,6 +193,14 @@ def judge(request: HttpRequest, coupon_id: int, payload: JudgeIn) -> PassResult:
     return evaluate_pass(PROCEDURE.take(one.procedure_document), payload.record, payload.units, piece)
 
 
+@router.post("/revisions/{int:revision_id}/judge", response={200: PassResult, **REFUSALS})
+def judge_on_scrap(request: HttpRequest, revision_id: int, payload: JudgeIn) -> PassResult:
+    """Judge a pass tried on scrap, before there is a coupon; nothing is stored."""
+    require(person(request), Action.VIEW)
+    revision = get_object_or_404(Revision, pk=revision_id)
+    return evaluate_pass(PROCEDURE.take(revision.document), payload.record, payload.units)
+
+
 @router.post("/coupons/{int:coupon_id}/passes", response={201: VersionOut, **REFUSALS})
 def log_one(request: HttpRequest, coupon_id: int, payload: LogIn) -> Status[VersionOut]:
     """Log a pass, once for each ``client_id``."""

@@ -52,7 +52,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
   const queries = useQueryClient()
   useJobOf(coupon.job_id)
   const { queue, ...sending } = useQueue(coupon.id)
-  const { entry, put } = useEntry(coupon.id, nextPass(coupon, sending.waiting))
+  const { entry, put } = useEntry(`entry-${String(coupon.id)}`, nextPass(coupon, sending.waiting))
   const [booth, setBooth] = useBooth()
   const [striking, setStriking] = useState(false)
   const [flagged, setFlagged] = useState<number | null>(null)

@@ -1,4 +1,6 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
@@ -6,6 +8,7 @@ import type { Coupon } from '../../api/types'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
+import { TakeLogDialog } from './TakeLogDialog'
 
 /** What the coupon is for, how far it is, and what can be done with it as a whole. */
 export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; booth: boolean; onBooth: () => void; away: string | null }) {
@@ -17,6 +20,7 @@ export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; b
   })
   const welder = coupon.people.find((one) => one.role === 'welder')?.name
   const thickness = useUnits()
+  const [taking, setTaking] = useState(false)
   return (
     <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
       <div className="min-w-0">
@@ -32,14 +36,39 @@ export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; b
       <div className="ml-auto flex items-center gap-2">
         <Button onClick={onBooth} aria-pressed={booth}>{booth ? 'Light' : 'Booth'}</Button>
         <a className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium" href={`/api/coupons/${String(coupon.id)}/print`} target="_blank" rel="noreferrer">Print</a>
-        <a className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium" href={`/api/coupons/${String(coupon.id)}/export`} download="">Export JSON</a>
+        <Menu>
+          <MenuButton className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium">More</MenuButton>
+          <MenuItems anchor="bottom end" className="panel z-50 py-1 text-[14px] focus:outline-none">
+            <File href={`/api/coupons/${String(coupon.id)}/export`}>Export JSON</File>
+            <File href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx`}>Export the log as XLSX</File>
+            <File href={`/api/coupons/${String(coupon.id)}/table?kind=csv`}>Export the log as CSV</File>
+            <File href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx&empty=true`}>Template for a hand-written log</File>
+            {may('LOG_PASS') && coupon.status === 'welding' && (
+              <MenuItem>
+                <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setTaking(true)}>Take a log from CSV or XLSX</button>
+              </MenuItem>
+            )}
+            {may('LOG_TRIAL') && (
+              <MenuItem><Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/${String(coupon.revision_id)}/scrap`}>Try on scrap</Link></MenuItem>
+            )}
+          </MenuItems>
+        </Menu>
         {may('EDIT_PIECE') && (
           <Button disabled={finish.isPending} onClick={() => finish.mutate(coupon.status === 'welding' ? 'welded' : 'welding')}>
             {coupon.status === 'welding' ? 'Close the log' : 'Open the log again'}
           </Button>
         )}
       </div>
+      <TakeLogDialog couponId={coupon.id} open={taking} onClose={() => setTaking(false)} />
       {finish.isError && <p role="alert" className="w-full text-[13px] text-breach">{finish.error.message}</p>}
     </div>
+  )
+}
+
+function File({ href, children }: { href: string; children: string }) {
+  return (
+    <MenuItem>
+      <a className="block px-4 py-1.5 data-focus:bg-accent-soft" href={href} download="">{children}</a>
+    </MenuItem>
   )
 }

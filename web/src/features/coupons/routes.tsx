@@ -2,8 +2,10 @@ import type { RouteObject } from 'react-router'
 
 import { CouponPage } from './CouponPage'
 import { CouponsPage } from './CouponsPage'
+import { ScrapPage } from './ScrapPage'
 
 export const couponRoutes: RouteObject[] = [
   { path: 'coupons', element: <CouponsPage /> },
   { path: 'coupons/:id', element: <CouponPage /> },
+  { path: 'procedures/:id/scrap', element: <ScrapPage /> },
 ]

@@ -2,7 +2,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 
-import { Refusal, csrfToken, refusalFrom } from '../../api/client'
+import { Refusal } from '../../api/client'
+import { sendBytes } from '../../api/files'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { TextField } from '../../ui/TextField'
@@ -15,19 +16,7 @@ type Imported = { kind: string; id: number; number: string; unchanged: boolean }
 async function send(jobId: number, file: File, asNumber: string): Promise<Imported> {
   if (file.size > LARGEST) throw new Refusal(413, problem(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; a document has at most 2 MB.`))
   const query = asNumber ? `?as_number=${encodeURIComponent(asNumber)}` : ''
-  let answer: Response
-  try {
-    answer = await fetch(`/api/jobs/${String(jobId)}/import${query}`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
-      body: await file.arrayBuffer(),
-    })
-  } catch {
-    throw new Refusal(0, problem('The server does not answer. Nothing was imported; try again.'))
-  }
-  const body: unknown = await answer.json().catch(() => null)
-  if (!answer.ok) throw refusalFrom(answer.status, body)
-  return body as Imported
+  return (await sendBytes(`/api/jobs/${String(jobId)}/import${query}`, file)) as Imported
 }
 
 function problem(detail: string) {

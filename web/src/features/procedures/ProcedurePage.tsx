@@ -178,6 +178,11 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
             <Item href={`/api/revisions/${String(revision.id)}/print?paper=a4`}>Print A4</Item>
             <Item href={`/api/revisions/${String(revision.id)}/print?paper=letter`}>Print Letter</Item>
             <Item href={`/api/revisions/${String(revision.id)}/export`} download>Export JSON</Item>
+            {may('LOG_TRIAL') && (
+              <MenuItem>
+                <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/${String(revision.id)}/scrap`}>Try on scrap</Link>
+              </MenuItem>
+            )}
             <MenuItem>
               <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/compare?left=${String(revision.id)}`}>Compare with another</Link>
             </MenuItem>

@@ -1,0 +1,107 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useMemo, useState } from 'react'
+import { Link, useParams } from 'react-router'
+
+import { api, unwrap } from '../../api/client'
+import type { PassRecord, Revision, Trial } from '../../api/types'
+import { useSession } from '../../app/session'
+import { useUnits } from '../../app/units'
+import { gasText } from '../../domain/procedure'
+import type { Stopwatch } from '../../domain/stopwatch'
+import { Button } from '../../ui/Button'
+import { Notice } from '../../ui/Notice'
+import { MarkIcon } from '../../ui/Verdict'
+import { EntryPanel } from './EntryPanel'
+import { StopwatchPanel } from './StopwatchPanel'
+import { isTouched, newEntry, recordOf } from './model'
+import { useEntry } from './useEntry'
+
+/** Dialling in on scrap: the same entry as on a coupon, kept or rejected with one key. */
+export function ScrapPage() {
+  const id = Number(useParams().id)
+  const { system } = useUnits()
+  const revision = useQuery({
+    queryKey: ['revision', id],
+    queryFn: () => unwrap(api.GET('/api/revisions/{revision_id}', { params: { path: { revision_id: id }, query: { units: system } } })),
+    enabled: Number.isInteger(id),
+  })
+  if (revision.data) return <Scrap key={id} revision={revision.data} />
+  if (revision.isError) return <div className="p-5"><Notice mark="breach">{revision.error.message}</Notice></div>
+  return <p className="p-5 text-steel">Opening …</p>
+}
+
+function Scrap({ revision }: { revision: Revision }) {
+  const { system } = useUnits()
+  const { may } = useSession()
+  const queries = useQueryClient()
+  const passes = revision.document.passes
+  const { entry, put } = useEntry(`scrap-${String(revision.id)}`, passes[0]?.number ?? 1)
+  const [done, setDone] = useState('')
+  const planned = passes.find((one) => one.number === entry.number) ?? null
+  const record = useMemo(() => recordOf(entry, null, planned), [entry, planned])
+  const judged = useQuery({
+    queryKey: ['judge', 'scrap', revision.id, system, record],
+    queryFn: ({ signal }) => unwrap(api.POST('/api/revisions/{revision_id}/judge', { params: { path: { revision_id: revision.id } }, body: { record, units: system }, signal })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+  const result = judged.data?.pass_number === entry.number ? judged.data : null
+  const save = useMutation({
+    mutationFn: (verdict: Trial['verdict']) => {
+      const trial = trialOf(revision, record, result?.travel_mm_min ?? null, verdict)
+      if (!trial) throw new Error('The procedure states no thickness or no position: state them first.')
+      return unwrap(api.POST('/api/trials', { body: { trial } }))
+    },
+    onSuccess: (_, verdict) => {
+      setDone(verdict === 'kept' ? 'Kept: the next draft for this wire, gas, position and thickness begins with it.' : 'Rejected: the next draft says so nearby.')
+      put((old) => newEntry(old.number, { lengthMm: old.lengthMm }))
+      void queries.invalidateQueries({ queryKey: ['trials'] })
+    },
+  })
+  const setWatch = useCallback((watch: Stopwatch) => put((old) => ({ ...old, watch, timeS: null })), [put])
+  const ready = may('LOG_TRIAL') && isTouched(entry) && entry.watch.startedAt === null && !save.isPending && (entry.current !== null || entry.voltage !== null || entry.feed !== null)
+  if (passes.length === 0) return <div className="p-5"><Notice>The procedure has no pass yet. <Link className="link" to={`/procedures/${String(revision.id)}`}>Add one</Link></Notice></div>
+  return (
+    <div className="mx-auto grid max-w-[760px] gap-3 px-4 py-3">
+      <div>
+        <h1 className="text-[25px]">On scrap for {revision.number} rev {revision.letter}</h1>
+        <p className="text-[14px] text-steel2">Set it, burn it, keep it or reject it. <Link className="link" to={`/procedures/${String(revision.id)}`}>Back to the procedure</Link></p>
+      </div>
+      <div role="group" aria-label="Pass tried" className="flex flex-wrap gap-2">
+        {passes.map((one) => (
+          <button type="button" key={one.number} aria-pressed={one.number === entry.number} onClick={() => put((old) => ({ ...old, number: one.number }))}
+            className={`min-h-12 min-w-14 rounded-sm border px-3 font-head text-[16px] font-semibold ${one.number === entry.number ? 'border-accent bg-accent text-on-accent' : 'border-line'}`}>
+            {one.number} {one.role}
+          </button>
+        ))}
+      </div>
+      <StopwatchPanel watch={entry.watch} onWatch={setWatch} number={entry.number} heat={result?.heat_input_kj_mm ?? null} disabled={save.isPending}
+        title={[planned?.process, planned?.filler?.designation].filter(Boolean).join(', ')} />
+      <EntryPanel key={entry.clientId} entry={entry} put={put} planned={planned} result={result} judged={!judged.isError} mirrored={null} batches={[]} disabled={save.isPending} />
+      {save.isError && <Notice mark="breach">{save.error.message}</Notice>}
+      {done && !isTouched(entry) && <p role="status"><MarkIcon mark="holds" /> {done}</p>}
+      <div className="grid grid-cols-2 gap-3">
+        <Button className="min-h-14 text-[18px]!" disabled={!ready} onClick={() => save.mutate('rejected')}>Rejected</Button>
+        <Button look="main" className="min-h-14 text-[18px]!" disabled={!ready} onClick={() => save.mutate('kept')}>Kept</Button>
+      </div>
+    </div>
+  )
+}
+
+/** The trial of what was set; null where the procedure does not say where it belongs. */
+export function trialOf(revision: Pick<Revision, 'document'>, record: PassRecord, travel: number | null, verdict: Trial['verdict']): Trial | null {
+  const { document } = revision
+  const planned = document.passes.find((one) => one.number === record.number)
+  const thickness = document.base_metals.map((one) => one.thickness_mm).filter((one): one is number => one != null)
+  const position = document.positions[0]
+  if (!planned || !position || thickness.length === 0) return null
+  const mean = (value: PassRecord['current_a']) => (value == null ? null : typeof value === 'number' ? value : value.mean)
+  return {
+    process: planned.process, transfer: planned.transfer ?? null, position, progression: planned.progression ?? null,
+    filler: { designation: planned.filler?.designation ?? null, diameter_mm: planned.filler?.diameter_mm ?? null },
+    gas: planned.gas?.components_percent ? gasText(planned.gas.components_percent) : null,
+    thickness_mm: Math.min(...thickness), metal: document.base_metals[0]?.designation ?? null, role: planned.role ?? null,
+    current_a: mean(record.current_a), voltage_v: mean(record.voltage_v), wire_feed_m_min: mean(record.wire_feed_m_min),
+    travel_mm_min: travel, seen: record.remarks ?? null, verdict, made_on: new Date().toISOString().slice(0, 10),
+  }
+}
