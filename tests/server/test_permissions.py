@@ -38,7 +38,8 @@ def calls(draft, coupon):
             samples.procedure(),
         ),
         (BENCH, "POST", f"/revisions/{draft.pk}/coupons", {"welder": "R. Okafor"}),
-        (BENCH, "PATCH", f"/coupons/{coupon.pk}", {"version": 1, "welder": "R. Okafor"}),
+        (LOGGERS, "PATCH", f"/coupons/{coupon.pk}", {"version": 1, "welder": "R. Okafor"}),
+        (BENCH, "PATCH", f"/coupons/{coupon.pk}", {"version": 1, "status": "welding"}),
         (LOGGERS, "POST", f"/coupons/{coupon.pk}/passes", {"client_id": str(uuid.uuid4()), "record": entry}),
     ]
 

@@ -18,6 +18,7 @@ class Action(StrEnum):
     START_COUPON = "start a coupon"
     LOG_PASS = "log passes"  # noqa: S105 - a welding pass
     EDIT_PIECE = "change the coupon's fit-up"
+    CLOSE_LOG = "close a coupon's log or open it again"
     IMPORT = "import documents"
     KEEP_SHELF = "change the shelf"
     LOG_TRIAL = "log trials"
@@ -27,9 +28,17 @@ ALLOWED: dict[Role, frozenset[Action]] = {
     Role.ADMINISTRATOR: frozenset(Action),
     Role.ENGINEER: frozenset(Action),
     Role.INSPECTOR: frozenset(
-        {Action.VIEW, Action.START_COUPON, Action.LOG_PASS, Action.EDIT_PIECE, Action.LOG_TRIAL}
+        {
+            Action.VIEW,
+            Action.START_COUPON,
+            Action.LOG_PASS,
+            Action.EDIT_PIECE,
+            Action.CLOSE_LOG,
+            Action.LOG_TRIAL,
+        }
     ),
-    Role.WELDER: frozenset({Action.VIEW, Action.LOG_PASS, Action.LOG_TRIAL}),
+    # Alone at the booth the welder records the bench, too; closing the log is for whoever watches.
+    Role.WELDER: frozenset({Action.VIEW, Action.LOG_PASS, Action.EDIT_PIECE, Action.LOG_TRIAL}),
     Role.VIEWER: frozenset({Action.VIEW}),
 }
 

@@ -3,7 +3,7 @@ import { createContext, useContext } from 'react'
 import type { Code, Person } from '../api/types'
 
 export type Action =
-  | 'VIEW' | 'CREATE_JOB' | 'WRITE_PROCEDURE' | 'START_COUPON' | 'LOG_PASS' | 'EDIT_PIECE' | 'IMPORT' | 'KEEP_SHELF' | 'LOG_TRIAL'
+  | 'VIEW' | 'CREATE_JOB' | 'WRITE_PROCEDURE' | 'START_COUPON' | 'LOG_PASS' | 'EDIT_PIECE' | 'CLOSE_LOG' | 'IMPORT' | 'KEEP_SHELF' | 'LOG_TRIAL'
 
 type SessionState = { person: Person; codes: Code[]; signOut: () => void }
 

@@ -23,6 +23,8 @@ def edit_piece(user: User, coupon: Coupon, version: int, change: dict[str, Any])
         StaleError: Someone changed it in the meantime.
     """
     require(user, Action.EDIT_PIECE)
+    if "status" in change:
+        require(user, Action.CLOSE_LOG)
     changed = Coupon.objects.filter(pk=coupon.pk, version=version).update(
         **change, version=version + 1, changed_at=timezone.now()
     )

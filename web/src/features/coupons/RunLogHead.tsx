@@ -53,7 +53,7 @@ export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; b
             )}
           </MenuItems>
         </Menu>
-        {may('EDIT_PIECE') && (
+        {may('CLOSE_LOG') && (
           <Button disabled={finish.isPending} onClick={() => finish.mutate(coupon.status === 'welding' ? 'welded' : 'welding')}>
             {coupon.status === 'welding' ? 'Close the log' : 'Open the log again'}
           </Button>
