@@ -217,23 +217,6 @@ def desk(address: str) -> dict[str, float]:
         browser.close()
     script = sum(size for path, size in sizes.items() if path.endswith(".js"))
     return {
-        "entry_ms_p50": ("A pass saved and the coupon judged again, two requests, median", "ms", None),
-        "entry_ms_p95": ("The same, 95 of 100 are faster than", "ms", 150),
-        "integrate_m_per_s": ("Core: integration of a recording in memory", "million samples/s", -20),
-        "import_s": ("Core: CSV of 12 million samples of two channels, read and analysed", "s", 15),
-        "import_peak_mb": ("Core: peak memory of that", "MB", 1000),
-        "upload_s": ("API: the same file sent, kept, read, analysed and stored as samples", "s", None),
-        "trace_open_ms": ("API: its whole trace, median of 5", "ms", 1000),
-        "trace_zoom_ms": ("API: a second of it, every sample seen, median of 5", "ms", None),
-        "stream_late_ms_p95": (
-            "10 recorders at 1 kHz for 30 s: a chunk is kept within, 95 of 100",
-            "ms",
-            1000,
-        ),
-        "stream_lost": ("10 recorders at 1 kHz for 30 s: samples sent and not kept", "", 0),
-        "soak_samples": ("10 recorders, 10 simulated minutes each: samples kept", "", None),
-        "soak_lost": ("10 recorders, 10 simulated minutes each: samples sent and not kept", "", 0),
-        "soak_s": ("10 recorders, 10 simulated minutes each: taken in", "s", None),
         "desk_first_load_s": statistics.median(times),
         "javascript_gzip_kb": script / 1000,
         "all_gzip_kb": sum(sizes.values()) / 1000,
