@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from typing import Literal
 
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from api.documents import BalanceIn, ProcedureIn
+from api.documents import BalanceIn, DialIn, ProcedureIn
 from api.errors import ProblemOut
 from welding.assess import Evaluation, evaluate
 from welding.catalogue import all_editions
@@ -16,6 +17,7 @@ from welding.documents.fields import UnitColumn
 from welding.documents.machine import BalanceDial
 from welding.errors import UnknownEntryError, UnreadableError
 from welding.machines.balance import en_share_of
+from welding.machines.dial import fit_dial
 from welding.quantities.kinds import KINDS
 from welding.quantities.reading import PipeReading, read_any, read_quantity, read_range
 from welding.quantities.units import us_scale
@@ -51,6 +53,9 @@ class CodeOut(Schema):
     prequalified: bool
 
 
+DIAL_SETTING = re.compile(r"^dial\s+(\d+(?:[.,]\d+)?)$", re.IGNORECASE)
+
+
 class ReadIn(Schema):
     """A text and what it should be."""
 
@@ -61,6 +66,7 @@ class ReadIn(Schema):
     metal: str | None = None
     peak_a: float | None = None
     dial: BalanceIn | None = None
+    feed_dial: DialIn | None = None
 
 
 class ReadOut(Schema):
@@ -131,6 +137,9 @@ def read(request: HttpRequest, payload: ReadIn) -> ReadOut:
     kind = KINDS.get(payload.kind)
     if kind is None:
         raise UnknownEntryError(f"{payload.kind} is no kind of quantity")
+    setting = DIAL_SETTING.match(payload.text.strip())
+    if kind.name == "wire_feed" and setting:
+        return _read_feed_dial(payload, float(setting[1].replace(",", ".")))
     shown = kind.unit if payload.system == "si" else kind.us_unit
     if payload.as_ == "range":
         span = read_range(payload.text, kind=kind.name, shown_unit=shown, metal=payload.metal)
@@ -145,6 +154,16 @@ def read(request: HttpRequest, payload: ReadIn) -> ReadOut:
             understood=found.understood,
         )
     return ReadOut(value=found.value, understood=found.understood)
+
+
+def _read_feed_dial(payload: ReadIn, setting: float) -> ReadOut:
+    """A wire feed as the machine's dial shows it, by the calibration of that machine."""
+    if payload.feed_dial is None:
+        raise UnreadableError(
+            payload.text, "no machine with a calibrated dial is named: type the feed, or the run-out"
+        )
+    feed = fit_dial(payload.feed_dial).feed_at(setting)
+    return ReadOut(value=feed, min=feed, max=feed, understood=f"dial {setting:g}")
 
 
 def _read_setting(payload: ReadIn) -> ReadOut:

@@ -157,11 +157,12 @@ def test_a_coupon_by_touch_on_a_tablet_with_no_serious_fault_of_access(bench, br
     question.get_by_role("button", name="yes").tap()
     expect(question.get_by_role("button", name="yes")).to_have_attribute("aria-pressed", "true")
     page.get_by_text("At the bench", exact=True).tap()
-    for name, text in (("Who watches", "T. Lind, Marsh Inspection"), ("Filler batch", "W-1, W-2")):
-        field = page.get_by_label(name, exact=True).first
-        field.fill(text)
-        field.blur()
-    expect(page.get_by_text("W-1, W-2").first).to_be_visible()
+    watcher = page.get_by_label("Who watches", exact=True)
+    watcher.fill("T. Lind, Marsh Inspection")
+    page.get_by_label("Batch or bottle").fill("W-1")
+    page.get_by_label("Certificate", exact=True).fill("3.1")
+    page.get_by_role("button", name="Add").first.tap()
+    expect(page.get_by_text("(certificate 3.1)")).to_be_visible()
     page.get_by_role("button", name="Start arc").tap()
     page.get_by_role("button", name="Stop arc").tap()
     fill(page, "Arc time, typed", "160")

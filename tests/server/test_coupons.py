@@ -1,14 +1,18 @@
 """Coupons: logging once, two loggers, corrections, striking, import and export, the database's guard."""
 
+import io
 import uuid
+from datetime import timedelta
 
 import pytest
 from apps.coupons.models import PassLog
 from apps.coupons.rows import to_columns, to_plain
 from apps.coupons.services.start_coupon import start_coupon
 from django.db import IntegrityError, transaction
+from django.utils import timezone
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from PIL import Image
 
 from tests.welding import samples
 from welding.documents.codec import PASS_RECORD
@@ -197,3 +201,62 @@ def test_a_row_holds_all_of_a_pass(plain):
 
 def test_samples_are_whole():
     assert samples.coupon([ENTRY])["coupon"]["passes"] == [ENTRY]
+
+
+def picture(kind="PNG", size=(8, 6)):
+    sink = io.BytesIO()
+    Image.new("RGB", size, "#9A5F2C").save(sink, kind)
+    return sink.getvalue()
+
+
+def test_a_photo_of_a_pass_is_kept_once_as_it_came(api, coupon):
+    _, row = log(api["welder"], coupon, ENTRY)
+    client_id = uuid.uuid4()
+    data = picture("JPEG")
+    for _ in range(2):
+        status, made = api["welder"]("POST", f"/passes/{row['id']}/photos?client_id={client_id}", raw=data)
+        assert status == 201
+    assert api["viewer"]("GET", f"/coupons/{coupon.pk}")[1]["rows"][0]["photos"] == [made["id"]]
+    answer = api["viewer"].client.get(f"/api/photos/{made['id']}")
+    assert (answer["Content-Type"], b"".join(answer.streaming_content)) == ("image/jpeg", data)
+    assert api["viewer"]("POST", f"/passes/{row['id']}/photos?client_id={uuid.uuid4()}", raw=data)[0] == 403
+
+
+@pytest.mark.parametrize("data", [b"", b"<svg onload='x'/>", picture()[:40], picture("GIF")])
+def test_what_is_no_photo_is_refused(api, coupon, data):
+    _, row = log(api["welder"], coupon, ENTRY)
+    status, answer = api["welder"]("POST", f"/passes/{row['id']}/photos?client_id={uuid.uuid4()}", raw=data)
+    assert (status, "no photo" in answer["detail"]) == (422, True)
+
+
+def test_a_pass_that_waited_is_dated_back_by_the_servers_clock(api, coupon):
+    """The device is an hour ahead and the pass waited ten minutes in it."""
+    now = timezone.now()
+    body = {
+        "client_id": str(uuid.uuid4()),
+        "record": ENTRY,
+        "device_time": (now + timedelta(hours=1)).isoformat(),
+        "saved_at": (now + timedelta(minutes=50)).isoformat(),
+    }
+    assert api["welder"]("POST", f"/coupons/{coupon.pk}/passes", body)[0] == 201
+    row = PassLog.objects.get()
+    assert row.device_offset_s == pytest.approx(3600, abs=5)
+    assert (now - row.ended_at).total_seconds() == pytest.approx(600, abs=5)
+
+
+def test_flags_stay_through_corrections_and_are_explained(api, coupon):
+    _, row = log(api["welder"], coupon, {**ENTRY, "before_c": None})
+    path = f"/passes/{row['id']}"
+    assert api["welder"]("PUT", path, {"version": 1, "record": ENTRY})[0] == 200
+    flags = api["viewer"]("GET", f"/coupons/{coupon.pk}")[1]["rows"][0]["record"]["flags"]
+    assert [one["rule"] for one in flags] == ["interpass.range"]
+    said = {"version": 2, "rule": "interpass.range", "text": "Pyrometer was out, read after"}
+    assert api["viewer"]("POST", f"{path}/explain", said)[0] == 403
+    assert api["welder"]("POST", f"{path}/explain", {**said, "rule": "nothing"})[0] == 422
+    assert api["welder"]("POST", f"{path}/explain", said)[0] == 200
+    assert api["welder"]("POST", f"{path}/explain", said)[0] == 409
+    flag = api["viewer"]("GET", f"/coupons/{coupon.pk}")[1]["rows"][0]["record"]["flags"][0]
+    assert (flag["explanation"], flag["explained_by"]) == ("Pyrometer was out, read after", "Welder Test")
+    # a sender cannot wash them away, nor bring its own
+    assert api["welder"]("PUT", path, {"version": 3, "record": {**ENTRY, "flags": []}})[0] == 200
+    assert len(api["viewer"]("GET", f"/coupons/{coupon.pk}")[1]["rows"][0]["record"]["flags"]) == 1

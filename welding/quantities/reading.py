@@ -29,6 +29,9 @@ _NUMBER = re.compile(
 _FEET = re.compile(r"""^(?P<feet>\d+)\s*(?:'|ft\.?)\s*-?\s*(?P<inches>\d[\d\s./-]*?)\s*(?:"|in\.?|'')$""")
 _RANGE = re.compile(r"^(?P<low>.*?\d[^\d\s]{0,8}?\.?)\s*(?:–|—|\.\.\.?|\bto\b|-)\s*(?P<high>[.\d].*)$")
 _PLUS_MINUS = re.compile(r"^(?P<mid>.*?\d)\s*(?:±|\+/-)\s*(?P<half>[.\d].*)$")
+_RUN_OUT = re.compile(
+    r"^(?P<length>.*\d.*?)\s*(?:\bin\b|/|\bper\b)\s*(?P<time>\d+(?:[.,]\d+)?)\s*s(?:ec)?\.?$"
+)
 _VULGAR = re.compile(r"(\d?)([¼½¾⅐-⅞])")
 
 
@@ -86,6 +89,8 @@ def read_quantity(
     """
     clean = _clean(text)
     wanted = kind_named(kind) if kind else None
+    if wanted is not None and wanted.dimension == "speed" and (run := _RUN_OUT.match(clean)):
+        return _run_out(text, run["length"], run["time"], wanted, shown_unit)
     if wanted is None or wanted.dimension == "length":
         gauge = read_gauge(clean, metal)
         if gauge:
@@ -225,6 +230,17 @@ def _in_shown_unit(
     dimension, unit = _unit(text, shown_unit, wanted)
     kind = wanted or _default_kind(text, dimension, shown_unit)
     return units.convert(number, unit, kind.unit), kind
+
+
+def _run_out(text: str, length: str, time: str, wanted: Kind, shown_unit: str | None) -> QuantityReading:
+    """A speed said as a length in some seconds, such as wire run out: ``640 mm in 6 s``."""
+    seconds = float(time.replace(",", "."))
+    if seconds <= 0:
+        raise UnreadableError(text, "a length in 0 s is no speed")
+    inch = shown_unit is not None and shown_unit.startswith("in")
+    read = read_quantity(length, kind="length", shown_unit="in" if inch else "mm")
+    speed = units.convert(Fraction(read.value) / Fraction(seconds) * 60, "mm/min", wanted.unit)
+    return _checked(text, speed, wanted, f"{read.understood} in {seconds:g} s")
 
 
 def _checked(text: str, value: float, kind: Kind, understood: str) -> QuantityReading:

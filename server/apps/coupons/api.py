@@ -4,17 +4,18 @@ from __future__ import annotations
 
 from datetime import datetime
 from typing import Any
+from uuid import UUID
 
 from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut
 from api.people import person
-from django.http import HttpRequest, HttpResponse
+from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
-from apps.coupons.models import Coupon, PassLog
+from apps.coupons.models import Coupon, PassLog, PassPhoto
 from apps.coupons.queries import coupon_document
 from apps.coupons.rows import to_record
 from apps.coupons.schemas import (
@@ -31,6 +32,8 @@ from apps.coupons.schemas import (
     StruckOut,
     VersionOut,
 )
+from apps.coupons.services.add_photo import LARGEST_BYTES as LARGEST_PHOTO
+from apps.coupons.services.add_photo import add_photo
 from apps.coupons.services.edit_piece import edit_piece
 from apps.coupons.services.import_coupon import import_coupon
 from apps.coupons.services.log_files import TYPES, Kind, log_file, take_log, template_file
@@ -112,7 +115,7 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
     require(person(request), Action.VIEW)
     one = _coupon(coupon_id)
     document = coupon_document(one)
-    rows = list(one.passes.select_related("logged_by").order_by("number", "id"))
+    rows = list(one.passes.select_related("logged_by").prefetch_related("photos").order_by("number", "id"))
     evaluation, log = evaluate(document.procedure, units), evaluate_coupon(document, units)
     latest = max((row for row in rows if not row.struck), key=_ended, default=None)
     heat = {result.pass_number: result.heat_with_k_kj_mm for result in log.passes}
@@ -138,6 +141,7 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
                 logged_at=row.logged_at,
                 ended_at=_ended(row),
                 device_offset_s=row.device_offset_s,
+                photos=[photo.pk for photo in row.photos.all()],
             )
             for row in rows
             if not row.struck
@@ -236,6 +240,23 @@ def export(request: HttpRequest, coupon_id: int) -> HttpResponse:
     require(person(request), Action.VIEW)
     one = _coupon(coupon_id)
     return attachment(COUPON.write(coupon_document(one)), "application/json", f"{one.number}.coupon.json")
+
+
+@router.post("/passes/{int:pass_id}/photos", response={201: CreatedOut, 413: ProblemOut, **REFUSALS})
+def take_photo(request: HttpRequest, pass_id: int, client_id: UUID) -> Status[CreatedOut]:
+    """Keep a photo of a pass; the body is the picture, at most 15 MB."""
+    data = b""
+    while (part := request.read(1 << 20)) and len(data) <= LARGEST_PHOTO:
+        data += part
+    return Status(201, CreatedOut(id=add_photo(person(request), _row(pass_id), client_id, data).pk))
+
+
+@router.get("/photos/{int:photo_id}", response={200: None, 404: ProblemOut})
+def photo(request: HttpRequest, photo_id: int) -> FileResponse:
+    """The photo as it came."""
+    require(person(request), Action.VIEW)
+    one = get_object_or_404(PassPhoto, pk=photo_id)
+    return FileResponse(one.file.open("rb"), content_type=one.content_type)
 
 
 @router.get("/coupons/{int:coupon_id}/table", response={200: None, 404: ProblemOut})

@@ -134,3 +134,24 @@ class PassLog(models.Model):
 
     def __str__(self) -> str:
         return f"{self.coupon.number} pass {self.number}"
+
+
+@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
+class PassPhoto(models.Model):
+    """A photo of a pass, kept as it came."""
+
+    row = models.ForeignKey(PassLog, on_delete=models.PROTECT, related_name="photos")
+    client_id = models.UUIDField(unique=True)
+    file = models.FileField(upload_to="photos/%Y/%m", max_length=300)
+    content_type = models.CharField(max_length=20)
+    sha256 = models.CharField(max_length=64)
+    taken_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    taken_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """In order of their coming."""
+
+        ordering: ClassVar = ["id"]
+
+    def __str__(self) -> str:
+        return f"photo {self.pk} of {self.row}"

@@ -45,6 +45,7 @@ class PassRowOut(Schema):
     logged_at: datetime
     ended_at: datetime
     device_offset_s: float | None
+    photos: list[int]
 
 
 class StruckOut(Schema):

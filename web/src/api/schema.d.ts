@@ -940,6 +940,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/passes/{pass_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Photo
+         * @description Keep a photo of a pass; the body is the picture, at most 15 MB.
+         */
+        post: operations["apps_coupons_api_take_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo
+         * @description The photo as it came.
+         */
+        get: operations["apps_coupons_api_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/coupons/{coupon_id}/table": {
         parameters: {
             query?: never;
@@ -1496,6 +1536,21 @@ export interface components {
             step_en_share?: number | null;
         };
         /**
+         * DialCalibration
+         * @description Wire feed dial measured by run-out, for one wire.
+         */
+        DialCalibration: {
+            /** Wire */
+            wire?: string | null;
+            /** Made On */
+            made_on?: string | null;
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["RunOut"][];
+        };
+        /**
          * ReadIn
          * @description A text and what it should be.
          */
@@ -1521,6 +1576,19 @@ export interface components {
             /** Peak A */
             peak_a?: number | null;
             dial?: components["schemas"]["BalanceDial"] | null;
+            feed_dial?: components["schemas"]["DialCalibration"] | null;
+        };
+        /**
+         * RunOut
+         * @description Wire run out at one dial setting: length [mm] in a time [s].
+         */
+        RunOut: {
+            /** Setting */
+            setting: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Time S */
+            time_s: number;
         };
         /**
          * BeadArea
@@ -2155,21 +2223,6 @@ export interface components {
             lens: boolean;
         };
         /**
-         * DialCalibration
-         * @description Wire feed dial measured by run-out, for one wire.
-         */
-        DialCalibration: {
-            /** Wire */
-            wire?: string | null;
-            /** Made On */
-            made_on?: string | null;
-            /**
-             * Points
-             * @default []
-             */
-            points: components["schemas"]["RunOut"][];
-        };
-        /**
          * DutyPoint
          * @description At this current [A] the machine may weld this share of ten minutes [%].
          */
@@ -2728,18 +2781,6 @@ export interface components {
             impact?: components["schemas"]["ImpactRequirement"] | boolean | null;
             /** Hardness */
             hardness?: boolean | null;
-        };
-        /**
-         * RunOut
-         * @description Wire run out at one dial setting: length [mm] in a time [s].
-         */
-        RunOut: {
-            /** Setting */
-            setting: number;
-            /** Length Mm */
-            length_mm: number;
-            /** Time S */
-            time_s: number;
         };
         /**
          * Shelf
@@ -4503,6 +4544,8 @@ export interface components {
             ended_at: string;
             /** Device Offset S */
             device_offset_s: number | null;
+            /** Photos */
+            photos: number[];
         };
         /**
          * Person
@@ -7366,6 +7409,104 @@ export interface operations {
             header?: never;
             path: {
                 coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_coupons_api_take_photo: {
+        parameters: {
+            query: {
+                client_id: string;
+            };
+            header?: never;
+            path: {
+                pass_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_coupons_api_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: number;
             };
             cookie?: never;
         };

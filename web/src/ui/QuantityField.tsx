@@ -1,6 +1,6 @@
 import { useId, type KeyboardEvent } from 'react'
 
-import type { Range } from '../api/types'
+import type { DialCalibration, Range } from '../api/types'
 import { useUnits } from '../app/units'
 import { numberText, plainNumbers, rangeText, unitOf } from '../domain/quantity'
 import { useReading, type ReadResult } from './useReading'
@@ -20,6 +20,8 @@ type Common = {
   hideUnit?: boolean
   /** At the bench a plain number is taken while the server is away. */
   bench?: boolean
+  /** The machine's wire feed dial, so that "dial 4.5" is read. */
+  feedDial?: DialCalibration | null | undefined
   onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void
 }
 type ValueProps = Common & {
@@ -35,7 +37,7 @@ type RangeProps = Common & {
 
 /** A quantity, typed as people say it, shown in the person's unit with the other beside it. */
 export function QuantityField(props: ValueProps | RangeProps) {
-  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit, bench } = props
+  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit, bench, feedDial } = props
   const units = useUnits()
   const id = useId()
   const found = units.kind(kind)
@@ -44,6 +46,7 @@ export function QuantityField(props: ValueProps | RangeProps) {
     as: props.mode ?? 'value',
     system: units.system,
     ...(metal ? { metal } : {}),
+    ...(feedDial ? { feedDial } : {}),
     onEmpty: () => props.onChange(null),
     readAway: bench
       ? (text) => {

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 
 import { Refusal, api, unwrap } from '../api/client'
-import type { BalanceDial, System } from '../api/types'
+import type { BalanceDial, DialCalibration, System } from '../api/types'
 
 export type ReadAs = 'value' | 'range' | 'gas' | 'cup' | 'background' | 'balance'
 export type ReadResult = {
@@ -22,6 +22,8 @@ type Options = {
   /** What the answer depends on besides the text: the peak of a pulse, the dial of a machine. */
   peakA?: number | undefined
   dial?: BalanceDial | undefined
+  /** The wire feed dial of the machine, for "dial 4.5". */
+  feedDial?: DialCalibration | undefined
   onRead: (result: ReadResult) => void
   onEmpty: () => void
   /** What can be read while there is no answer; without it the text waits for one. */
@@ -36,7 +38,7 @@ const AGAIN_MS = 2000
  * it was understood; a refusal says why and changes nothing; while there is no answer it is asked
  * again.
  */
-export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmpty, readAway }: Options) {
+export function useReading({ kind, as, system, metal, peakA, dial, feedDial, onRead, onEmpty, readAway }: Options) {
   const [text, setText] = useState<string | null>(null)
   const [error, setError] = useState<string | null>(null)
   const [understood, setUnderstood] = useState<string | null>(null)
@@ -46,7 +48,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
   /** Whether the field was left: then the stored value shows again once the text is understood. */
   const left = useRef(false)
   const handlers = useRef({ onRead, onEmpty, readAway })
-  const about = JSON.stringify({ peak_a: peakA ?? null, dial: dial ?? null })
+  const about = JSON.stringify({ peak_a: peakA ?? null, dial: dial ?? null, feed_dial: feedDial ?? null })
 
   const read = useCallback(
     async (typed: string): Promise<void> => {
@@ -66,7 +68,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, onRead, onEmp
       }
       try {
         const result = await unwrap(
-          api.POST('/api/read', { body: { text: typed, kind, as_: as, system, metal: metal ?? null, ...(JSON.parse(about) as { peak_a: number | null; dial: BalanceDial | null }) } }),
+          api.POST('/api/read', { body: { text: typed, kind, as_: as, system, metal: metal ?? null, ...(JSON.parse(about) as { peak_a: number | null; dial: BalanceDial | null; feed_dial: DialCalibration | null }) } }),
         )
         if (mine !== latest.current) return
         take(result)

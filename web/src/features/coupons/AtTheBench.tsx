@@ -21,11 +21,10 @@ export function AtTheBench({ coupon, disabled, onSave }: Props) {
         <Typed words="Welded on" label="Welded on" placeholder="2026-11-26" value={piece.welded_on} disabled={disabled} onSave={(welded_on) => onSave(() => ({ welded_on }))} />
         <MachineFields coupon={coupon} disabled={disabled} onSave={onSave} />
         <Typed words="Cleaning" label="Cleaning" placeholder="how, how wide" value={piece.fit_up?.cleaning} disabled={disabled} onSave={(cleaning) => onSave((now) => ({ fit_up: { ...now.fit_up, cleaning } }))} />
-        <BatchField coupon={coupon} kind="filler" words="Filler batch" disabled={disabled} onSave={onSave} />
-        <BatchField coupon={coupon} kind="gas" words="Gas bottle" disabled={disabled} onSave={onSave} />
         <PersonField coupon={coupon} role="welder" words="Who welds" disabled={disabled} />
         <PersonField coupon={coupon} role="witness" words="Who watches" disabled={disabled} />
       </div>
+      <Batches coupon={coupon} disabled={disabled} onSave={onSave} />
       <Readings coupon={coupon} disabled={disabled} onSave={onSave} />
     </div>
   )
@@ -66,19 +65,42 @@ function MachineFields({ coupon, disabled, onSave }: Props) {
   )
 }
 
-function BatchField({ coupon, kind, words, disabled, onSave }: Props & { kind: 'filler' | 'gas'; words: string }) {
-  const mine = coupon.piece.batches.filter((one) => one.kind === kind)
+const KINDS = [['filler', 'filler'], ['gas', 'gas']] as const
+
+function Batches({ coupon, disabled, onSave }: Props) {
+  const { batches } = coupon.piece
+  const [kind, setKind] = useState<'filler' | 'gas'>('filler')
+  const [batch, setBatch] = useState<string | null>(null)
+  const [certificate, setCertificate] = useState<string | null>(null)
   return (
-    <Typed words={words} label={words} placeholder="batch, batch" value={mine.map((one) => one.batch).join(', ') || null} disabled={disabled}
-      onSave={(text) => {
-        const named = [...new Set((text ?? '').split(',').map((one) => one.trim()).filter(Boolean))]
-        onSave((now) => ({
-          batches: [
-            ...now.batches.filter((one) => one.kind !== kind),
-            ...named.map((batch) => now.batches.find((one) => one.kind === kind && one.batch === batch) ?? { kind, batch }),
-          ],
-        }))
-      }} />
+    <div>
+      <span className="label">Filler batches and gas bottles</span>
+      <ul className="mb-1 flex flex-wrap gap-x-4">
+        {batches.map((one, index) => (
+          <li key={index}>
+            {one.kind} {one.designation} <b>{one.batch}</b> {one.certificate ? `(certificate ${one.certificate})` : <span className="text-steel2">no certificate</span>}{' '}
+            {!disabled && <button type="button" className="link" onClick={() => onSave((now) => ({ batches: now.batches.filter((_, at) => at !== index) }))}>remove</button>}
+          </li>
+        ))}
+      </ul>
+      {!disabled && (
+        <div className="grid grid-cols-[110px_minmax(0,1fr)_minmax(0,1fr)_auto] gap-2">
+          <Choice label="Batch of" value={kind} options={KINDS} onChange={(next) => { if (next) setKind(next) }} />
+          <TextField label="Batch or bottle" placeholder="batch" value={batch} onChange={setBatch} />
+          <TextField label="Certificate" placeholder="certificate" value={certificate} onChange={setCertificate} />
+          <Button disabled={!batch?.trim()}
+            onClick={() => {
+              if (!batch) return
+              const made = { kind, batch: batch.trim(), certificate: certificate?.trim() ?? null }
+              onSave((now) => ({ batches: [...now.batches.filter((one) => one.kind !== kind || one.batch !== made.batch), made] }))
+              setBatch(null)
+              setCertificate(null)
+            }}>
+            Add
+          </Button>
+        </div>
+      )}
+    </div>
   )
 }
 

@@ -13,12 +13,14 @@ import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { RecordingsPanel } from '../recordings'
+import { recordsQuery } from '../shelf'
 import { BenchPanel } from './BenchPanel'
 import { Countdown } from './Countdown'
 import { EntryPanel } from './EntryPanel'
 import { FlagsDialog } from './FlagsDialog'
 import { HeatChart } from './HeatChart'
 import { LogLadder } from './LogLadder'
+import { PhotosDialog } from './PhotosDialog'
 import { RunLogHead } from './RunLogHead'
 import { StopwatchPanel } from './StopwatchPanel'
 import { StrikeDialog } from './StrikeDialog'
@@ -56,6 +58,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
   const [booth, setBooth] = useBooth()
   const [striking, setStriking] = useState(false)
   const [flagged, setFlagged] = useState<number | null>(null)
+  const [pictured, setPictured] = useState<number | null>(null)
   const mayLog = may('LOG_PASS') && coupon.status === 'welding'
   const before = entry.correcting ? (coupon.rows.find((row) => row.id === entry.correcting?.id)?.record ?? null) : null
   const planned = coupon.procedure.passes.find((one) => one.number === entry.number) ?? null
@@ -64,6 +67,9 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
   const result = judged.data?.pass_number === entry.number ? judged.data : null
   const planMax = coupon.evaluation.heat_input.find((one) => one.pass_number === entry.number)?.max_kj_mm ?? null
   const next = nextPass(coupon, sending.waiting)
+  const machines = useQuery(recordsQuery('machine'))
+  const machine = machines.data?.find((one) => one.name === coupon.piece.machine?.name)?.document
+  const feedDial = machine && 'dial' in machine ? machine.dial : null
 
   const correct = useMutation({
     mutationFn: (sent: Entry) =>
@@ -106,6 +112,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
   const setWatch = useCallback((watch: Stopwatch) => put((old) => ({ ...old, watch, timeS: null })), [put])
   const heat = useMemo(() => new Map(coupon.log.passes.map((one) => [one.pass_number, one.heat_input_kj_mm ?? 0])), [coupon.log])
   const last = coupon.rows.toSorted((a, b) => a.id - b.id).at(-1)
+  const picturedRow = coupon.rows.find((row) => row.id === pictured)
   const flaggedRow = coupon.rows.find((row) => row.id === flagged)
 
   const bench = <BenchPanel coupon={coupon} disabled={!may('EDIT_PIECE') || coupon.status !== 'welding'} />
@@ -149,6 +156,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
                   title={planned ? [planned.role, planned.process, planned.filler?.designation].filter(Boolean).join(', ') : 'not planned'} />
                 {/* A new entry starts with empty fields: nothing of the last pass may hang on. */}
                 <EntryPanel key={entry.clientId} entry={entry} put={put} planned={planned} result={result} judged={!judged.isError}
+                  feedDial={feedDial ?? null}
                   mirrored={judged.isError ? mirroredHeat(record, coupon) : null}
                   batches={coupon.piece.batches.filter((one) => one.kind === 'filler').map((one) => one.batch)} disabled={correct.isPending && !refusal} />
                 {correct.isError && (
@@ -174,7 +182,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
           </div>
           <div className="grid min-w-0 gap-3">
             <HeatChart coupon={coupon} />
-            <LogLadder coupon={coupon} current={mayLog ? entry.number : -1} onFlags={setFlagged}
+            <LogLadder coupon={coupon} current={mayLog ? entry.number : -1} onFlags={setFlagged} onPhotos={setPictured}
               onPick={(rowId) => {
                 const row = coupon.rows.find((one) => one.id === rowId)
                 if (row && mayLog) put(() => entryOf(row))
@@ -190,6 +198,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
         </div>
       </div>
       {last && <StrikeDialog coupon={coupon} row={last} open={striking} onClose={() => setStriking(false)} />}
+      {picturedRow && <PhotosDialog row={picturedRow} disabled={!mayLog} onClose={() => setPictured(null)} />}
       {flaggedRow && <FlagsDialog key={flaggedRow.version} row={flaggedRow} disabled={!may('LOG_PASS')} onClose={() => setFlagged(null)} />}
     </div>
   )

@@ -1,4 +1,4 @@
-import type { Pass, PassResult, Range } from '../../api/types'
+import type { DialCalibration, Pass, PassResult, Range } from '../../api/types'
 import { useUnits } from '../../app/units'
 import { scaleOver } from '../../domain/band'
 import { temper } from '../../domain/temper'
@@ -19,11 +19,13 @@ type Props = {
   mirrored: number | null
   /** Filler batches at this bench. */
   batches: readonly string[]
+  /** The wire feed dial of the machine at the bench. */
+  feedDial?: DialCalibration | null
   disabled: boolean
 }
 
 /** The fields of the pass being welded, large, each with its band. */
-export function EntryPanel({ entry, put, planned, result, judged, mirrored, batches, disabled }: Props) {
+export function EntryPanel({ entry, put, planned, result, judged, mirrored, batches, feedDial, disabled }: Props) {
   const units = useUnits()
   const travel = result?.travel_mm_min ?? null
   const heat = mirrored ?? result?.heat_input_kj_mm ?? null
@@ -62,12 +64,12 @@ export function EntryPanel({ entry, put, planned, result, judged, mirrored, batc
       </Line>
       {planned?.wire_feed_m_min && (
         <Line words="Wire feed">
-          <QuantityField bench big mode="range" label="Wire feed" kind="wire_feed" value={entry.feed} disabled={disabled} onChange={(feed) => set({ feed })} />
+          <QuantityField bench big mode="range" label="Wire feed" kind="wire_feed" feedDial={feedDial} placeholder={feedDial ? 'or dial 4.5' : 'or 640 mm in 6 s'} value={entry.feed} disabled={disabled} onChange={(feed) => set({ feed })} />
           <Gauge kind="wire_feed" allowed={planned.wire_feed_m_min} seen={entry.feed} out={out('wire-feed.range')} words="Wire feed" />
         </Line>
       )}
       <Line words="Before the pass">
-        <QuantityField bench big label="Temperature before the pass" kind="temperature" value={entry.beforeC} disabled={disabled} onChange={(beforeC) => set({ beforeC })} />
+        <QuantityField bench big label="Temperature before the pass" kind="temperature" value={entry.beforeC} disabled={disabled} onChange={(beforeC) => set({ beforeC, readAt: beforeC === null ? null : clockNow() })} />
         <label className="flex min-h-12 items-center gap-2 text-[14px]">
           <input type="checkbox" className="size-5" checked={entry.quenched} disabled={disabled} onChange={(event) => set({ quenched: event.target.checked })} />
           quenched in water before it
@@ -129,6 +131,11 @@ export function EntryPanel({ entry, put, planned, result, judged, mirrored, batc
       </div>
     </section>
   )
+}
+
+/** The time of day on this device, for the reading. */
+function clockNow(): string {
+  return new Date().toTimeString().slice(0, 5)
 }
 
 function Line({ words, children, last = false }: { words: string; children: React.ReactNode; last?: boolean }) {

@@ -3,10 +3,10 @@ import { useUnits } from '../../app/units'
 import { temper } from '../../domain/temper'
 import { MarkIcon } from '../../ui/Verdict'
 
-type Props = { coupon: Coupon; current: number; onPick: (rowId: number) => void; onFlags: (rowId: number) => void }
+type Props = { coupon: Coupon; current: number; onPick: (rowId: number) => void; onFlags: (rowId: number) => void; onPhotos: (rowId: number) => void }
 
 /** The ladder filling up: root at the bottom, planned passes empty until they are welded. */
-export function LogLadder({ coupon, current, onPick, onFlags }: Props) {
+export function LogLadder({ coupon, current, onPick, onFlags, onPhotos }: Props) {
   const units = useUnits()
   const results = new Map(coupon.log.passes.map((one) => [one.pass_number, one]))
   const rows = new Map(coupon.rows.map((row) => [row.record.number, row]))
@@ -32,7 +32,7 @@ export function LogLadder({ coupon, current, onPick, onFlags }: Props) {
             const result = results.get(number)
             const record = row?.record
             return (
-              <tr key={number} className={`border-b border-hair ${number === current ? 'bg-accent-soft' : ''}`} data-logged={row ? number : undefined}>
+              <tr key={number} className={`border-b border-hair ${number === current ? 'bg-accent-soft' : ''}`} data-logged={row ? number : undefined} title={row ? writtenBy(row) : undefined}>
                 <td className="py-1.5 whitespace-nowrap">
                   <span className="mr-1.5 inline-grid size-6 place-items-center rounded-full text-[12px] font-semibold text-white" style={{ background: temper(result?.heat_input_kj_mm) }}>{number}</span>
                   <span className="font-head text-[14px] font-semibold">{planned.get(number)?.role ?? 'not planned'}</span>
@@ -52,6 +52,7 @@ export function LogLadder({ coupon, current, onPick, onFlags }: Props) {
                         </button>
                       )}{' '}
                       <Flags result={result} />{' '}
+                      <button type="button" className="link p-1" onClick={() => onPhotos(row.id)} aria-label={`Photos of pass ${String(number)}`}>{row.photos.length > 0 ? `${String(row.photos.length)} photo${row.photos.length === 1 ? '' : 's'}` : 'photo'}</button>{' '}
                       <button type="button" className="link p-1" onClick={() => onPick(row.id)} aria-label={`Correct pass ${String(number)}`}>correct</button>
                     </td>
                   </>
@@ -71,6 +72,14 @@ export function LogLadder({ coupon, current, onPick, onFlags }: Props) {
       )}
     </section>
   )
+}
+
+/** Who logged it and when, by the server's clock, with what the device's clock said. */
+function writtenBy(row: Coupon['rows'][number]): string {
+  const time = new Date(row.ended_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+  const off = row.device_offset_s
+  const clock = off !== null && Math.abs(off) > 2 ? `; the clock of that device was ${Math.abs(off).toFixed(0)} s ${off > 0 ? 'ahead' : 'behind'}` : ''
+  return `logged by ${row.logged_by}, arc ended ${time}${clock}`
 }
 
 function mean(reading: Coupon['rows'][number]['record']['current_a'], kind: string, units: ReturnType<typeof useUnits>): string {

@@ -15,6 +15,8 @@ export type Entry = {
   feed: Range | null
   flow: Range | null
   beforeC: number | null
+  /** Time of day of the reading. */
+  readAt: string | null
   place: string | null
   depositMm: number | null
   layer: number | null
@@ -31,7 +33,7 @@ export type Entry = {
 export function newEntry(number: number, carried: Partial<Pick<Entry, 'lengthMm' | 'place' | 'batch'>> = {}): Entry {
   return {
     clientId: newId(), number, lengthMm: null, timeS: null, current: null, voltage: null, feed: null, flow: null,
-    beforeC: null, place: null, depositMm: null, layer: null, runOutMm: null, batch: null, remarks: null, quenched: false,
+    beforeC: null, readAt: null, place: null, depositMm: null, layer: null, runOutMm: null, batch: null, remarks: null, quenched: false,
     watch: STOPPED, correcting: null, ...carried,
   }
 }
@@ -83,9 +85,9 @@ export function recordOf(entry: Entry, before: PassRecord | null = null, planned
     run_out_mm: entry.runOutMm,
     filler: entry.batch !== null ? { ...(before?.filler ?? planned?.filler), batch: entry.batch } : (before?.filler ?? null),
     interpass:
-      entry.quenched || entry.place !== null
-        ? { ...before?.interpass, place: entry.place, quenched: entry.quenched }
-        : before?.interpass && { ...before.interpass, place: null, quenched: false },
+      entry.quenched || entry.place !== null || entry.readAt !== null
+        ? { ...before?.interpass, place: entry.place, at: entry.readAt, quenched: entry.quenched }
+        : before?.interpass && { ...before.interpass, place: null, at: null, quenched: false },
     remarks: entry.remarks,
   }
 }
@@ -101,6 +103,7 @@ export function entryOf(row: { id: number; version: number; record: PassRecord }
     feed: spread(record.wire_feed_m_min),
     flow: spread(record.gas?.flow_l_min),
     beforeC: record.before_c ?? null,
+    readAt: record.interpass?.at ?? null,
     place: record.interpass?.place ?? null,
     depositMm: record.deposit_mm ?? null,
     layer: record.layer ?? null,
