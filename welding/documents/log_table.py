@@ -57,6 +57,7 @@ COLUMNS: tuple[TableColumn, ...] = (
     TableColumn("welded by", "", "welded_by", "text"),
     TableColumn("remarks", "", "remarks", "text"),
 )
+_BY_TITLE = {name.lower(): column for column in COLUMNS for name in (column.title, column.name)}
 RECKONED = ("heat input, kJ/mm", "arc energy, kJ/mm", "k", "method", "flags", "logged by", "arc ended")
 MOST_ROWS = 400
 
@@ -131,18 +132,21 @@ def read_table(rows: Sequence[Sequence[Any]], first_line: int = 1) -> tuple[Pass
     return tuple(records)
 
 
+def known_columns(names: Sequence[Any]) -> int:
+    """How many of these names are columns of a log; tells the right way to part a line."""
+    return sum(str(name or "").strip().lower() in _BY_TITLE for name in names)
+
+
 def _told(cell: Any) -> bool:
     return cell is not None and str(cell).strip() not in ("", "-", "–", "—")
 
 
 def _columns(names: Sequence[Any], problems: list[Problem], line: int) -> Iterator[TableColumn | None]:
-    by_title = {column.title.lower(): column for column in COLUMNS}
-    by_title |= {column.name.lower(): column for column in COLUMNS}
     reckoned = {name.lower() for name in RECKONED}
     found: set[str] = set()
     for name in names:
         text = str(name or "").strip().lower()
-        column = by_title.get(text)
+        column = _BY_TITLE.get(text)
         if column is None and text and text not in reckoned:
             problems.append(Problem(f"line {line}", "this column is not known", str(name)[:60]))
         if column is not None:

@@ -23,7 +23,7 @@ from apps.coupons.queries import coupon_document
 from apps.coupons.rows import to_record
 from apps.coupons.services.log_pass import log_pass
 from welding.assess_coupon import evaluate_coupon
-from welding.documents.log_table import COLUMNS, RECKONED, cells_of, read_table
+from welding.documents.log_table import COLUMNS, RECKONED, cells_of, known_columns, read_table
 
 Kind = Literal["csv", "xlsx"]
 TYPES: dict[str, str] = {
@@ -130,7 +130,10 @@ def _from_csv(data: bytes) -> Sequence[Sequence[Any]]:
     if "\x00" in text:
         raise InvalidError("This is neither CSV nor XLSX.")
     head = text.split("\n", 1)[0]
-    delimiter = max((",", ";", "\t"), key=lambda one: len(next(csv.reader([head], delimiter=one), [])))
+    # Names hold commas ("current, A"): the right delimiter is the one that gives names we know.
+    delimiter = max(
+        (",", ";", "\t"), key=lambda one: known_columns(next(csv.reader([head], delimiter=one), []))
+    )
     rows = [list(row) for row in csv.reader(io.StringIO(text), delimiter=delimiter)]
     if delimiter == ",":
         return [[cell.removeprefix("'") for cell in row] for row in rows]
