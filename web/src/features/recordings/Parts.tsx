@@ -7,17 +7,8 @@ import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { QuantityField } from '../../ui/QuantityField'
 import { MarkIcon } from '../../ui/Verdict'
+import type { Part } from './model'
 import type { Span } from './queries'
-
-export type Part = { start_s: number; end_s: number; number: number | null; length_mm: number | null; found: PassMeasured }
-
-/** The parts that a recording suggests, numbered from the first pass that is still to weld. */
-export function partsOf(recording: Recording, toWeld: readonly number[]): Part[] {
-  return (recording.analysis?.passes ?? []).map((found, at) => {
-    const taken = recording.taken.find((one) => Math.abs(one.start_s - found.start_s) < 0.5)
-    return { start_s: found.start_s, end_s: found.end_s, number: taken?.pass_number ?? toWeld[at] ?? null, length_mm: null, found }
-  })
-}
 
 type Props = { recording: Recording; parts: Part[]; onParts: (parts: Part[]) => void; onZoom: (span: Span) => void; disabled: boolean }
 
@@ -74,7 +65,7 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
                 <td>{units.value(got.mean_voltage_v, 'voltage')}</td>
                 <td>{units.value(got.mean_current_a, 'current')}</td>
                 <td className="font-semibold">{(got.energy_j / 1000).toFixed(2)}</td>
-                <td>{`${got.mean_product_error > 0 ? '+' : ''}${(got.mean_product_error * 100).toFixed(1)} %`}</td>
+                <td>{percentOff(got.mean_product_error)}</td>
                 <td>{lookOf(one.found)}</td>
                 <td className="text-right whitespace-nowrap">
                   <button type="button" className="link p-1" onClick={() => onZoom({ start_s: one.start_s - 1, end_s: one.end_s + 1 })}>look</button>
@@ -96,6 +87,13 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
       )}
     </section>
   )
+}
+
+/** How far off, with its sign; what rounds to nothing has none. */
+function percentOff(share: number): string {
+  const text = (share * 100).toFixed(1)
+  if (Number(text) === 0) return '0.0 %'
+  return `${share > 0 ? '+' : ''}${text} %`
 }
 
 function Time({ label, value, disabled, onChange }: { label: string; value: number; disabled: boolean; onChange: (value: number) => void }) {

@@ -11,8 +11,9 @@ import { MarkIcon } from '../../ui/Verdict'
 import { couponQuery } from '../coupons/queries'
 import { Live } from './Live'
 import { MappingForm } from './MappingForm'
-import { Parts, partsOf, type Part } from './Parts'
+import { Parts } from './Parts'
 import { TraceChart } from './TraceChart'
+import { partsOf, type Part } from './model'
 import { recordingQuery, traceQuery, type Span } from './queries'
 
 export function RecordingPage() {

@@ -3,6 +3,7 @@ import uPlot from 'uplot'
 import 'uplot/dist/uPlot.min.css'
 
 import type { Trace } from '../../api/types'
+import { withGaps } from '../../domain/trace'
 import type { Span } from './queries'
 
 const SHOWN: Record<string, { words: string; unit: string }> = {
@@ -104,7 +105,7 @@ function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
     }
   }, [name, last])
   useEffect(() => {
-    plot.current?.setData([[...time], [...low], [...high]])
+    plot.current?.setData(withGaps(time, low, high))
   }, [time, low, high])
   const words = SHOWN[name] ?? { words: name, unit: '' }
   const values = high.filter((one): one is number => one !== null)
