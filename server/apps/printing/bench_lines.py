@@ -33,7 +33,10 @@ def bench_facts(document: Coupon, write: Writer) -> Facts:
             (
                 "Batches",
                 [
-                    Both(" ".join(part for part in (one.designation, one.batch, one.certificate) if part))
+                    Both(
+                        " ".join(part for part in (one.designation, one.batch) if part)
+                        + (f", certificate {one.certificate}" if one.certificate else "")
+                    )
                     for one in piece.batches
                 ],
             )
