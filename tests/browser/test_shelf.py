@@ -2,8 +2,10 @@
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
+from recorder.client import Gateway, Refused
 from tests.browser.conftest import open_from
 from tests.browser.test_main_path import choose, fill, saved
 
@@ -194,3 +196,23 @@ def test_others_look_and_do_not_change(enter, bridge):
         if tab == "tungsten":
             page.get_by_role("button", name="WCe20").click()
         expect(page.get_by_text(text, exact=False).first).to_be_visible()
+
+
+def test_a_recorder_gets_its_token_once_and_is_retired(enter, bridge):
+    page = enter()
+    page.goto(f"{bridge.url}/shelf/recorders")
+    page.get_by_role("button", name="Add a recorder").click()
+    page.get_by_label("Name of the recorder").fill("Booth 2 stand-in")
+    page.get_by_role("button", name="Add it").click()
+    expect(page.get_by_role("alert")).to_contain_text("There is a recorder Booth 2 stand-in already.")
+    page.get_by_label("Name of the recorder").fill("Booth 7")
+    page.get_by_role("button", name="Add it").click()
+    token = page.get_by_label("Token").inner_text()
+    page.get_by_role("button", name="It is copied").click()
+    gateway = Gateway(bridge.url, token)
+    gateway.open(("time_s", "voltage_v", "current_a"), None, "first words")
+    page.get_by_role("button", name="Retire Booth 7").click()
+    expect(page.get_by_text("retired")).to_be_visible()
+    with pytest.raises(Refused, match="401"):
+        gateway.open(("time_s", "voltage_v", "current_a"), None, "again")
+    assert token not in page.content()

@@ -35,7 +35,7 @@ export function CouponPage() {
   const id = Number(useParams().id)
   const { system } = useUnits()
   const coupon = useQuery({ ...couponQuery(id, system), enabled: Number.isInteger(id), placeholderData: keepPreviousData })
-  if (coupon.data) return <RunLog key={coupon.data.id} coupon={coupon.data} fetchedAt={coupon.dataUpdatedAt} away={coupon.failureReason?.message ?? null} />
+  if (coupon.data) return <RunLog key={coupon.data.id} coupon={coupon.data} fetchedAt={coupon.dataUpdatedAt} away={coupon.failureReason?.message ?? (coupon.fetchStatus === 'paused' ? 'No network.' : null)} />
   if (coupon.isError) return <div className="p-5"><Notice mark="breach">{coupon.error.message} <Link className="link" to="/coupons">All coupons</Link></Notice></div>
   return <p className="p-5 text-steel">{coupon.failureReason ? `${coupon.failureReason.message} Trying again …` : 'Opening …'}</p>
 }
@@ -64,6 +64,8 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
   const planned = coupon.procedure.passes.find((one) => one.number === entry.number) ?? null
   const record = useMemo(() => recordOf(entry, before, planned), [entry, before, planned])
   const judged = useQuery({ ...judgeQuery(coupon.id, record, system), placeholderData: keepPreviousData })
+  // A question that waits for a network is no answer either.
+  const unjudged = judged.isError || judged.fetchStatus === 'paused'
   const result = judged.data?.pass_number === entry.number ? judged.data : null
   const planMax = coupon.evaluation.heat_input.find((one) => one.pass_number === entry.number)?.max_kj_mm ?? null
   const next = nextPass(coupon, sending.waiting)
@@ -155,9 +157,9 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
                 <StopwatchPanel watch={entry.watch} onWatch={setWatch} number={entry.number} heat={result?.heat_input_kj_mm ?? planMax} disabled={correct.isPending}
                   title={planned ? [planned.role, planned.process, planned.filler?.designation].filter(Boolean).join(', ') : 'not planned'} />
                 {/* A new entry starts with empty fields: nothing of the last pass may hang on. */}
-                <EntryPanel key={entry.clientId} entry={entry} put={put} planned={planned} result={result} judged={!judged.isError}
+                <EntryPanel key={entry.clientId} entry={entry} put={put} planned={planned} result={result} judged={!unjudged}
                   feedDial={feedDial ?? null}
-                  mirrored={judged.isError ? mirroredHeat(record, coupon) : null}
+                  mirrored={unjudged ? mirroredHeat(record, coupon) : null}
                   batches={coupon.piece.batches.filter((one) => one.kind === 'filler').map((one) => one.batch)} disabled={correct.isPending && !refusal} />
                 {correct.isError && (
                   <Notice mark="breach" className="text-[15px]">

@@ -8,6 +8,7 @@ import { FillersTab } from './FillersTab'
 import { GasesTab } from './GasesTab'
 import { MachinesTab } from './MachinesTab'
 import { MetalsTab } from './MetalsTab'
+import { RecordersTab } from './RecordersTab'
 import { TrialsTab } from './TrialsTab'
 import { TungstenTab } from './TungstenTab'
 
@@ -17,6 +18,7 @@ const TABS = [
   { tab: 'gases', words: 'Gases', look: 'C25, Ar+2CO2, trimix, purge …', show: GasesTab },
   { tab: 'tungsten', words: 'Tungsten', look: 'lanthanated, EWTh-2, grey …', show: TungstenTab },
   { tab: 'machines', words: 'Machines', look: 'name of a machine …', show: MachinesTab },
+  { tab: 'recorders', words: 'Recorders', look: 'name of a recorder …', show: RecordersTab },
   { tab: 'trials', words: 'Trials', look: '135 PF kept …', show: TrialsTab },
 ] as const
 
