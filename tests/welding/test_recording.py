@@ -304,6 +304,17 @@ def test_a_gap_is_not_counted_but_estimated():
     assert got.filled_energy_j == pytest.approx(24 * 200 * 12, rel=0.01)
 
 
+@pytest.mark.parametrize("silent,passes,stretches,told", [(1.0, 1, 1, 1), (5.0, 1, 2, 1), (60.0, 2, 1, 0)])
+def test_a_recorder_that_falls_silent(silent, passes, stretches, told):
+    """No sample with the arc off at all: a short hole is in the arc, a long one parts passes."""
+    base = noisy()
+    time = np.where(base.time_s > 6, base.time_s + silent, base.time_s)
+    got = analyse(changed(base, time_s=time))
+    assert [len(one.stretches_s) for one in got.passes] == [stretches] * passes
+    assert sum(one.kind == "gap" for one in got.faults) == told
+    assert sum(one.measured.arc_time_s for one in got.passes) == pytest.approx(12, abs=0.01)
+
+
 def test_missing_numbers_and_time_going_back_are_left_out_and_told():
     time = np.array([0.0, 1, 2, 3, 2.5, 4, np.nan, 5])
     volts = np.array([24, np.nan, 24, 24, 24, 24, 24, 24.0])

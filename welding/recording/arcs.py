@@ -16,6 +16,9 @@ BRIDGE_S = 0.05
 """Lulls up to this long [s] are no end of the arc: zero crossings of AC, blown short circuits."""
 TOUCH_S = 0.1
 """Stretches shorter than this [s] are touches of the electrode, not welding."""
+LONGEST_HOLE_S = 2.0
+"""Over a hole in the data longer than this [s] the arc is not taken to have burned on: many recorders
+fall silent between passes."""
 PAUSE_S = 20.0
 """Stretches this close together [s] are one pass with restarts, until a person says otherwise."""
 
@@ -76,9 +79,14 @@ def arc_stretches(
     if recording.size == 0:
         return ()
     time = recording.time_s
-    starts, stops = runs_of(arc_is_on(recording.current_a, arc_on_a))
+    on = arc_is_on(recording.current_a, arc_on_a)
+    starts, stops = runs_of(on)
     if starts.size == 0:
         return ()
+    if recording.size > 1:
+        holes = np.flatnonzero(np.diff(time) > max(LONGEST_HOLE_S, recording.gap_s))
+        holes = holes[on[holes] & on[holes + 1]]
+        starts, stops = np.sort(np.append(starts, holes + 1)), np.sort(np.append(stops, holes))
     starts, stops = _bridged(time, starts, stops, max(bridge_s, 1.5 * recording.step_s))
     step = recording.step_s
     long_enough = time[stops] - time[starts] + step >= touch_s

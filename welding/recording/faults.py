@@ -6,6 +6,7 @@ All thresholds are common practice and err towards asking a person; none of them
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 import numpy as np
 
@@ -48,6 +49,7 @@ def recording_faults(recording: Recording, passes: tuple[PassFound, ...]) -> tup
         )
     found = [
         *_gaps(recording, stretches),
+        *_silences(recording, passes),
         *_swapped(recording, stretches),
         *_saturated(recording, stretches),
         *_stuck(recording, stretches),
@@ -81,6 +83,23 @@ def _gaps(recording: Recording, stretches: tuple[Stretch, ...]) -> Iterator[Faul
                 message=f"No samples for {lasts:.3g} s while the arc burned, from {start:.2f} s on; "
                 "that energy is not counted.",
                 at_s=start,
+                lasts_s=lasts,
+            )
+
+
+def _silences(recording: Recording, passes: tuple[PassFound, ...]) -> Iterator[Fault]:
+    """Two stretches of one pass with nothing recorded between them: nobody knows what happened."""
+    for one in passes:
+        for before, after in pairwise(one.stretches):
+            if after.runs[0].first != before.runs[-1].last + 1:
+                continue
+            lasts = after.start_s - before.end_s
+            yield Fault(
+                kind="gap",
+                severity="breach",
+                message=f"Nothing was recorded for {lasts:.1f} s from {before.end_s:.2f} s on: whether the arc "
+                "burned meanwhile cannot be told, and nothing is counted for it.",
+                at_s=before.end_s,
                 lasts_s=lasts,
             )
 
