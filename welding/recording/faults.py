@@ -97,8 +97,8 @@ def _silences(recording: Recording, passes: tuple[PassFound, ...]) -> Iterator[F
             yield Fault(
                 kind="gap",
                 severity="breach",
-                message=f"Nothing was recorded for {lasts:.1f} s from {before.end_s:.2f} s on: whether the arc "
-                "burned meanwhile cannot be told, and nothing is counted for it.",
+                message=f"Nothing was recorded for {lasts:.1f} s from {before.end_s:.2f} s on: whether the "
+                "arc burned meanwhile cannot be told, and nothing is counted for it.",
                 at_s=before.end_s,
                 lasts_s=lasts,
             )
