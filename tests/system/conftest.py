@@ -97,16 +97,21 @@ class Person:
         assert status == 200
         return self
 
-    def wait_for(self, path: str, wanted: int, patience_s: float = 30) -> dict:
-        """Ask until the status is the wanted one; a server that is away counts as asked."""
+    def wait_for(self, path: str, wanted: int, patience_s: float = 30, in_a_row: int = 1) -> dict:
+        """Ask until the status is the wanted one; a server that is away counts as asked.
+
+        Each web worker finds a database that came back in its own time: ``in_a_row`` answers of the
+        wanted kind say that all of them have.
+        """
         end = time.monotonic() + patience_s
-        status, body = 0, {}
+        status, body, row = 0, {}, 0
         while time.monotonic() < end:
             try:
                 status, body = self("GET", path)
             except OSError:
                 status = 0
-            if status == wanted:
+            row = row + 1 if status == wanted else 0
+            if row >= in_a_row:
                 return body
             time.sleep(0.2)
         raise AssertionError(f"{path}: {status}, not {wanted}: {body}")

@@ -104,7 +104,7 @@ def test_the_database_is_killed_in_the_middle_of_saving(shop):
         assert b'<div id="root">' in page.read()  # the page itself opens, says so, and asks again
     shop.start()
     # The same web server finds the database again by itself.
-    saver.person.wait_for(saver.path, 200)
+    saver.person.wait_for(saver.path, 200, patience_s=90, in_a_row=20)
     assert_kept(shop.port, saver)
 
 
