@@ -74,6 +74,10 @@ def test_the_template_names_what_is_to_weld_and_is_taken_when_filled(api, coupon
     assert status == 200
     assert api["welder"]("POST", f"/coupons/{coupon.pk}/table", raw=book(ROWS))[0] == 200
     assert PassLog.objects.filter(coupon=coupon).count() == 2
+    row = PassLog.objects.get(number=2)
+    api["welder"]("POST", f"/passes/{row.pk}/strike", {"version": row.version, "reason": "misread"})
+    assert api["welder"]("POST", f"/coupons/{coupon.pk}/table", raw=book(ROWS))[0] == 200
+    assert PassLog.objects.filter(coupon=coupon, struck=False).count() == 2
 
 
 def test_one_bad_row_and_nothing_is_taken(api, coupon):

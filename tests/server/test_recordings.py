@@ -109,6 +109,18 @@ def test_passes_are_taken_with_their_energy_and_only_once(api, coupon):
     assert [one["pass_number"] for one in after["taken"]] == [1, 2]
 
 
+def test_a_struck_pass_can_be_taken_again(api, coupon):
+    _, got = send(api["welder"], coupon, file_of())
+    one = got["analysis"]["passes"][0]
+    body = {"parts": [{"number": 1, "start_s": one["start_s"], "end_s": one["end_s"], "length_mm": 150}]}
+    path = f"/recordings/{got['id']}/passes"
+    (row,) = api["welder"]("POST", path, body)[1]
+    api["welder"]("POST", f"/passes/{row['id']}/strike", {"version": row["version"], "reason": "wrong pass"})
+    status, (again,) = api["welder"]("POST", path, body)
+    assert (status, again["id"] != row["id"]) == (200, True)
+    assert list(PassLog.objects.order_by("id").values_list("struck", flat=True)) == [True, False]
+
+
 def test_a_typed_pass_keeps_its_words_when_a_recording_follows(api, coupon):
     entry = {
         "number": 1,

@@ -6,8 +6,9 @@ import csv
 import io
 import zipfile
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any, Literal
-from uuid import NAMESPACE_URL, uuid5
+from uuid import uuid4
 
 from api.errors import InvalidError
 from django.db import transaction
@@ -83,10 +84,13 @@ def take_log(user: User, coupon: Coupon, data: bytes) -> list[PassLog]:
     if len(data) > LARGEST_BYTES:
         raise InvalidError("A log has at most 2 MB.")
     records = read_table(_from_xlsx(data) if data.startswith(b"PK") else _from_csv(data))
-    return [
-        log_pass(user, coupon, uuid5(NAMESPACE_URL, f"log:{coupon.pk}:{record!r}"), record)
-        for record in records
-    ]
+    standing = {row.number: row for row in coupon.passes.filter(struck=False)}
+    taken = []
+    for record in records:
+        there = standing.get(record.number)
+        same = there is not None and replace(to_record(there), flags=()) == record
+        taken.append(there if there and same else log_pass(user, coupon, uuid4(), record))
+    return taken
 
 
 def _rounded(value: float | None) -> float | None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 from dataclasses import dataclass, replace
-from uuid import NAMESPACE_URL, uuid5
+from uuid import uuid4
 
 from api.errors import ConflictError, InvalidError
 from django.db import transaction
@@ -70,10 +70,8 @@ def _one(user: User, recording: Recording, part: Taken, procedure: Procedure) ->
     before = to_record(row) if row else PassRecord(number=part.number)
     record = replace(_filled(before, found, part, gas), recording=_reference(recording, part))
     if row is None:
-        key = uuid5(
-            NAMESPACE_URL, f"recording:{recording.client_id}:{part.number}:{part.start_s}:{part.end_s}"
-        )
-        row = log_pass(user, recording.coupon, key, record)
+        # A new entry, also where the same part was taken before and struck; its number counts once.
+        row = log_pass(user, recording.coupon, uuid4(), record)
     elif record != before:
         row = correct_pass(user, row, row.version, record)
     RecordedPass.objects.update_or_create(
