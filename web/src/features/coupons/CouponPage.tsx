@@ -128,7 +128,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
           <div className="grid min-w-0 gap-3">
             {/* Before the first arc the bench comes first, afterwards the pass does. */}
             {coupon.rows.length === 0 && sending.waiting.length === 0 && bench}
-            <WaitingPasses coupon={coupon} state={sending} queue={queue}
+            <WaitingPasses coupon={coupon} state={sending} queue={queue} mayTakeBack={!isTouched(entry)}
               onTakeBack={(clientId) => {
                 const one = sending.waiting.find((each) => each.clientId === clientId)
                 if (!one) return

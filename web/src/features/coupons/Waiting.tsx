@@ -5,10 +5,10 @@ import type { PassQueue, QueueState } from '../../domain/passQueue'
 import { MarkIcon } from '../../ui/Verdict'
 import { mirroredHeat, nextPass } from './model'
 
-type Props = { coupon: Coupon; state: QueueState; queue: PassQueue; onTakeBack: (clientId: string) => void }
+type Props = { coupon: Coupon; state: QueueState; queue: PassQueue; mayTakeBack: boolean; onTakeBack: (clientId: string) => void }
 
 /** Passes that are saved here and not at the server yet, with the little that can be said meanwhile. */
-export function WaitingPasses({ coupon, state, queue, onTakeBack }: Props) {
+export function WaitingPasses({ coupon, state, queue, mayTakeBack, onTakeBack }: Props) {
   const units = useUnits()
   if (state.waiting.length === 0) return null
   const next = nextPass(coupon, state.waiting)
@@ -33,7 +33,10 @@ export function WaitingPasses({ coupon, state, queue, onTakeBack }: Props) {
                 <span className="text-breach">
                   {one.refused.message}{' '}
                   {one.refused.conflict && <button type="button" className="link p-1" onClick={() => queue.renumber(one.clientId, next)}>Keep mine as pass {next}</button>}{' '}
-                  <button type="button" className="link p-1" onClick={() => onTakeBack(one.clientId)}>Take it back into the entry</button>
+                  {/* What is being typed now must not be lost for it. */}
+                  <button type="button" className="link p-1 disabled:no-underline disabled:opacity-60" disabled={!mayTakeBack} title={mayTakeBack ? undefined : 'Save the pass that is being typed first'} onClick={() => onTakeBack(one.clientId)}>
+                    Take it back into the entry
+                  </button>
                 </span>
               ) : (
                 <span className="text-steel2">{state.away ? 'judged when connected' : 'being sent …'}</span>
