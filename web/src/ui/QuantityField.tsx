@@ -18,6 +18,8 @@ type Common = {
   bare?: boolean
   big?: boolean
   hideUnit?: boolean
+  /** The note floats over what is below instead of moving it. */
+  floating?: boolean
   /** At the bench a plain number is taken while the server is away. */
   bench?: boolean
   /** The machine's wire feed dial, so that "dial 4.5" is read. */
@@ -37,7 +39,7 @@ type RangeProps = Common & {
 
 /** A quantity, typed as people say it, shown in the person's unit with the other beside it. */
 export function QuantityField(props: ValueProps | RangeProps) {
-  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit, bench, feedDial } = props
+  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit, floating, bench, feedDial } = props
   const units = useUnits()
   const id = useId()
   const found = units.kind(kind)
@@ -94,6 +96,7 @@ export function QuantityField(props: ValueProps | RangeProps) {
           id={id}
           aria-label={label}
           aria-invalid={problem ? true : undefined}
+          aria-busy={reading.pending || undefined}
           aria-describedby={problem || echo ? `${id}-note` : undefined}
           data-path={path}
           className={`${look} ${problem ? 'border-breach! outline-breach' : ''}`}
@@ -117,7 +120,9 @@ export function QuantityField(props: ValueProps | RangeProps) {
           className={
             bare
               ? `panel absolute top-full left-1/2 z-30 w-max max-w-56 -translate-x-1/2 px-2 py-1 text-[12px] ${problem ? 'border-breach text-breach' : 'text-steel'}`
-              : `mt-0.5 text-[12px] ${problem ? 'text-breach' : 'text-steel2'}`
+              : floating
+                ? `panel absolute top-full left-0 z-30 w-max max-w-56 px-2 py-1 text-[12px] ${problem ? 'border-breach text-breach' : 'text-steel'}`
+                : `mt-0.5 text-[12px] ${problem ? 'text-breach' : 'text-steel2'}`
           }
         >
           {problem ?? echo}

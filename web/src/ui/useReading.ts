@@ -42,6 +42,8 @@ export function useReading({ kind, as, system, metal, peakA, dial, feedDial, onR
   const [text, setText] = useState<string | null>(null)
   const [error, setError] = useState<string | null>(null)
   const [understood, setUnderstood] = useState<string | null>(null)
+  /** Whether what was typed has no answer yet: whoever saves waits for it. */
+  const [pending, setPending] = useState(false)
   const [unanswered, setUnanswered] = useState<{ typed: string } | null>(null)
   const timer = useRef<number | undefined>(undefined)
   const latest = useRef(0)
@@ -56,7 +58,9 @@ export function useReading({ kind, as, system, metal, peakA, dial, feedDial, onR
       const mine = ++latest.current
       // Those of now: by the time the answer comes the field may stand for another pass.
       const { onRead: take, onEmpty: clear } = handlers.current
+      setPending(true)
       const settle = (said: string | null) => {
+        setPending(false)
         setError(null)
         setUnderstood(left.current ? null : said)
         if (left.current) setText(null)
@@ -81,6 +85,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, feedDial, onR
           settle(away.understood)
           return
         }
+        setPending(false)
         setUnderstood(null)
         setError(problem instanceof Refusal ? problem.message : 'Not understood.')
         if (problem instanceof Refusal && problem.passing) setUnanswered({ typed })
@@ -113,6 +118,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, feedDial, onR
   const type = useCallback(
     (typed: string) => {
       left.current = false
+      setPending(true)
       setText(typed)
       window.clearTimeout(timer.current)
       timer.current = window.setTimeout(() => void read(typed), PAUSE_MS)
@@ -130,10 +136,11 @@ export function useReading({ kind, as, system, metal, peakA, dial, feedDial, onR
   const revert = useCallback(() => {
     window.clearTimeout(timer.current)
     latest.current += 1
+    setPending(false)
     setText(null)
     setError(null)
     setUnderstood(null)
   }, [])
 
-  return { text, error, understood, type, leave, revert }
+  return { text, error, understood, pending, type, leave, revert }
 }

@@ -11,6 +11,7 @@ import { useUnits } from '../../app/units'
 import type { Stopwatch } from '../../domain/stopwatch'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
+import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { RecordingsPanel } from '../recordings'
 import { recordsQuery } from '../shelf'
@@ -41,12 +42,6 @@ export function CouponPage() {
 }
 
 const FORM = 'pass-entry'
-
-/** Leave the field that is being typed in, give it time to be read, then save the pass. */
-function commitAndSubmit(): void {
-  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-  window.setTimeout(() => (document.getElementById(FORM) as HTMLFormElement | null)?.requestSubmit(), 200)
-}
 
 function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number; away: string | null }) {
   const { system } = useUnits()
@@ -104,7 +99,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
     const onKey = (event: KeyboardEvent) => {
       if (event.key === 'Enter' && event.ctrlKey) {
         event.preventDefault()
-        commitAndSubmit()
+        commitAndSubmit(FORM)
       }
     }
     window.addEventListener('keydown', onKey)
@@ -143,9 +138,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
                 onSubmit={(event) => {
                   event.preventDefault()
                   // What could not be read must not be lost with a save: it is mended first.
-                  const wrong = event.currentTarget.querySelector<HTMLElement>('[aria-invalid="true"]')
-                  if (wrong) wrong.focus()
-                  else if (canSave) save()
+                  if (!showWrong(event.currentTarget) && canSave) save()
                 }}
               >
                 {entry.correcting && (
@@ -170,7 +163,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
                   <Button className="min-h-14 text-[18px]!" disabled={!last || correct.isPending} onClick={() => setStriking(true)}>
                     Strike the last
                   </Button>
-                  <Button look="main" className="min-h-14 text-[18px]!" disabled={!canSave} onClick={commitAndSubmit}>
+                  <Button look="main" className="min-h-14 text-[18px]!" disabled={!canSave} onClick={() => commitAndSubmit(FORM)}>
                     {correct.isPending ? 'Saving …' : entry.correcting ? `Save the correction` : `Save pass ${String(entry.number)}`}
                   </Button>
                 </div>

@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import { Link, useParams } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
@@ -11,6 +11,7 @@ import type { Stopwatch } from '../../domain/stopwatch'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { MarkIcon } from '../../ui/Verdict'
+import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { EntryPanel } from './EntryPanel'
 import { StopwatchPanel } from './StopwatchPanel'
 import { isTouched, newEntry, recordOf } from './model'
@@ -29,6 +30,8 @@ export function ScrapPage() {
   if (revision.isError) return <div className="p-5"><Notice mark="breach">{revision.error.message}</Notice></div>
   return <p className="p-5 text-steel">Opening …</p>
 }
+
+const FORM = 'scrap-entry'
 
 function Scrap({ revision }: { revision: Revision }) {
   const { system } = useUnits()
@@ -59,10 +62,16 @@ function Scrap({ revision }: { revision: Revision }) {
     },
   })
   const setWatch = useCallback((watch: Stopwatch) => put((old) => ({ ...old, watch, timeS: null })), [put])
+  const verdict = useRef<Trial['verdict']>('kept')
+  const commit = (chosen: Trial['verdict']) => {
+    verdict.current = chosen
+    commitAndSubmit(FORM)
+  }
   const ready = may('LOG_TRIAL') && isTouched(entry) && entry.watch.startedAt === null && !save.isPending && (entry.current !== null || entry.voltage !== null || entry.feed !== null)
   if (passes.length === 0) return <div className="p-5"><Notice>The procedure has no pass yet. <Link className="link" to={`/procedures/${String(revision.id)}`}>Add one</Link></Notice></div>
   return (
-    <div className="mx-auto grid max-w-[760px] gap-3 px-4 py-3">
+    <form id={FORM} className="mx-auto grid max-w-[760px] gap-3 px-4 py-3"
+      onSubmit={(event) => { event.preventDefault(); if (!showWrong(event.currentTarget) && ready) save.mutate(verdict.current) }}>
       <div>
         <h1 className="text-[25px]">On scrap for {revision.number} rev {revision.letter}</h1>
         <p className="text-[14px] text-steel2">Set it, burn it, keep it or reject it. <Link className="link" to={`/procedures/${String(revision.id)}`}>Back to the procedure</Link></p>
@@ -81,10 +90,10 @@ function Scrap({ revision }: { revision: Revision }) {
       {save.isError && <Notice mark="breach">{save.error.message}</Notice>}
       {done && !isTouched(entry) && <p role="status"><MarkIcon mark="holds" /> {done}</p>}
       <div className="grid grid-cols-2 gap-3">
-        <Button className="min-h-14 text-[18px]!" disabled={!ready} onClick={() => save.mutate('rejected')}>Rejected</Button>
-        <Button look="main" className="min-h-14 text-[18px]!" disabled={!ready} onClick={() => save.mutate('kept')}>Kept</Button>
+        <Button className="min-h-14 text-[18px]!" disabled={!ready} onClick={() => commit('rejected')}>Rejected</Button>
+        <Button look="main" className="min-h-14 text-[18px]!" disabled={!ready} onClick={() => commit('kept')}>Kept</Button>
       </div>
-    </div>
+    </form>
   )
 }
 

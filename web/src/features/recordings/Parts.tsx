@@ -6,9 +6,12 @@ import type { PassMeasured, Recording } from '../../api/types'
 import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { QuantityField } from '../../ui/QuantityField'
+import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { MarkIcon } from '../../ui/Verdict'
 import type { Part } from './model'
 import type { Span } from './queries'
+
+const FORM = 'recorded-passes'
 
 type Props = { recording: Recording; parts: Part[]; onParts: (parts: Part[]) => void; onZoom: (span: Span) => void; disabled: boolean }
 
@@ -41,7 +44,8 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
     if (first && second) onParts([...parts.slice(0, at - 1), { ...first, end_s: second.end_s }, ...parts.slice(at + 1)])
   }
   return (
-    <section aria-label="Passes found" className="panel overflow-x-auto p-3">
+    <section aria-label="Passes found" className="panel p-3">
+      <form id={FORM} onSubmit={(event) => { event.preventDefault(); if (!showWrong(event.currentTarget)) take.mutate() }}>
       <h2 className="mb-1 text-[16px]">Passes found</h2>
       <table className="w-full text-[13px] tabular-nums">
         <thead className="label text-left">
@@ -60,7 +64,7 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
                   onChange={(event) => change(at, { number: /^[1-9]\d{0,2}$/.test(event.target.value) ? Number(event.target.value) : null })} /></td>
                 <td><Time label={`Part ${String(at + 1)} from`} value={one.start_s} disabled={disabled} onChange={(start_s) => change(at, { start_s })} /></td>
                 <td><Time label={`Part ${String(at + 1)} to`} value={one.end_s} disabled={disabled} onChange={(end_s) => change(at, { end_s })} /></td>
-                <td className="w-28 pr-2"><QuantityField label={`Bead length of part ${String(at + 1)}`} kind="length" value={one.length_mm} disabled={disabled} onChange={(length_mm) => change(at, { length_mm })} /></td>
+                <td className="w-28 pr-2"><QuantityField label={`Bead length of part ${String(at + 1)}`} kind="length" floating value={one.length_mm} disabled={disabled} onChange={(length_mm) => change(at, { length_mm })} /></td>
                 <td>{got.arc_time_s.toFixed(1)}{one.found.stretches_s.length > 1 && <span className="text-steel2"> in {one.found.stretches_s.length}</span>}</td>
                 <td>{units.value(got.mean_voltage_v, 'voltage')}</td>
                 <td>{units.value(got.mean_current_a, 'current')}</td>
@@ -78,13 +82,14 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
       </table>
       {!disabled && (
         <div className="mt-2 flex items-center gap-3">
-          <Button look="main" disabled={chosen.length === 0 || take.isPending} onClick={() => take.mutate()}>
+          <Button look="main" disabled={chosen.length === 0 || take.isPending} onClick={() => commitAndSubmit(FORM)}>
             {take.isPending ? 'Writing …' : `Write ${chosen.length === 1 ? 'pass' : 'passes'} ${chosen.map((one) => one.number).join(', ')} into the log`}
           </Button>
           {written && <span role="status"><MarkIcon mark="holds" /> Written, with the energy by integration.</span>}
           {take.isError && <span role="alert" className="text-breach">{take.error.message}</span>}
         </div>
       )}
+      </form>
     </section>
   )
 }
