@@ -11,6 +11,7 @@ from apps.demo.management.commands.prepare import load_demo
 from apps.demo.people import RECORDER
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
+from apps.recordings.models import Recording
 from django.core.servers.basehttp import ThreadedWSGIServer
 from django.test.testcases import LiveServerThread
 from playwright.sync_api import expect
@@ -264,7 +265,8 @@ def test_a_stream_is_seen_live_flagged_and_taken(enter, bridge):
     page.get_by_role("button", name="Write pass 3 into the log").click()
     expect(page.get_by_text("Written, with the energy by integration.")).to_be_visible()
     row = PassLog.objects.get(coupon__number="FB-27-C03", number=3, struck=False)
-    assert row.energy_j == pytest.approx(13.4 * 26 * 205, rel=0.25)
+    (found,) = Recording.objects.get(name="Booth 2, pass 3").analysis["passes"]
+    assert row.energy_j == pytest.approx(found["measured"]["energy_j"], rel=1e-4)
     page.get_by_role("link", name="coupon FB-27-C03").click()
     expect(page.locator("[data-logged='3']")).to_be_visible()
 

@@ -260,3 +260,20 @@ def test_flags_stay_through_corrections_and_are_explained(api, coupon):
     # a sender cannot wash them away, nor bring its own
     assert api["welder"]("PUT", path, {"version": 3, "record": {**ENTRY, "flags": []}})[0] == 200
     assert len(api["viewer"]("GET", f"/coupons/{coupon.pk}")[1]["rows"][0]["record"]["flags"]) == 1
+
+
+@pytest.mark.parametrize("who,status", [("viewer", 403), ("welder", 201)])
+def test_a_pass_tried_on_scrap_becomes_a_trial(api, draft, who, status):
+    body = {"record": {**ENTRY, "remarks": "toes wet"}, "verdict": "kept"}
+    assert api[who]("POST", f"/revisions/{draft.pk}/trials", body)[0] == status
+    trials = api["viewer"]("GET", "/trials")[1]
+    if status == 201:
+        trial, planned = trials[0]["trial"], draft.document["passes"][0]
+        assert (trial["process"], trial["filler"]["designation"]) == (
+            planned["process"],
+            planned["filler"]["designation"],
+        )
+        assert (trial["voltage_v"], trial["travel_mm_min"], trial["seen"]) == (26, 250, "toes wet")
+        assert trial["thickness_mm"] == min(one["thickness_mm"] for one in draft.document["base_metals"])
+    else:
+        assert trials == []

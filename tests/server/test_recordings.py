@@ -3,6 +3,7 @@
 import hashlib
 import json
 import uuid
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -335,3 +336,29 @@ def test_trouble_of_the_stand_in_is_flagged(device, coupon, api, trouble, kind):
         device("PUT", f"/streams/{stream['id']}/chunks/{number}", raw=payload)
     _, got = api["welder"]("POST", f"/recordings/{stream['id']}/end")
     assert kind in {one["kind"] for one in got["faults"]}
+
+
+def test_files_may_lie_in_another_storage(api, coupon, settings):
+    """A storage without paths, as object storage is: everything goes through open and save."""
+    settings.STORAGES = {
+        **settings.STORAGES,
+        "default": {"BACKEND": "django.core.files.storage.InMemoryStorage"},
+    }
+    _, got = send(api["welder"], coupon, file_of(names=("a", "b", "c", "d", "e")))
+    units = {"time": ("a", "s"), "voltage": ("b", "V"), "current": ("c", "A")}
+    mapping = {key: {"column": column, "unit": unit} for key, (column, unit) in units.items()}
+    _, ready = api["welder"]("POST", f"/recordings/{got['id']}/mapping", {"version": 1, "mapping": mapping})
+    assert ready["status"] == "ready"
+    with pytest.raises(NotImplementedError):
+        Recording.objects.get(pk=got["id"]).original.path  # noqa: B018
+    assert api["viewer"]("GET", f"/recordings/{got['id']}/trace?start_s=3&end_s=4")[0] == 200
+
+
+def test_the_client_in_the_docs_does_what_it_says(live_server, people, coupon):
+    _, token = add_recorder(people["engineer"], "From the docs")
+    page = (Path(__file__).parents[2] / "docs" / "formats.md").read_text()
+    code = page.split("```python\n", 1)[1].split("```", 1)[0]
+    code = code.replace("http://127.0.0.1:8727", live_server.url).replace("FB-27-C03", coupon.number)
+    exec(compile(code, "formats.md", "exec"), {"TOKEN": token})
+    (one,) = Recording.objects.all()
+    assert (one.status, one.analysis["samples"]) == ("ready", 2)

@@ -27,6 +27,7 @@ from apps.coupons.schemas import (
     LogIn,
     PassRowOut,
     PieceChangeIn,
+    ScrapIn,
     StartIn,
     StrikeIn,
     StruckOut,
@@ -43,12 +44,14 @@ from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut, ImportedOut
 from apps.procedures.services.import_procedure import import_procedure
+from apps.trials.services.enter_trial import enter_trial
 from welding.advice.checklist import checklist_for
 from welding.assess import evaluate
 from welding.assess_bench import cooling_after
 from welding.assess_coupon import evaluate_coupon
 from welding.assess_pass import PassResult, evaluate_pass
 from welding.documents.codec import COUPON, PERSON, PIECE, PROCEDURE, parse_json
+from welding.planning.trial import trial_of
 from welding.quantities.writing import System
 
 router = Router(tags=["coupons"])
@@ -203,6 +206,15 @@ def judge_on_scrap(request: HttpRequest, revision_id: int, payload: JudgeIn) -> 
     require(person(request), Action.VIEW)
     revision = get_object_or_404(Revision, pk=revision_id)
     return evaluate_pass(PROCEDURE.take(revision.document), payload.record, payload.units)
+
+
+@router.post("/revisions/{int:revision_id}/trials", response={201: CreatedOut, **REFUSALS})
+def keep_trial(request: HttpRequest, revision_id: int, payload: ScrapIn) -> Status[CreatedOut]:
+    """Enter what was tried on scrap for a revision into the trial log."""
+    revision = get_object_or_404(Revision, pk=revision_id)
+    procedure = PROCEDURE.take(revision.document)
+    trial = trial_of(procedure, payload.record, payload.verdict, timezone.localdate().isoformat())
+    return Status(201, CreatedOut(id=enter_trial(person(request), trial).pk))
 
 
 @router.post("/coupons/{int:coupon_id}/passes", response={201: VersionOut, **REFUSALS})

@@ -113,6 +113,13 @@ class StrikeIn(Schema):
     reason: str
 
 
+class ScrapIn(Schema):
+    """A pass that was tried on scrap."""
+
+    record: PassRecordIn
+    verdict: Literal["kept", "rejected"]
+
+
 class ExplainIn(Schema):
     """An explanation of a flag."""
 

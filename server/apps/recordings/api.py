@@ -10,6 +10,7 @@ import numpy as np
 from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut, StaleError
 from api.people import person
+from django.db.models import Count, Sum
 from django.http import FileResponse, HttpRequest, HttpResponseBase
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
@@ -43,6 +44,7 @@ from welding.documents.codec import PROCEDURE
 router = Router(tags=["recordings"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 PART_BYTES = 1 << 20
+MOST_CHUNKS = 120
 
 
 def _recording(recording_id: int) -> Recording:
@@ -86,7 +88,7 @@ def list_recordings(request: HttpRequest, coupon_id: int) -> list[RecordingLineO
     """The recordings of a coupon, the latest first."""
     require(person(request), Action.VIEW)
     coupon = get_object_or_404(Coupon, pk=coupon_id)
-    query = coupon.recordings.select_related("recorder").prefetch_related("taken__row")
+    query = coupon.recordings.defer("guess").select_related("recorder").prefetch_related("taken__row")
     return [
         RecordingLineOut(
             id=one.pk,
@@ -175,7 +177,7 @@ def take(request: HttpRequest, recording_id: int, payload: TakeIn) -> list[Versi
     parts = [Taken(**part.model_dump()) for part in payload.parts]
     return [
         VersionOut(id=row.pk, version=row.version)
-        for row in take_passes(person(request), one, parts, procedure)
+        for row in take_passes(person(request), one, one.coupon, parts, procedure)
     ]
 
 
@@ -217,15 +219,19 @@ def live(request: HttpRequest, recording_id: int, after: int = 0) -> LiveOut:
     """What a running stream brought since chunk ``after``."""
     require(person(request), Action.VIEW)
     one = _recording(recording_id)
-    rows = list(one.chunks.order_by("number").values_list("number", "samples", "glance"))
-    arcs = [arc for _, _, glance in rows if (arc := glance["arc"])]
+    # Asked every moment: sums come from the database, and only what is new is read whole.
+    sums = one.chunks.aggregate(
+        count=Count("pk"), samples=Sum("samples"), arc_s=Sum("arc_s"), energy_j=Sum("energy_j")
+    )
+    count = sums["count"]
+    new = one.chunks.filter(number__gte=max(after, count - MOST_CHUNKS)).order_by("number")
     return LiveOut(
         status=one.status,
-        next=len(rows),
-        chunks=[glance for number, _, glance in rows if number >= after][-120:],
-        samples=sum(samples for _, samples, _ in rows),
-        arc_s=sum(arc["arc_s"] for arc in arcs),
-        energy_j=sum(arc["energy_j"] for arc in arcs),
+        next=count,
+        chunks=list(new.filter(number__lt=count).values_list("glance", flat=True)),
+        samples=sums["samples"] or 0,
+        arc_s=sums["arc_s"] or 0.0,
+        energy_j=sums["energy_j"] or 0.0,
     )
 
 

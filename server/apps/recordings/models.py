@@ -98,6 +98,8 @@ class Chunk(models.Model):
     payload = models.BinaryField()
     sha256 = models.CharField(max_length=64)
     samples = models.PositiveIntegerField()
+    arc_s = models.FloatField(default=0.0)
+    energy_j = models.FloatField(default=0.0)
     glance = models.JSONField()
     received_at = models.DateTimeField(auto_now_add=True)
 

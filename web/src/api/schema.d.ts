@@ -840,6 +840,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/revisions/{revision_id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Trial
+         * @description Enter what was tried on scrap for a revision into the trial log.
+         */
+        post: operations["apps_coupons_api_keep_trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/coupons/{coupon_id}/passes": {
         parameters: {
             query?: never;
@@ -4699,6 +4719,18 @@ export interface components {
             units: "si" | "us";
         };
         /**
+         * ScrapIn
+         * @description A pass that was tried on scrap.
+         */
+        ScrapIn: {
+            record: components["schemas"]["PassRecord"];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "kept" | "rejected";
+        };
+        /**
          * LogIn
          * @description A pass to log; the same ``client_id`` again changes nothing.
          *
@@ -7115,6 +7147,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PassResult"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_coupons_api_keep_trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScrapIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
                 };
             };
             /** @description Forbidden */

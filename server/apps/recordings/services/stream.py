@@ -104,13 +104,17 @@ def take_chunk(recording: Recording, number: int, payload: bytes) -> int:
         if number != wanted:
             raise ConflictError(f"chunk {wanted} is wanted next", current={"next": wanted})
         signals = _read(held.columns, payload)
+        glance = _glance(signals)
+        arc = glance["arc"] or {}
         Chunk.objects.create(
             recording=recording,
             number=number,
             payload=payload,
             sha256=digest,
             samples=signals.size,
-            glance=_glance(signals),
+            arc_s=arc.get("arc_s", 0.0),
+            energy_j=arc.get("energy_j", 0.0),
+            glance=glance,
         )
     return wanted + 1
 

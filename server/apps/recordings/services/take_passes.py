@@ -11,7 +11,7 @@ from django.db import transaction
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
-from apps.coupons.models import PassLog
+from apps.coupons.models import Coupon, PassLog
 from apps.coupons.rows import to_record
 from apps.coupons.services.log_pass import correct_pass, log_pass
 from apps.recordings.models import RecordedPass, Recording, Status
@@ -34,7 +34,9 @@ class Taken:
 
 
 @transaction.atomic
-def take_passes(user: User, recording: Recording, taken: list[Taken], procedure: Procedure) -> list[PassLog]:
+def take_passes(
+    user: User, recording: Recording, coupon: Coupon, taken: list[Taken], procedure: Procedure
+) -> list[PassLog]:
     """Write passes with energy, means and starts and stops from the recording.
 
     A pass that is in the log keeps what was typed; its electrical values become those of the
@@ -42,12 +44,12 @@ def take_passes(user: User, recording: Recording, taken: list[Taken], procedure:
 
     Raises:
         NotAllowedError: The role does not allow it.
-        ConflictError: The recording is not ready, belongs to no coupon, or parts overlap.
+        ConflictError: The recording is not ready, or parts overlap.
         InvalidError: A number stands twice, or a part ends before it begins.
         WeldingError: A part holds no arc.
     """
     require(user, Action.LOG_PASS)
-    if recording.status != Status.READY or recording.coupon is None:
+    if recording.status != Status.READY:
         raise ConflictError("The recording is not ready to take passes from.")
     numbers = [one.number for one in taken]
     if len(set(numbers)) != len(numbers):
@@ -57,21 +59,20 @@ def take_passes(user: User, recording: Recording, taken: list[Taken], procedure:
         raise InvalidError("A part ends before it begins.")
     if any(after.start_s < before.end_s for before, after in itertools.pairwise(ordered)):
         raise ConflictError("Two parts overlap: a piece of arc belongs to one pass.")
-    return [_one(user, recording, one, procedure) for one in ordered]
+    return [_one(user, recording, coupon, one, procedure) for one in ordered]
 
 
-def _one(user: User, recording: Recording, part: Taken, procedure: Procedure) -> PassLog:
-    assert recording.coupon is not None  # noqa: S101 - looked at by the caller
+def _one(user: User, recording: Recording, coupon: Coupon, part: Taken, procedure: Procedure) -> PassLog:
     signals = read_signals(recording, part.start_s - MARGIN_S, part.end_s + MARGIN_S)
     found = measure_window(signals, part.start_s, part.end_s)
     planned = next((one for one in procedure.passes if one.number == part.number), None)
     gas = planned.gas.components_percent if planned and planned.gas else None
-    row = PassLog.objects.filter(coupon=recording.coupon, number=part.number, struck=False).first()
+    row = PassLog.objects.filter(coupon=coupon, number=part.number, struck=False).first()
     before = to_record(row) if row else PassRecord(number=part.number)
     record = replace(_filled(before, found, part, gas), recording=_reference(recording, part))
     if row is None:
         # A new entry, also where the same part was taken before and struck; its number counts once.
-        row = log_pass(user, recording.coupon, uuid4(), record)
+        row = log_pass(user, coupon, uuid4(), record)
     elif record != before:
         row = correct_pass(user, row, row.version, record)
     RecordedPass.objects.update_or_create(

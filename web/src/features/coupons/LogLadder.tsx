@@ -1,5 +1,6 @@
 import type { Coupon, PassResult } from '../../api/types'
 import { useUnits } from '../../app/units'
+import { meanOf } from '../../domain/reading'
 import { temper } from '../../domain/temper'
 import { MarkIcon } from '../../ui/Verdict'
 
@@ -83,8 +84,8 @@ function writtenBy(row: Coupon['rows'][number]): string {
 }
 
 function mean(reading: Coupon['rows'][number]['record']['current_a'], kind: string, units: ReturnType<typeof useUnits>): string {
-  if (reading == null) return '—'
-  return units.value(typeof reading === 'number' ? reading : reading.mean, kind)
+  const value = meanOf(reading)
+  return value === null ? '—' : units.value(value, kind)
 }
 
 function Flags({ result }: { result: PassResult }) {

@@ -3,15 +3,15 @@ import { useCallback, useMemo, useRef, useState } from 'react'
 import { Link, useParams } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
-import type { PassRecord, Revision, Trial } from '../../api/types'
+import type { Revision, Trial } from '../../api/types'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
-import { gasText } from '../../domain/procedure'
 import type { Stopwatch } from '../../domain/stopwatch'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { MarkIcon } from '../../ui/Verdict'
 import { commitAndSubmit, showWrong } from '../../ui/commit'
+import { revisionQuery } from '../procedures/queries'
 import { EntryPanel } from './EntryPanel'
 import { StopwatchPanel } from './StopwatchPanel'
 import { isTouched, newEntry, recordOf } from './model'
@@ -21,11 +21,7 @@ import { useEntry } from './useEntry'
 export function ScrapPage() {
   const id = Number(useParams().id)
   const { system } = useUnits()
-  const revision = useQuery({
-    queryKey: ['revision', id],
-    queryFn: () => unwrap(api.GET('/api/revisions/{revision_id}', { params: { path: { revision_id: id }, query: { units: system } } })),
-    enabled: Number.isInteger(id),
-  })
+  const revision = useQuery({ ...revisionQuery(id, system), enabled: Number.isInteger(id) })
   if (revision.data) return <Scrap key={id} revision={revision.data} />
   if (revision.isError) return <div className="p-5"><Notice mark="breach">{revision.error.message}</Notice></div>
   return <p className="p-5 text-steel">Opening …</p>
@@ -50,11 +46,7 @@ function Scrap({ revision }: { revision: Revision }) {
   })
   const result = judged.data?.pass_number === entry.number ? judged.data : null
   const save = useMutation({
-    mutationFn: (verdict: Trial['verdict']) => {
-      const trial = trialOf(revision, record, result?.travel_mm_min ?? null, verdict)
-      if (!trial) throw new Error('The procedure states no thickness or no position: state them first.')
-      return unwrap(api.POST('/api/trials', { body: { trial } }))
-    },
+    mutationFn: (verdict: Trial['verdict']) => unwrap(api.POST('/api/revisions/{revision_id}/trials', { params: { path: { revision_id: revision.id } }, body: { record, verdict } })),
     onSuccess: (_, verdict) => {
       setDone(verdict === 'kept' ? 'Kept: the next draft for this wire, gas, position and thickness begins with it.' : 'Rejected: the next draft says so nearby.')
       put((old) => newEntry(old.number, { lengthMm: old.lengthMm }))
@@ -95,22 +87,4 @@ function Scrap({ revision }: { revision: Revision }) {
       </div>
     </form>
   )
-}
-
-/** The trial of what was set; null where the procedure does not say where it belongs. */
-export function trialOf(revision: Pick<Revision, 'document'>, record: PassRecord, travel: number | null, verdict: Trial['verdict']): Trial | null {
-  const { document } = revision
-  const planned = document.passes.find((one) => one.number === record.number)
-  const thickness = document.base_metals.map((one) => one.thickness_mm).filter((one): one is number => one != null)
-  const position = document.positions[0]
-  if (!planned || !position || thickness.length === 0) return null
-  const mean = (value: PassRecord['current_a']) => (value == null ? null : typeof value === 'number' ? value : value.mean)
-  return {
-    process: planned.process, transfer: planned.transfer ?? null, position, progression: planned.progression ?? null,
-    filler: { designation: planned.filler?.designation ?? null, diameter_mm: planned.filler?.diameter_mm ?? null },
-    gas: planned.gas?.components_percent ? gasText(planned.gas.components_percent) : null,
-    thickness_mm: Math.min(...thickness), metal: document.base_metals[0]?.designation ?? null, role: planned.role ?? null,
-    current_a: mean(record.current_a), voltage_v: mean(record.voltage_v), wire_feed_m_min: mean(record.wire_feed_m_min),
-    travel_mm_min: travel, seen: record.remarks ?? null, verdict, made_on: new Date().toISOString().slice(0, 10),
-  }
 }

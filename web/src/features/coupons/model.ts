@@ -1,6 +1,7 @@
 import type { Coupon, PassRecord, Range } from '../../api/types'
 import { newId } from '../../domain/ids'
 import { arcEnergyKjMm } from '../../domain/mirror'
+import { meanOf } from '../../domain/reading'
 import type { Waiting } from '../../domain/passQueue'
 import { STOPPED, elapsed, total, type Stopwatch } from '../../domain/stopwatch'
 
@@ -123,11 +124,9 @@ export function isTouched(entry: Entry): boolean {
   )
 }
 
-const mean = (value: PassRecord['current_a']) => (value == null ? null : typeof value === 'number' ? value : value.mean)
-
 /** Heat input while nothing can be asked: E = V·I·t/L with the k that the plan of this pass has. */
 export function mirroredHeat(record: PassRecord, coupon: Coupon): number | null {
-  const energy = arcEnergyKjMm(mean(record.voltage_v), mean(record.current_a), record.time_s ?? null, record.length_mm ?? null)
+  const energy = arcEnergyKjMm(meanOf(record.voltage_v), meanOf(record.current_a), record.time_s ?? null, record.length_mm ?? null)
   const k = coupon.evaluation.heat_input.find((one) => one.pass_number === record.number)?.k
   return energy === null || k === undefined ? null : energy * k
 }

@@ -1,4 +1,4 @@
-import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { api, unwrap } from '../../api/client'
@@ -8,8 +8,7 @@ import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
 import { TextField } from '../../ui/TextField'
-
-const recordersQuery = queryOptions({ queryKey: ['recorders'], queryFn: () => unwrap(api.GET('/api/recorders')) })
+import { recordersQuery } from '../recordings/queries'
 
 /** The devices that record volts and amps: who may stream, and whose columns are known. */
 export function RecordersTab({ text }: { text: string }) {
