@@ -342,7 +342,7 @@ def test_files_may_lie_in_another_storage(api, coupon, settings):
     """A storage without paths, as object storage is: everything goes through open and save."""
     settings.STORAGES = {
         **settings.STORAGES,
-        "default": {"BACKEND": "django.core.files.storage.InMemoryStorage"},
+        "default": {"BACKEND": "tests.server.no_paths.NoPaths"},
     }
     _, got = send(api["welder"], coupon, file_of(names=("a", "b", "c", "d", "e")))
     units = {"time": ("a", "s"), "voltage": ("b", "V"), "current": ("c", "A")}
