@@ -3,7 +3,17 @@
 from django.core.files.storage import InMemoryStorage, Storage
 
 
-class NoPaths(InMemoryStorage):
-    """Django's storage in memory gives paths that lead nowhere; this one says that there are none."""
+class NoPaths(Storage):
+    """Keeps files in memory and gives no path to them."""
 
-    path = Storage.path
+    def __init__(self):
+        self._held = InMemoryStorage()
+
+    def _open(self, name, mode="rb"):
+        return self._held.open(name, mode)
+
+    def _save(self, name, content):
+        return self._held.save(name, content)
+
+    def exists(self, name):
+        return self._held.exists(name)
