@@ -10,17 +10,15 @@ from welding.assess import heat_rule
 from welding.assess_bench import THIS_PROCEDURE, batch_finding
 from welding.citation import COMMON_PRACTICE
 from welding.documents.coupon import CouponPiece, PassRecord
-from welding.documents.fields import Reading, ends_of, mean_of
+from welding.documents.fields import Reading, ends_of
 from welding.documents.procedure import Pass, Procedure
 from welding.errors import UnknownEntryError
 from welding.finding import Finding, Verdict
+from welding.heat.as_welded import arc_energy_of, travel_of
 from welding.heat.energy import (
-    arc_energy_from_energy_kj_mm,
-    arc_energy_kj_mm,
     thermal_efficiency,
-    travel_mm_min,
 )
-from welding.heat.passes import HeatMethod, HeatRule, is_uneven, pass_heat
+from welding.heat.passes import HeatMethod, HeatRule, pass_heat
 from welding.quantities.writing import System, quantity_text, range_text
 from welding.ranges import Range
 
@@ -51,19 +49,6 @@ class PassResult:
         return any(finding.verdict == "violates" for finding in self.findings)
 
 
-def travel_of(record: PassRecord) -> float | None:
-    """Travel speed [mm/min] from segments, from length and time, or as typed."""
-    length = record.length_mm
-    time_s = record.time_s
-    if record.segments:
-        time_s = sum(segment.time_s for segment in record.segments)
-        if all(segment.length_mm is not None for segment in record.segments):
-            length = sum(segment.length_mm or 0.0 for segment in record.segments)
-    if length and time_s:
-        return travel_mm_min(length_mm=length, time_s=time_s)
-    return record.travel_mm_min
-
-
 def evaluate_pass(
     procedure: Procedure, record: PassRecord, system: System = "si", piece: CouponPiece | None = None
 ) -> PassResult:
@@ -78,7 +63,7 @@ def evaluate_pass(
     planned = next((one for one in procedure.passes if one.number == record.number), None)
     rule = heat_rule(procedure)
     travel = travel_of(record)
-    energy, method = _arc_energy(record, planned, travel)
+    energy, method = arc_energy_of(record, planned)
     k = _efficiency(record, planned, rule)
     heat = k * energy if k is not None and energy is not None else None
     planned_heat = pass_heat(planned, rule) if planned else None
@@ -97,21 +82,6 @@ def evaluate_pass(
         heat_with_k_kj_mm=thermal,
         findings=(*judge.findings(travel, heat), *((batch,) if batch else ())),
     )
-
-
-def _arc_energy(
-    record: PassRecord, planned: Pass | None, travel: float | None
-) -> tuple[float | None, HeatMethod]:
-    if record.energy_j is not None and record.energy_method == "energy":
-        length = record.length_mm
-        if length:
-            return arc_energy_from_energy_kj_mm(energy_j=record.energy_j, length_mm=length), "energy"
-        return None, "energy"
-    method: HeatMethod = "mean-estimate" if planned and is_uneven(planned) else "mean"
-    if record.voltage_v is None or record.current_a is None or not travel:
-        return None, method
-    volts, amps = mean_of(record.voltage_v), mean_of(record.current_a)
-    return arc_energy_kj_mm(voltage_v=volts, current_a=amps, travel_mm_min=travel), method
 
 
 def _efficiency(record: PassRecord, planned: Pass | None, rule: HeatRule) -> float | None:

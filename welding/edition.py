@@ -11,12 +11,47 @@ from welding.checks.site import WindLimit
 from welding.citation import Citation
 from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Code
+from welding.documents.record import Test
 from welding.finding import Finding
 from welding.heat.preheat import Preheat
+from welding.qualification.compare import Rules
+from welding.qualification.items import Alternative, RangeItem
+from welding.qualification.needs import NeedFacts, Needs
+from welding.qualification.welded import Welded
 from welding.table import Table
+from welding.testing.overall import RetestRule
+from welding.testing.plan import TestPlan
+from welding.testing.verdict import Judged
 
 HeatBasis = Literal["arc-energy", "heat-input"]
 """What the code calls heat input: arc energy without k, or k times arc energy."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Qualification:
+    """How an edition answers for a coupon. Every function takes the level; editions without levels get 0.
+
+    Attributes:
+        needs: Whether impact toughness and hardness are required.
+        test_plan: What is tested.
+        judge: Verdict on one specimen.
+        retest: What a failed specimen allows.
+        range_items: What the coupon qualifies, and other lines of the code that the same test meets.
+        rules: What the code brings to the question whether a range covers a procedure.
+        both_positions: Positions that two records together cover, where the code lets them stand together.
+        processes_combine: Whether separate records, one for each process, together cover a joint of several.
+        tables: Name of the package whose tables hold the numbers.
+    """
+
+    needs: Callable[[NeedFacts, int], Needs]
+    test_plan: Callable[[Welded, int, Needs], TestPlan]
+    judge: Callable[[Welded, int, Needs, Test], Judged]
+    retest: Callable[[Welded, int, Test], RetestRule]
+    range_items: Callable[[Welded, int, Needs], tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]]
+    rules: Rules
+    both_positions: Callable[[Welded, Welded, int, Needs], tuple[str, ...]]
+    processes_combine: bool
+    tables: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,6 +71,7 @@ class Edition:
         required_content: Table of what a procedure has to state.
         prequalified: Whether it knows a route without a test.
         draft_findings: Findings on a draft, beyond those that hold under every code.
+        qualification: How it answers for a coupon: plan, verdicts, range, coverage.
         wind_limit: The code's own limit of wind for gas-shielded welding, where it has one.
         least_fillet_mm: The code's least leg by thickness and printed column, where it has one.
         preheat: What the code's own table asks of a draft, where it has one and the facts suffice.
@@ -53,11 +89,16 @@ class Edition:
     procedure_word: str
     required_content: Table
     draft_findings: Callable[[Draft], Iterator[Finding]]
+    qualification: Qualification
     prequalified: bool = False
     wind_limit: Callable[[Code], WindLimit | None] = lambda _: None
     least_fillet_mm: Callable[[float, UnitColumn], float] | None = None
     preheat: Callable[[Draft], Preheat | None] = lambda _: None
     preheat_by_chemistry: Callable[[Draft, float], list[Preheat]] = lambda _, __: []
+
+    def level_of(self, level: int | None) -> int:
+        """The level in force: as stated, the highest where none is named, 0 where the code has none."""
+        return (level or max(self.levels)) if self.levels else 0
 
     def short_with(self, code: Code) -> str:
         """Short name with the level that is in force."""

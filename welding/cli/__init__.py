@@ -5,7 +5,16 @@ from __future__ import annotations
 import json
 import sys
 
-from welding.cli import consumables, documents, heat, metals, quantities, recording, thermal
+from welding.cli import (
+    consumables,
+    documents,
+    heat,
+    metals,
+    qualification,
+    quantities,
+    recording,
+    thermal,
+)
 from welding.cli.parsing import Parser
 from welding.errors import DocumentError, WeldingError
 
@@ -32,6 +41,6 @@ def main(arguments: list[str]) -> int:
 def _parser() -> Parser:
     parser = Parser(prog="python -m welding", description=__doc__)
     calls = parser.add_subparsers(dest="name", required=True, parser_class=Parser)
-    for module in (quantities, heat, recording, thermal, consumables, metals, documents):
+    for module in (quantities, heat, recording, thermal, consumables, metals, documents, qualification):
         module.add(calls)
     return parser

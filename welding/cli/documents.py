@@ -33,7 +33,7 @@ def add(calls: Calls) -> None:
 
 
 def _propose(options: argparse.Namespace) -> dict[str, Any]:
-    found = propose(INTENT.read(_bytes(options.file)))
+    found = propose(INTENT.read(read_bytes(options.file)))
     return {
         **PROCEDURE.plain(found.procedure),
         "reasons": [dataclasses.asdict(one) for one in found.reasons],
@@ -45,7 +45,8 @@ def _propose(options: argparse.Namespace) -> dict[str, Any]:
     }
 
 
-def _bytes(file: Path) -> bytes:
+def read_bytes(file: Path) -> bytes:
+    """Bytes of a document's file, refused where they are too many."""
     size = file.stat().st_size
     if size > LARGEST_BYTES:
         raise WeldingError(f"{file}: {size:,} bytes are too many for a document")
@@ -53,7 +54,7 @@ def _bytes(file: Path) -> bytes:
 
 
 def _evaluate(options: argparse.Namespace) -> dict[str, Any]:
-    data = _bytes(options.file)
+    data = read_bytes(options.file)
     if b'"grounded-bead/coupon"' in data:
         coupon: Coupon = COUPON.read(data)
         log = evaluate_coupon(coupon, options.units)

@@ -8,17 +8,23 @@ from typing import Any, Generic, TypeVar
 
 from pydantic import ConfigDict, TypeAdapter, ValidationError
 
+from welding.documents import corrections as _corrections
 from welding.documents import coupon as _coupon
 from welding.documents import fields as _fields
 from welding.documents import intent as _intent
+from welding.documents import joint_list as _joint_list
 from welding.documents import machine as _machine
 from welding.documents import procedure as _procedure
+from welding.documents import record as _record
 from welding.documents import setup as _setup
 from welding.documents import shelf as _shelf
+from welding.documents.corrections import BookCorrections
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
 from welding.documents.intent import Intent, Trial
+from welding.documents.joint_list import JointList, JointToWeld
 from welding.documents.machine import Machine
 from welding.documents.procedure import Pass, Procedure
+from welding.documents.record import KINDS, QualificationRecord, Test
 from welding.documents.shelf import OwnMetal, Product
 from welding.errors import DocumentError, Problem
 from welding.ranges import Range
@@ -30,7 +36,18 @@ MOST_PROBLEMS = 50
 T = TypeVar("T")
 
 _CLOSED = ConfigDict(extra="forbid", allow_inf_nan=False)
-for _module in (_fields, _setup, _machine, _shelf, _procedure, _coupon, _intent):
+for _module in (
+    _fields,
+    _setup,
+    _machine,
+    _shelf,
+    _procedure,
+    _coupon,
+    _record,
+    _intent,
+    _joint_list,
+    _corrections,
+):
     for _value in list(vars(_module).values()):
         if dataclasses.is_dataclass(_value) and isinstance(_value, type):
             _value.__pydantic_config__ = _CLOSED  # type: ignore[attr-defined]
@@ -130,16 +147,28 @@ def _refused(message: str) -> DocumentError:
 def _problems(error: ValidationError) -> tuple[Problem, ...]:
     problems: list[Problem] = []
     for item in error.errors(include_url=False, include_context=False)[:MOST_PROBLEMS]:
-        path = ".".join(str(part) for part in item["loc"] if not _is_branch(part))
+        path = _path(item["loc"])
         message = item["msg"].removeprefix("Value error, ").removeprefix("Input should be ")
         if item["type"] in ("unexpected_keyword_argument", "extra_forbidden"):
             message = "this field is not known"
         elif item["msg"].startswith("Input should be "):
             message = "should be " + message
-        elif item["type"] in ("missing", "missing_argument"):
+        elif item["type"] == "union_tag_invalid":
+            message = f"no test of this kind is known; there are {', '.join(KINDS)}"
+        elif item["type"] in ("missing", "missing_argument", "union_tag_not_found"):
             message = "this field is needed"
         problems.append(Problem(path, message, _excerpt(item.get("input"))))
     return tuple(dict.fromkeys(problems))
+
+
+def _path(location: tuple[str | int, ...]) -> str:
+    """Path of a field, without the names of the branches that a union tried on the way."""
+    parts = [
+        str(part)
+        for index, part in enumerate(location)
+        if not _is_branch(part) and not (part in KINDS and index >= 2 and location[index - 2] == "tests")
+    ]
+    return ".".join(parts)
 
 
 def _is_branch(part: str | int) -> bool:
@@ -155,11 +184,15 @@ def _excerpt(value: Any) -> str:
     return text if len(text) <= 60 else text[:57] + "…"
 
 
+_EMPTY_COUNTS = ("openings_mm", "flaws_mm")
+"""Lists that say something when they are empty: that one looked and found nothing."""
+
+
 def _tidy(value: Any) -> Any:
     """Whole floats as integers, empty lists and objects of optional fields left out."""
     if isinstance(value, dict):
         tidy = {key: _tidy(item) for key, item in value.items()}
-        return {key: item for key, item in tidy.items() if item not in ([], {})}
+        return {key: item for key, item in tidy.items() if item not in ([], {}) or key in _EMPTY_COUNTS}
     if isinstance(value, list):
         return [_tidy(item) for item in value]
     if isinstance(value, float) and value.is_integer() and abs(value) < 2**53:
@@ -178,12 +211,21 @@ PRODUCT = Codec(Product)
 OWN_METAL = Codec(OwnMetal)
 INTENT = Codec(Intent)
 TRIAL = Codec(Trial)
+RECORD = Codec(QualificationRecord)
+TEST: Codec[Any] = Codec(Test)  # type: ignore[arg-type]
+JOINT_LIST = Codec(JointList)
+JOINT = Codec(JointToWeld)
+CORRECTIONS = Codec(BookCorrections)
 
 CODECS: dict[str, Codec[Any]] = {
     "procedure": PROCEDURE,
     "coupon": COUPON,
+    "qualification-record": RECORD,
     "machine": MACHINE,
     "product": PRODUCT,
     "metal": OWN_METAL,
     "intent": INTENT,
+    "joint-list": JOINT_LIST,
+    "joint": JOINT,
+    "book-corrections": CORRECTIONS,
 }

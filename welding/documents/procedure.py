@@ -73,7 +73,8 @@ class Certificate:
 class BaseMetal:
     """One of the members joined.
 
-    ``chemistry`` is that of the heat, % by mass by element symbol. ``identified_by`` names the
+    ``elongation_percent`` is the specified minimum, by which bend formers are chosen. ``chemistry`` is that
+    of the heat, % by mass by element symbol. ``identified_by`` names the
     evidence: certificate, mark, magnet, spark, analyser.
     """
 
@@ -83,6 +84,7 @@ class BaseMetal:
     groups: Groups | None = None
     yield_mpa: f.PositiveFloat | None = None
     tensile_mpa: f.PositiveFloat | None = None
+    elongation_percent: f.Percent | None = None
     impact: ImpactValue | None = None
     thickness_mm: f.ThicknessMm | None = None
     outside_diameter_mm: f.DiameterMm | None = None

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from welding.assess_pass import travel_of
 from welding.consumables.gas import gas_text
 from welding.documents.coupon import PassRecord
 from welding.documents.fields import mean_of
 from welding.documents.intent import Trial, TrialVerdict, WishedFiller
 from welding.documents.procedure import Procedure
 from welding.errors import WeldingError
+from welding.heat.as_welded import travel_of
 
 
 def trial_of(procedure: Procedure, record: PassRecord, verdict: TrialVerdict, made_on: str) -> Trial:

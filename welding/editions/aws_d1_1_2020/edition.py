@@ -3,12 +3,16 @@
 from collections.abc import Iterator
 
 from welding.checks.context import Draft
-from welding.edition import Edition
+from welding.edition import Edition, Qualification
+from welding.editions.aws_d1_1_2020.rules.covering import RULES, both_positions
 from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
+from welding.editions.aws_d1_1_2020.rules.judging import judge_specimen, retest_rule
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat, preheat_by_chemistry
 from welding.editions.aws_d1_1_2020.rules.prequalified import prequalified_findings
+from welding.editions.aws_d1_1_2020.rules.ranges import needs_of, range_items
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm
+from welding.editions.aws_d1_1_2020.rules.test_plan import test_plan
 from welding.finding import Finding
 from welding.heat.energy import AWS_HEAT_INPUT
 from welding.table import load_table
@@ -32,6 +36,17 @@ EDITION = Edition(
     procedure_word="WPS",
     required_content=load_table("welding.editions.aws_d1_1_2020", "required_content"),
     draft_findings=draft_findings,
+    qualification=Qualification(
+        needs=needs_of,
+        test_plan=test_plan,
+        judge=judge_specimen,
+        retest=retest_rule,
+        range_items=range_items,
+        rules=RULES,
+        both_positions=both_positions,
+        processes_combine=False,
+        tables="welding.editions.aws_d1_1_2020",
+    ),
     prequalified=True,
     wind_limit=wind_limit,
     least_fillet_mm=least_fillet_mm,

@@ -4,7 +4,12 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.citation import Citation
-from welding.edition import Edition
+from welding.edition import Edition, Qualification
+from welding.editions.iso_15614_1_2017.rules.basics import needs_of
+from welding.editions.iso_15614_1_2017.rules.covering import RULES, both_positions
+from welding.editions.iso_15614_1_2017.rules.judging import judge_specimen, retest_rule
+from welding.editions.iso_15614_1_2017.rules.ranges import range_items
+from welding.editions.iso_15614_1_2017.rules.test_plan import test_plan
 from welding.finding import Finding
 from welding.heat.energy import ISO_TR_18491
 from welding.table import load_table
@@ -42,4 +47,15 @@ EDITION = Edition(
     procedure_word="pWPS",
     required_content=load_table("welding.editions.iso_15614_1_2017", "required_content"),
     draft_findings=draft_findings,
+    qualification=Qualification(
+        needs=needs_of,
+        test_plan=test_plan,
+        judge=judge_specimen,
+        retest=retest_rule,
+        range_items=range_items,
+        rules=RULES,
+        both_positions=both_positions,
+        processes_combine=True,
+        tables="welding.editions.iso_15614_1_2017",
+    ),
 )

@@ -1,0 +1,305 @@
+"""Verdicts of AWS D1.1:2020 on specimens (clause 6.10), and its retest rules."""
+
+from __future__ import annotations
+
+from welding.documents.record import (
+    BendTest,
+    FractureTest,
+    HardnessTest,
+    ImpactTest,
+    MacroTest,
+    NdtTest,
+    TensileTest,
+    Test,
+    VisualTest,
+)
+from welding.editions.aws_d1_1_2020.rules.range_basics import figure, row_of, table_of
+from welding.editions.aws_d1_1_2020.rules.range_joint import groove_row
+from welding.qualification.items import rule_of
+from welding.qualification.needs import Needs
+from welding.qualification.welded import Welded
+from welding.quantities.writing import quantity_text
+from welding.testing.bends import BendCriteria, judge_bend
+from welding.testing.hardness import judge_hardness
+from welding.testing.impact import ImpactCriteria, judge_impact
+from welding.testing.limits import Limit, at_most, must
+from welding.testing.ndt import judge_break, judge_ndt, outcome_point
+from welding.testing.overall import RetestRule
+from welding.testing.tensile import inches_for_mm, judge_tensile
+from welding.testing.verdict import Judged, Point
+
+_YIELD_SLACK = 0.005
+"""345 MPa and 50 ksi are one printed class."""
+
+
+def limit_of(piece: Welded, name: str) -> Limit:
+    """A limit of the acceptance table, in mm or as printed."""
+    table = table_of("acceptance")
+    row = row_of(table, name)
+    value = figure(row, "limit", piece.units)
+    if value is None:
+        value = row.get("limit_deg")
+    return Limit(value, rule_of(table, row), table.unchecked_of(row))
+
+
+def former_limit(piece: Welded) -> tuple[Limit, str]:
+    """Largest former by the base metals' yield; the smaller one where they differ."""
+    table = table_of("bend_jig")
+    yields = []
+    for metal, t in zip(piece.metals, piece.thicknesses_mm or (None, None), strict=False):
+        grade = piece.grade(metal)
+        found = metal.yield_mpa or (grade.yield_at(t) if grade else None)
+        if found is None:
+            empty = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
+            return empty, f"the yield of {metal.designation or 'a base metal'}"
+        yields.append(found)
+    if not yields:
+        empty = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
+        return empty, "the base metals"
+    least = min(yields)
+    for row in table.rows:
+        top, below = row.get("yield_to_mpa"), row.get("yield_below_mpa")
+        if top is not None and least > top * (1 + _YIELD_SLACK):
+            continue
+        if below is not None and least >= below * (1 - _YIELD_SLACK):
+            continue
+        return Limit(figure(row, "former", piece.units), rule_of(table, row), table.unchecked_of(row)), ""
+    raise AssertionError("the last row of the bend jig has no upper limit")
+
+
+def judge_specimen(piece: Welded, level: int, needs: Needs, test: Test) -> Judged:
+    """Judge one specimen."""
+    if isinstance(test, VisualTest):
+        return _visual(piece, test)
+    if isinstance(test, NdtTest):
+        limit = limit_of(piece, "ndt")
+        return judge_ndt(test, "accepted by the criteria of clause 8 for static loading", limit)
+    if isinstance(test, TensileTest):
+        return _tensile(piece, test)
+    if isinstance(test, BendTest):
+        return _bend(piece, test)
+    if isinstance(test, MacroTest):
+        return _macro(piece, test)
+    if isinstance(test, FractureTest):
+        flaw, total, length = (limit_of(piece, f"break.{name}") for name in ("flaw", "sum", "length"))
+        return judge_break(test, flaw, total, length, piece.units)
+    if isinstance(test, HardnessTest):
+        return judge_hardness(
+            test,
+            limit_of(piece, "hardness"),
+            "the limit of hardness that was agreed (this code sets none)",
+            lines=1,
+            indents=3,
+            lines_text="as agreed",
+        )
+    return _impact(piece, test)
+
+
+def _visual(piece: Welded, test: VisualTest) -> Judged:
+    undercut = limit_of(piece, "visual.undercut")
+    points: list[Point] = [outcome_point(test.outcome, "visual examination accepted", undercut)]
+    if test.cracks is not None:
+        points.append(must(test.cracks, False, "no cracks", undercut, "cracks"))
+    if test.craters_filled is not None:
+        points.append(must(test.craters_filled, True, "craters filled", undercut, "craters"))
+    if test.complete_fusion is not None:
+        points.append(must(test.complete_fusion, True, "complete fusion", undercut, "fusion"))
+    for value, name, words in (
+        (test.reinforcement_mm, "visual.reinforcement", "reinforcement"),
+        (test.undercut_mm, "visual.undercut", "undercut"),
+        (test.root_concavity_mm, "visual.root_concavity", "root concavity"),
+        (test.penetration_mm, "visual.melt_through", "melt-through at the root"),
+    ):
+        if value is not None:
+            points.append(at_most(limit_of(piece, name), value, words, piece.units))
+    if test.legs_mm and piece.weld == "fillet" and piece.leg_mm is not None:
+        points.append(_legs(piece, test.legs_mm, undercut))
+    return Judged(points=tuple(points))
+
+
+def _legs(piece: Welded, legs: tuple[float, ...], limit: Limit) -> Point:
+    wanted = piece.leg_mm or 0.0
+    return Point(
+        min(legs) >= wanted - 1e-6,
+        f"legs at least {quantity_text(wanted, 'gap', piece.units)}",
+        " and ".join(quantity_text(leg, "gap", piece.units) for leg in legs),
+        limit.rule,
+        limit.unchecked,
+    )
+
+
+def _tensile(piece: Welded, test: TensileTest) -> Judged:
+    table = table_of("acceptance")
+    row = row_of(table, "tension")
+    rule, unchecked = rule_of(table, row), table.unchecked_of(row)
+    if test.kind == "all-weld-tensile":
+        strengths = [run.filler.tensile_mpa for run in piece.runs if run.filler and run.filler.tensile_mpa]
+        return judge_tensile(
+            test,
+            Limit(min(strengths) if strengths else None, rule, unchecked),
+            "the least strength of the filler's class",
+            "the filler's class",
+            piece.units,
+            None,
+        )
+    least, lacks, what = least_tensile(piece)
+    return judge_tensile(test, Limit(least, rule, unchecked), lacks, what, piece.units, piece.thickness_mm)
+
+
+def least_tensile(piece: Welded) -> tuple[float | None, str, str]:
+    """Specified least strength of the weaker metal [MPa], what is missing for it, whose it is."""
+    found: list[tuple[float, str]] = []
+    for metal in piece.metals:
+        grade = piece.grade(metal)
+        value = metal.tensile_mpa or (grade.tensile_mpa if grade else None)
+        name = metal.designation or "a base metal"
+        if value is None:
+            return None, f"the specified tensile strength of {name}", "the base metal's specified minimum"
+        found.append((value, name))
+    if not found:
+        return None, "the base metals", "the base metal's specified minimum"
+    value, name = min(found)
+    return value, "", f"specified for {name}"
+
+
+def _bend(piece: Welded, test: BendTest) -> Judged:
+    former, lacks = former_limit(piece)
+    strange = inches_for_mm(test.thickness_mm, piece.thickness_mm)
+    if strange:
+        return Judged(points=(Point(None, "specimen thickness", "", former.rule, (), strange),))
+    criteria = BendCriteria(
+        former=former,
+        former_lacks=lacks,
+        angle=limit_of(piece, "bend.angle"),
+        single=limit_of(piece, "bend.single"),
+        counted_above=limit_of(piece, "bend.counted_above"),
+        total=limit_of(piece, "bend.sum"),
+        corner="drop",
+        corner_free=limit_of(piece, "bend.corner"),
+        corner_caused=limit_of(piece, "bend.corner_with_cause"),
+    )
+    return judge_bend(test, criteria, piece.units)
+
+
+def _macro(piece: Welded, test: MacroTest) -> Judged:
+    limit = limit_of(piece, "macro.undercut")
+    points = [
+        must(test.cracks, False, "no cracks", limit, "whether there are cracks"),
+        must(
+            test.complete_fusion,
+            True,
+            "complete fusion between layers and to the base metal",
+            limit,
+            "whether fusion is complete",
+        ),
+    ]
+    if test.undercut_mm is not None:
+        points.append(at_most(limit, test.undercut_mm, "undercut", piece.units))
+    if piece.weld == "fillet":
+        points.append(
+            must(test.fused_to_root, True, "fused to the root", limit, "whether it is fused to the root")
+        )
+        if piece.leg_mm is None:
+            points.append(Point(None, "legs as specified", "", limit.rule, (), "the leg that is specified"))
+        elif not test.legs_mm:
+            points.append(Point(None, "legs as specified", "", limit.rule, (), "both legs as measured"))
+        else:
+            points.append(_legs(piece, test.legs_mm, limit))
+    if piece.weld == "pjp-groove":
+        points.append(_size(piece, test, limit))
+    return Judged(points=tuple(points), main=1)
+
+
+def _size(piece: Welded, test: MacroTest, limit: Limit) -> Point:
+    asked = piece.joint.throat_mm if piece.joint else None
+    if asked is None:
+        return Point(
+            None, "weld size E as specified", "", limit.rule, (), "the weld size E that is specified"
+        )
+    criterion = f"weld size E at least {quantity_text(asked, 'gap', piece.units)}"
+    if test.weld_size_mm is None:
+        return Point(None, criterion, "", limit.rule, (), "the weld size E as measured")
+    found = quantity_text(test.weld_size_mm, "gap", piece.units)
+    return Point(test.weld_size_mm >= asked - 1e-6, criterion, found, limit.rule, limit.unchecked)
+
+
+def _impact(piece: Welded, test: ImpactTest) -> Judged:
+    table = table_of("impact_tests")
+    default, places = row_of(table, "default"), row_of(table, "places")
+    rule, unchecked = rule_of(table, default), table.unchecked_of(default)
+    us = piece.units == "us"
+    average = default["average_ft_lbf"] * 1.3558179483 if us else default["average_j"]
+    single = default["single_ft_lbf"] * 1.3558179483 if us else default["single_j"]
+    asked = piece.impact_asked
+    wanted = getattr(asked, "average_j", None)
+    if wanted is not None:
+        # The contract's own mean; its single value keeps the printed proportion.
+        average, single = wanted, wanted * single / average
+    width = test.width_mm if test.width_mm is not None else 10.0
+    row = next(
+        (r for r in table.rows if "width_mm" in r and abs(r["width_mm"] - width) < 0.05),
+        None,
+    )
+    colder = None
+    if row is not None:
+        colder = row["lower_f"] / 1.8 if us else float(row["lower_c"])
+    criteria = ImpactCriteria(
+        average=Limit(average, rule, unchecked),
+        average_lacks="",
+        single=Limit(single, rule, unchecked),
+        below_mean_most=1 if test.retest_of is None else 0,
+        temperature_c=getattr(asked, "temperature_c", None),
+        colder_by=Limit(
+            colder,
+            rule_of(table, row or places),
+            table.unchecked_of(row or places),
+        ),
+        width="as-is",
+        count=places["count"],
+        drop_ends_of_five=True,
+    )
+    return judge_impact(test, criteria, piece.units)
+
+
+def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
+    """What a failed specimen allows (clause 6.10.5)."""
+    table = table_of("retests")
+    if test.kind in ("visual", "radiographic", "ultrasonic"):
+        row = row_of(table, "destructive")
+        return RetestRule(more=1, words="weld another coupon and examine it again", rule=rule_of(table, row))
+    if test.kind == "impact":
+        row = row_of(table, "impact")
+        return RetestRule(
+            more=1,
+            words=f"{row['more']} more specimens of the same place, each at least at the mean asked",
+            rule=rule_of(table, row),
+        )
+    thick = row_of(table, "thick")
+    limit = figure(thick, "over", piece.units) or 38.0
+    if (piece.thickness_mm or 0.0) > limit + 1e-9:
+        count = _planned(piece, test.kind)
+        return RetestRule(
+            more=count * thick["places"],
+            words=f"all {count} of this kind again from {thick['places']} more places of the piece",
+            rule=rule_of(table, thick),
+        )
+    row = row_of(table, "destructive")
+    return RetestRule(
+        more=row["more"],
+        words=f"{row['more']} more of this kind from the same material, both accepted",
+        rule=rule_of(table, row),
+    )
+
+
+def _planned(piece: Welded, kind: str) -> int:
+    found = groove_row(piece)
+    if found is None:
+        return 1
+    columns = {
+        "transverse-tensile": "tension",
+        "root-bend": "root",
+        "face-bend": "face",
+        "side-bend": "side",
+        "macro": "macro",
+    }
+    return int(found[1].get(columns.get(kind, ""), 1) or 1)

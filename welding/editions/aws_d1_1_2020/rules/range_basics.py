@@ -1,0 +1,120 @@
+"""What the range rules of AWS D1.1:2020 share: its processes, its printed columns, how an item is made."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from welding.documents.fields import UnitColumn
+from welding.editions.aws_d1_1_2020.rules.clauses import MM_PER_INCH, PACKAGE
+from welding.qualification.items import RangeItem, rule_of
+from welding.table import Table, load_table
+
+PROCESSES: dict[str, tuple[str, ...]] = {
+    "SMAW": ("111", "112"),
+    "SAW": ("121", "122", "124", "125", "126"),
+    "GMAW": ("131", "133", "135", "138"),
+    "FCAW": ("114", "132", "136"),
+    "GTAW": ("141", "142", "143", "145", "146"),
+}
+"""The code's processes by their ISO 4063 numbers."""
+_SLACK = 1e-9
+
+
+def code_process(process: str) -> str | None:
+    """The code's own process, ``None`` where it has no variables for it.
+
+    Example:
+        >>> code_process("138"), code_process("311")
+        ('GMAW', None)
+    """
+    return next((name for name, numbers in PROCESSES.items() if process in numbers), None)
+
+
+def same_process(process: str) -> tuple[str, ...]:
+    """Every number that is the same process under this code."""
+    name = code_process(process)
+    return PROCESSES[name] if name else (process,)
+
+
+def table_of(name: str) -> Table:
+    """A table of this edition, corrections laid over it."""
+    return load_table(PACKAGE, name)
+
+
+def row_of(table: Table, key: str) -> Mapping[str, Any]:
+    """A row by its key."""
+    return next(row for row in table.rows if row["row"] == key)
+
+
+def figure(row: Mapping[str, Any], name: str, units: UnitColumn) -> float | None:
+    """A printed length in mm from the column that governs; ``None`` where the row has none.
+
+    Example:
+        >>> figure({"to_mm": 10, "to_in": 0.375}, "to", "us")
+        9.525
+    """
+    value = row.get(f"{name}_mm") if units == "si" else row.get(f"{name}_in")
+    if value is None:
+        return None
+    return float(value) if units == "si" else float(value) * MM_PER_INCH
+
+
+def degrees(row: Mapping[str, Any], name: str, units: UnitColumn) -> float | None:
+    """A printed difference of temperature in °C from the column that governs."""
+    if units == "si":
+        return None if row.get(f"{name}_c") is None else float(row[f"{name}_c"])
+    return None if row.get(f"{name}_f") is None else float(row[f"{name}_f"]) / 1.8
+
+
+def in_row(row: Mapping[str, Any], value_mm: float, units: UnitColumn) -> bool:
+    """Whether a thickness is in a row's band: from and to include their edge, over and below leave it out."""
+    start, over = figure(row, "from", units), figure(row, "over", units)
+    to, below = figure(row, "to", units), figure(row, "below", units)
+    slack = _SLACK * max(1.0, value_mm)
+    return (
+        (start is None or value_mm >= start - slack)
+        and (over is None or value_mm > over + slack)
+        and (to is None or value_mm <= to + slack)
+        and (below is None or value_mm < below - slack)
+    )
+
+
+def earlier_number(clause: str) -> str:
+    """The table's number in the edition of 2015, where it is known.
+
+    Example:
+        >>> earlier_number("table 6.5")
+        '2015: table 4.5'
+    """
+    number = clause.removeprefix("table ").split(" ")[0]
+    row = next((row for row in table_of("clause_numbers").rows if row["row"] == number), None)
+    return f"2015: table {row['number_2015']}" if row and clause.startswith("table ") else ""
+
+
+def item(
+    table: Table,
+    row: Mapping[str, Any],
+    variable: str,
+    kind: Any,
+    reason: str,
+    *,
+    columns: tuple[str, ...] = (),
+    **more: Any,
+) -> RangeItem:
+    """A range item whose rule is this row; ``columns`` are the ones it was read from."""
+    return RangeItem(
+        variable=variable,
+        kind=kind,
+        reason=reason,
+        rule=rule_of(table, row, *columns, earlier=earlier_number(table.citation.clause)),
+        unchecked=table.unchecked_of(row, *columns),
+        **more,
+    )
+
+
+def variable_row(variable: str, process: str) -> Mapping[str, Any] | None:
+    """Row of table 6.5 for a variable and a process of the code."""
+    return next(
+        (row for row in table_of("essential_variables").rows if row["row"] == f"{variable}.{process}"), None
+    )

@@ -1,0 +1,249 @@
+"""Ranges of AWS D1.1:2020 for temperatures, heat treatment and, with impact toughness, heat input."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from welding.editions.aws_d1_1_2020.rules.range_basics import (
+    code_process,
+    degrees,
+    item,
+    row_of,
+    table_of,
+)
+from welding.qualification.items import RangeItem
+from welding.qualification.positions import has_progression
+from welding.qualification.welded import Welded
+from welding.quantities.writing import quantity_text, range_text
+from welding.ranges import Range
+
+PRODUCTION_PREHEAT = "The code's own preheat for the production thickness (table 5.8) holds as well."
+
+
+def heat_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+    """Temperatures, treatments, heat input, and what impact toughness adds."""
+    yield from _temperatures(piece, impact)
+    yield from _treatments(piece, impact)
+    yield from _heat_input(piece, impact)
+    yield from _beads(piece, impact)
+    yield from _impact(piece, impact)
+
+
+def _strictest(piece: Welded, variable: str) -> float | None:
+    """Smallest allowance over the coupon's processes [°C]."""
+    table = table_of("essential_variables")
+    names = {name for p in piece.processes if (name := code_process(p))}
+    found = [degrees(row_of(table, f"{variable}.{name}"), "minus", piece.units) for name in names]
+    return min((value for value in found if value is not None), default=None)
+
+
+def _temperatures(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+    table = table_of("essential_variables")
+    names = [name for p in piece.processes if (name := code_process(p))]
+    more = table_of("impact_variables")
+    before = piece.before_c
+    tested: dict[str, Range | None] = {
+        "preheat_c": Range(piece.preheat_c, piece.preheat_c) if piece.preheat_c is not None else None,
+        "interpass_c": before,
+    }
+    for variable, words in (("preheat_c", "Preheat"), ("interpass_c", "Lowest interpass temperature")):
+        row = row_of(table, f"{variable}.{names[0] if names else 'SMAW'}")
+        allowance, seen = _strictest(piece, variable), tested[variable]
+        if seen is None or allowance is None:
+            yield item(table, row, variable, "unknown", f"{words} is not recorded.", also=PRODUCTION_PREHEAT)
+            continue
+        high, reason = None, f"{words} of {_c(piece, seen.min)} less {_difference(piece, allowance)}."
+        unchecked = table.unchecked_of(row)
+        if impact:
+            extra = row_of(more, "preheat" if variable == "preheat_c" else "interpass")
+            rise = degrees(extra, "plus", piece.units) or 0.0
+            high = seen.max + rise
+            reason += (
+                f" With impact toughness at most {_c(piece, seen.max)} and {_difference(piece, rise)} more."
+            )
+            unchecked += more.unchecked_of(extra)
+        found = item(
+            table,
+            row,
+            variable,
+            "span",
+            reason,
+            min=seen.min - allowance,
+            max=high,
+            tested=seen,
+            how="production-preheat" if variable == "preheat_c" else "",
+            also=PRODUCTION_PREHEAT,
+        )
+        yield replace(found, unchecked=unchecked)
+
+
+def _c(piece: Welded, value: float) -> str:
+    return quantity_text(value, "temperature", piece.units)
+
+
+def _difference(piece: Welded, value: float) -> str:
+    return f"{value:g} °C" if piece.units == "si" else f"{value * 1.8:g} °F"
+
+
+def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+    table = table_of("essential_variables")
+    row = row_of(table, "pwht.GMAW")
+    done = "heat-treated after welding" if piece.pwht else "not heat-treated"
+    yield item(
+        table,
+        row,
+        "pwht",
+        "exact",
+        f"The coupon was {done}; adding or leaving out heat treatment asks for a new test.",
+        values=(done,),
+        tested=(done,),
+    )
+    yield item(
+        table,
+        row,
+        "post_heat",
+        "any",
+        "Hydrogen post-heat is no variable of table 6.5.",
+        tested=("post-heated",) if piece.post_heat else ("none",),
+    )
+    if not (impact and piece.pwht):
+        return
+    more = table_of("impact_variables")
+    rule = row_of(more, "pwht")
+    hold, minutes = piece.pwht_hold_c, piece.pwht_hold_min
+    if hold is None:
+        yield item(more, rule, "pwht_hold_c", "unknown", "The holding temperature is not recorded.")
+    else:
+        yield item(
+            more,
+            rule,
+            "pwht_hold_c",
+            "span",
+            f"Held at {range_text(hold, 'temperature', piece.units)}; another range asks for a new test.",
+            min=hold.min,
+            max=hold.max,
+            tested=hold,
+        )
+    if minutes is not None:
+        share = rule["least_share"]
+        yield item(
+            more,
+            rule,
+            "pwht_hold_min",
+            "span",
+            f"The coupon has at least {share * 100:g} % of the time in production: {minutes:g} min allow "
+            f"{minutes / share:g} min.",
+            max=minutes / share,
+            tested=Range(minutes, minutes),
+        )
+
+
+def _heat_input(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+    table = table_of("impact_variables")
+    row = row_of(table, "heat_input")
+    if not impact:
+        yield item(
+            table,
+            row,
+            "heat_input_kj_mm",
+            "any",
+            "Without impact toughness heat input is limited only through volts, amps and travel.",
+            tested=piece.heat_kj_mm(piece.runs, with_k=False),
+        )
+        return
+    for process in piece.processes:
+        runs = piece.of_process(process)
+        heat = piece.heat_kj_mm(runs, with_k=False)
+        if heat is None or any(run.arc_energy_kj_mm is None for run in runs):
+            yield item(
+                table,
+                row,
+                "heat_input_kj_mm",
+                "unknown",
+                "Volts, amps and travel are not recorded for every pass.",
+                process=process,
+                tested=heat,
+            )
+            continue
+        yield item(
+            table,
+            row,
+            "heat_input_kj_mm",
+            "span",
+            f"Impact toughness: no higher than tested, {quantity_text(heat.max, 'heat_input', piece.units)} "
+            "(arc energy, the code uses no efficiency).",
+            max=heat.max * (1 + row["plus_percent"] / 100),
+            tested=heat,
+            process=process,
+        )
+
+
+def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+    table = table_of("impact_variables")
+    row = row_of(table, "bead")
+    beads = tuple(dict.fromkeys(run.bead for run in piece.runs if run.bead))
+    vertical = bool(piece.position and has_progression(piece.position))
+    if impact and vertical and beads == ("stringer",):
+        yield item(
+            table,
+            row,
+            "bead",
+            "exact",
+            "Vertical stringer beads; weaving asks for a new test where impact toughness is specified.",
+            values=("stringer",),
+            tested=beads,
+        )
+    else:
+        yield item(table, row, "bead", "any", "Stringer or weave is free here.", tested=beads or None)
+    if piece.weld == "fillet":
+        return
+    runs = row_of(table, "runs_per_side")
+    bound = impact and piece.run_kind == "multi"
+    yield item(
+        table,
+        runs,
+        "runs_per_side",
+        "exact" if bound else "any",
+        "Several passes a side; a single pass a side asks for a new test where impact toughness is specified."
+        if bound
+        else "The number of passes a side is free here.",
+        values=("multi",) if bound else (),
+        tested=(piece.run_kind,),
+    )
+    if impact and "weave" in beads and any(r.mechanisation in ("fully", "automatic") for r in piece.runs):
+        yield item(
+            table,
+            row_of(table, "oscillation"),
+            "oscillation",
+            "unknown",
+            "Mechanised weaving: width, frequency and dwell are limited to ±20 %, and are not recorded.",
+        )
+
+
+def _impact(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+    table = table_of("impact_tests")
+    row = row_of(table, "places")
+    cold = piece.impact_temperature_c
+    if not impact:
+        yield item(
+            table,
+            row,
+            "impact_temperature_c",
+            "unknown",
+            "No impact tests were asked: nothing is proved where toughness is required.",
+            how="only-if-impact",
+        )
+    elif cold is None:
+        yield item(table, row, "impact_temperature_c", "unknown", "No impact test with a temperature.")
+    else:
+        yield item(
+            table,
+            row,
+            "impact_temperature_c",
+            "span",
+            f"Tested at {_c(piece, cold)}; proved at that temperature and above.",
+            min=cold,
+            tested=Range(cold, cold),
+            how="only-if-impact",
+        )

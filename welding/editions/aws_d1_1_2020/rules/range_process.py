@@ -1,0 +1,402 @@
+"""Ranges of AWS D1.1:2020 that hold for a process: filler, gas, electrical values, speed (table 6.5)."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Any
+
+from welding.consumables.gas import gas_text
+from welding.editions.aws_d1_1_2020.rules.range_basics import (
+    code_process,
+    figure,
+    item,
+    row_of,
+    same_process,
+    table_of,
+    variable_row,
+)
+from welding.qualification.items import RangeItem
+from welding.qualification.welded import Run, Welded, spread_of
+from welding.quantities.writing import quantity_text, range_text
+from welding.ranges import Range
+
+_READINGS: tuple[tuple[str, str, Callable[[Run], Range | None]], ...] = (
+    ("current_a", "current", lambda run: run.current_a),
+    ("voltage_v", "voltage", lambda run: run.voltage_v),
+    ("wire_feed_m_min", "wire_feed", lambda run: run.wire_feed_m_min),
+    ("travel_mm_min", "travel", lambda run: run.travel_mm_min),
+    ("gas_flow_l_min", "flow", lambda run: run.flow_l_min),
+)
+_GASLESS = ("114",)
+_CONTROLLED = {"controlled-short-circuit": "short-circuit"}
+
+
+def process_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+    """Every item that holds for a process, for each process of the coupon."""
+    table = table_of("essential_variables")
+    if not piece.runs:
+        yield item(
+            table,
+            table.rows[0],
+            "processes",
+            "unknown",
+            "No pass is logged; nothing of the welding can be qualified.",
+        )
+        return
+    numbers = tuple(n for process in piece.processes for n in same_process(process))
+    yield item(
+        table,
+        table.rows[0],
+        "processes",
+        "set",
+        "A change of process asks for a new test; "
+        + ", ".join(f"{p} is {code_process(p) or 'no process of table 6.5'}" for p in piece.processes)
+        + ".",
+        columns=("process",),
+        values=tuple(dict.fromkeys(numbers)),
+        tested=piece.processes,
+    )
+    yield item(
+        table,
+        table.rows[0],
+        "mechanisation",
+        "any",
+        "The degree of mechanisation is no variable of table 6.5.",
+        tested=tuple(dict.fromkeys(r.mechanisation for r in piece.runs if r.mechanisation)) or None,
+    )
+    for process in piece.processes:
+        yield from _of_process(piece, process, impact)
+
+
+def _of_process(piece: Welded, process: str, impact: bool) -> Iterator[RangeItem]:
+    name = code_process(process)
+    runs = piece.of_process(process)
+    shared: dict[str, Any] = {"process": process, "processes": same_process(process)}
+    if name is None:
+        table = table_of("essential_variables")
+        yield item(
+            table,
+            table.rows[0],
+            "current_a",
+            "unknown",
+            f"Process {process} is not among the five of table 6.5: agree its variables with the engineer.",
+            **shared,
+        )
+        return
+    yield from _filler(runs, name, impact, shared)
+    yield from _diameters(piece, runs, name, shared)
+    yield from _gas(runs, process, name, shared)
+    yield from _sets(runs, name, shared)
+    yield from _numbers(piece, runs, name, shared)
+    yield from _free(name, shared)
+
+
+def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, Any]) -> Iterator[RangeItem]:
+    table = table_of("essential_variables")
+    row = row_of(table, f"filler.{name}")
+    tested = tuple(dict.fromkeys(run.designation for run in runs if run.designation))
+    outside = row_of(table, f"filler_specifications.{name}")
+    if not tested:
+        yield item(table, row, "filler", "unknown", "The filler is not recorded.", **shared)
+    else:
+        strength = row["change"] == "strength-up" and not impact
+        reason = (
+            f"{', '.join(tested)}: a stronger class, or one that is not low-hydrogen in place of one "
+            "that is, asks for a new test."
+            if strength
+            else f"{', '.join(tested)}: any other class asks for a new test"
+            + ("." if impact else "; the same class of lower strength is free.")
+        )
+        yield item(
+            table,
+            row,
+            "filler",
+            "set",
+            reason,
+            columns=("change",),
+            values=tested,
+            how="strength-not-up" if strength else "class" if impact else "class-or-weaker",
+            tested=tested,
+            also=f"Within {', '.join(outside['specifications'])}.",
+            **shared,
+        )
+    supplement = row_of(table_of("impact_variables"), "filler_make")
+    bound = impact and shared["process"] in supplement["processes"]
+    makes = tuple(dict.fromkeys(run.make for run in runs if run.make))
+    yield item(
+        table_of("impact_variables"),
+        supplement,
+        "filler_make",
+        ("set" if makes else "unknown") if bound else "any",
+        (
+            "With impact toughness the make of cored wire is kept."
+            if makes
+            else "With impact toughness the make of cored wire is kept, and it is not recorded."
+        )
+        if bound
+        else "The make is no variable here.",
+        values=makes if bound else (),
+        tested=makes or None,
+        **shared,
+    )
+
+
+def _diameters(
+    piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, Any]
+) -> Iterator[RangeItem]:
+    table = table_of("essential_variables")
+    row = row_of(table, f"filler_diameter_mm.{name}")
+    sizes = sorted({run.diameter_mm for run in runs if run.diameter_mm})
+    if not sizes:
+        yield item(
+            table, row, "filler_diameter_mm", "unknown", "The filler's diameter is not recorded.", **shared
+        )
+        return
+    minus, plus = (figure(row, side, piece.units) for side in ("minus", "plus"))
+    tested = Range(sizes[0], sizes[-1])
+    words = ", ".join(quantity_text(size, "wire_diameter", piece.units) for size in sizes)
+    if minus == 0 and plus == 0:
+        yield item(
+            table,
+            row,
+            "filler_diameter_mm",
+            "set",
+            f"{words}: any other diameter asks for a new test.",
+            numbers=tuple(sizes),
+            values=tuple(f"{size:g}" for size in sizes),
+            tested=tested,
+            **shared,
+        )
+        return
+    yield item(
+        table,
+        row,
+        "filler_diameter_mm",
+        "span",
+        f"{words}"
+        + (f", larger by no more than {quantity_text(plus, 'wire_diameter', piece.units)}" if plus else "")
+        + (" and smaller by no more than that." if minus else ("." if plus else ", and not larger.")),
+        min=None if minus is None else max(sizes[0] - minus, 0.0),
+        max=None if plus is None else sizes[-1] + plus,
+        tested=tested,
+        **shared,
+    )
+
+
+def _gas(runs: tuple[Run, ...], process: str, name: str, shared: dict[str, Any]) -> Iterator[RangeItem]:
+    row = variable_row("gas", name)
+    table = table_of("essential_variables")
+    if row is None:
+        return
+    gases = tuple(dict.fromkeys(gas_text(dict(run.gas)) if run.gas else "none" for run in runs))
+    if process not in _GASLESS and "none" in gases:
+        yield item(
+            table, row, "gas", "unknown", "The shielding gas is not recorded for every pass.", **shared
+        )
+    else:
+        yield item(
+            table,
+            row,
+            "gas",
+            "set",
+            f"{', '.join(gases)}: another gas, another nominal mixture or none asks for a new test.",
+            values=gases,
+            how="composition",
+            tested=gases,
+            **shared,
+        )
+    yield item(
+        table,
+        row,
+        "purge",
+        "any",
+        "Backing gas is no variable of table 6.5.",
+        **shared,
+    )
+
+
+def _sets(runs: tuple[Run, ...], name: str, shared: dict[str, Any]) -> Iterator[RangeItem]:
+    table = table_of("essential_variables")
+    fields: tuple[tuple[str, Callable[[Run], str | None], str], ...] = (
+        ("current_kind", lambda run: run.polarity, "Current and polarity"),
+        ("output", lambda run: run.output, "Constant voltage or constant current"),
+        ("transfer_modes", lambda run: _CONTROLLED.get(run.transfer or "", run.transfer), "Metal transfer"),
+    )
+    for variable, of_run, words in fields:
+        row = variable_row(variable, name)
+        if row is None:
+            yield item(
+                table,
+                table.rows[0],
+                variable,
+                "any",
+                f"{words} is no variable of {name} in table 6.5.",
+                **shared,
+            )
+            continue
+        for role in _roles(runs) if variable == "transfer_modes" else (None,):
+            kept = [run for run in runs if role is None or run.role == role]
+            values = tuple(dict.fromkeys(v for run in kept if (v := of_run(run))))
+            known = bool(values) and all(of_run(run) for run in kept)
+            yield item(
+                table,
+                row,
+                variable,
+                "set" if known else "unknown",
+                f"{words} as tested: {', '.join(values)}."
+                if known
+                else f"{words} is not recorded for every pass.",
+                values=values if known else (),
+                tested=values or None,
+                role=role,
+                **shared,
+            )
+
+
+def _roles(runs: tuple[Run, ...]) -> tuple[Any, ...]:
+    return tuple(role for role in ("root", "other") if any(run.role == role for run in runs))
+
+
+def _numbers(piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, Any]) -> Iterator[RangeItem]:
+    table = table_of("essential_variables")
+    for variable, quantity, of_run in _READINGS:
+        row = variable_row(variable, name)
+        if row is None:
+            if variable != "gas_flow_l_min":
+                yield item(
+                    table,
+                    table.rows[0],
+                    variable,
+                    "any",
+                    f"No limit for {name} in table 6.5.",
+                    **shared,
+                )
+            continue
+        for size in sorted({run.diameter_mm for run in runs}, key=lambda one: one or 0.0):
+            for role in _roles(runs):
+                kept = [run for run in runs if run.diameter_mm == size and run.role == role]
+                if kept:
+                    scope = {**shared, "filler_diameter_mm": size, "role": role}
+                    yield _percent(piece, kept, row, variable, quantity, of_run, scope)
+
+
+def _percent(
+    piece: Welded,
+    runs: list[Run],
+    row: Any,
+    variable: str,
+    quantity: str,
+    of_run: Callable[[Run], Range | None],
+    scope: dict[str, Any],
+) -> RangeItem:
+    table = table_of("essential_variables")
+    tested = spread_of(runs, of_run)
+    if row["change"] == "maker":
+        limits = _maker_range(piece, runs)
+        if limits is None:
+            return item(
+                table,
+                row,
+                variable,
+                "unknown",
+                "The range of the electrode's maker counts: enter the maker's amperage range for this size.",
+                tested=tested,
+                **scope,
+            )
+        return item(
+            table,
+            row,
+            variable,
+            "span",
+            f"The electrode's maker gives {range_text(limits, quantity, piece.units)}.",
+            min=limits.min,
+            max=limits.max,
+            tested=tested,
+            **scope,
+        )
+    if tested is None:
+        none_at_all = all(of_run(run) is None for run in runs)
+        if variable in ("wire_feed_m_min", "gas_flow_l_min") and none_at_all and _spared(variable, runs):
+            return item(table, row, variable, "any", _spared(variable, runs), **scope)
+        return item(
+            table, row, variable, "unknown", "Not recorded for every pass of this size and role.", **scope
+        )
+    minus, plus = row["minus_percent"], row["plus_percent"]
+    low, high = tested.min * (1 - minus / 100), tested.max * (1 + plus / 100)
+    percent = f"±{minus:g} %" if minus == plus else f"-{minus:g} % / +{plus:g} %"
+    return item(
+        table,
+        row,
+        variable,
+        "span",
+        f"Tested {range_text(tested, quantity, piece.units)}, {percent}: "
+        f"{range_text(Range(low, high), quantity, piece.units)}.",
+        columns=("minus_percent", "plus_percent"),
+        min=low,
+        max=high,
+        tested=tested,
+        **scope,
+    )
+
+
+def _spared(variable: str, runs: list[Run]) -> str:
+    if variable == "wire_feed_m_min":
+        measured = all(run.current_a is not None for run in runs)
+        return "The current was controlled and recorded; wire feed is no limit then." if measured else ""
+    return "Welded without gas." if all(run.process in _GASLESS for run in runs) else ""
+
+
+def _maker_range(piece: Welded, runs: list[Run]) -> Range | None:
+    """Amperage range of the maker's sheet of every pass, narrowed to what they share."""
+    found = []
+    planned = {one.number: one for one in piece.procedure.passes}
+    for run in runs:
+        one = planned.get(run.number)
+        sheet = piece.draft.maker_range(one) if one else None
+        if sheet is None or sheet.current_a is None:
+            return None
+        found.append(sheet.current_a)
+    low, high = max(r.min for r in found), min(r.max for r in found)
+    return Range(low, high) if low <= high else None
+
+
+def _free(name: str, shared: dict[str, Any]) -> Iterator[RangeItem]:
+    table = table_of("essential_variables")
+    row = variable_row("electrodes", name)
+    yield item(
+        table,
+        row or table.rows[0],
+        "electrodes",
+        "exact" if row else "any",
+        "One electrode; another number asks for a new test." if row else f"No variable of {name}.",
+        values=("1",) if row else (),
+        tested=("1",),
+        **shared,
+    )
+    if name == "SAW":
+        yield item(
+            table,
+            row_of(table, "supplemental_filler.SAW"),
+            "supplemental_filler",
+            "exact",
+            "Welded without powder, granules or cut wire; adding them asks for a new test.",
+            values=("none",),
+            tested=("none",),
+            **shared,
+        )
+    yield item(
+        table,
+        table.rows[0],
+        "run_out_mm",
+        "any",
+        "Run-out length is no variable of table 6.5.",
+        **shared,
+    )
+    yield item(
+        table,
+        table.rows[0],
+        "hydrogen_class",
+        "any",
+        "The hydrogen mark is no variable of table 6.5; preheat depends on it.",
+        **shared,
+    )

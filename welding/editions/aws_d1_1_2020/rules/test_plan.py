@@ -1,0 +1,159 @@
+"""Test plan of AWS D1.1:2020: specimens by tables 6.2, 6.3 and 6.4, impact sets where they are specified."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from welding.editions.aws_d1_1_2020.rules.judging import former_limit
+from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number, figure, row_of, table_of
+from welding.editions.aws_d1_1_2020.rules.range_joint import groove_row
+from welding.qualification.items import rule_of
+from welding.qualification.needs import Needs
+from welding.qualification.welded import Welded
+from welding.quantities.writing import quantity_text
+from welding.table import Table
+from welding.testing.plan import PlanItem, TestPlan
+
+CODE = "aws-d1.1:2020"
+
+
+def _item(
+    table: Table, row: Mapping[str, Any], kind: str, count: int, note: str = "", **more: Any
+) -> PlanItem:
+    return PlanItem(
+        kind=kind,
+        count=count,
+        note=note,
+        rule=rule_of(table, row, earlier=earlier_number(table.citation.clause)),
+        unchecked=table.unchecked_of(row),
+        **more,
+    )
+
+
+def test_plan(piece: Welded, level: int, needs: Needs) -> TestPlan:
+    """What is asked of a coupon.
+
+    Args:
+        piece: The coupon.
+        level: Not used: this code has no levels.
+        needs: What is required beyond strength.
+    """
+    items: list[PlanItem] = []
+    open_: list[str] = list(needs.open)
+    notes = ["Visual examination and RT or UT come before cutting; discard the ends."]
+    visual = table_of("acceptance")
+    items.append(_item(visual, row_of(visual, "visual.undercut"), "visual", 1, "the whole weld"))
+    if piece.weld == "fillet":
+        items += _fillet(piece)
+        notes = ["Visual examination comes before cutting."]
+    else:
+        found = groove_row(piece)
+        if found is None:
+            open_.append("a thickness (and a pipe's diameter) within the table")
+        else:
+            items += _groove(piece, *found)
+    if needs.impact:
+        items.append(_impact(piece))
+    if needs.hardness:
+        notes.append("Hardness is asked for by the procedure; this code sets no limit: agree it.")
+        acceptance = table_of("acceptance")
+        items.append(
+            _item(acceptance, row_of(acceptance, "hardness"), "hardness-hv10", 1, "limit by contract")
+        )
+    return TestPlan(code=CODE, level=None, items=tuple(items), notes=tuple(notes), open=tuple(open_))
+
+
+test_plan.__test__ = False  # type: ignore[attr-defined]
+
+
+def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
+    yield _item(table, row, "radiographic", 1, "the whole weld less the discards", choice="volumetric")
+    yield _item(table, row, "ultrasonic", 1, "", choice="volumetric", option=1, alternative_to="radiographic")
+    width = figure(row_of(table_of("specimen_layout"), "tensile-width"), "width", piece.units) or 0.0
+    yield _item(
+        table,
+        row,
+        "transverse-tensile",
+        row["tension"],
+        f"reduced section at least {quantity_text(width, 'thickness', piece.units)} wide",
+    )
+    thin = row["side"] == 0
+    t = piece.thickness_mm or 0.0
+    if thin:
+        yield _item(table, row, "root-bend", row["root"], _bend_note(piece), choice="bends")
+        yield _item(table, row, "face-bend", row["face"], _bend_note(piece), choice="bends")
+        edge = figure(row, "to", piece.units) or 0.0
+        if abs(t - edge) <= 0.5:
+            yield _item(
+                table,
+                row,
+                "side-bend",
+                row["root"] + row["face"],
+                "side bends may be used at this thickness",
+                choice="bends",
+                option=1,
+                alternative_to="root-bend",
+            )
+    else:
+        yield _item(table, row, "side-bend", row["side"], _side_note(piece), choice="bends")
+    first = "root-bend" if thin else "side-bend"
+    if _unlike(piece):
+        for kind in ("longitudinal-root-bend", "longitudinal-face-bend"):
+            yield _item(
+                table,
+                row,
+                kind,
+                2,
+                "where metals or weld bend differently",
+                choice="bends",
+                option=2,
+                alternative_to=first,
+            )
+    if "macro" in row:
+        yield _item(table, row, "macro", row["macro"], "to show the weld size E")
+
+
+def _unlike(piece: Welded) -> bool:
+    names = {one.designation for one in piece.metals}
+    return len(names) > 1
+
+
+def _bend_note(piece: Welded) -> str:
+    return f"bent over {_former_text(piece)}"
+
+
+def _side_note(piece: Welded) -> str:
+    limit = figure(row_of(table_of("acceptance"), "thick_bend"), "limit", piece.units) or 38.0
+    thick = (piece.thickness_mm or 0.0) > limit + 1e-9
+    strip = "; cut into strips 20 to 38 mm [3/4 to 1-1/2 in] wide" if thick else ""
+    return f"10 mm [3/8 in] thick, bent over {_former_text(piece)}{strip}"
+
+
+def _former_text(piece: Welded) -> str:
+    limit, lacks = former_limit(piece)
+    if limit.value is None:
+        return f"the former for the base metal ({lacks} is missing)"
+    return f"a former of at most {quantity_text(limit.value, 'gap', piece.units)}"
+
+
+def _fillet(piece: Welded) -> Iterator[PlanItem]:
+    table = table_of("fillet_tests")
+    row = row_of(table, "single-pass" if piece.run_kind == "single" else "multiple-pass")
+    yield _item(table, row, "macro", row["macro"], "three cuts; discard 25 mm [1 in] at each end")
+
+
+def _impact(piece: Welded) -> PlanItem:
+    table = table_of("impact_tests")
+    row = row_of(table, "places")
+    asked = piece.impact_asked
+    at = getattr(asked, "temperature_c", None)
+    where = f" at {quantity_text(at, 'temperature', piece.units)}" if at is not None else ""
+    return _item(
+        table,
+        row,
+        "impact",
+        len(row["sets"]),
+        f"sets of {row['count']} Charpy-V{where}",
+        locations=tuple(row["sets"]),
+    )

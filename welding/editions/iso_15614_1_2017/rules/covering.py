@@ -1,0 +1,44 @@
+"""What ISO 15614-1:2017 brings to the question whether a record covers a procedure."""
+
+from __future__ import annotations
+
+from welding.editions.iso_15614_1_2017.rules.basics import group_of, row_of, table_of
+from welding.editions.iso_15614_1_2017.rules.range_joint import FILLET, GROOVE
+from welding.qualification.compare import Rules
+from welding.qualification.demand import Demand
+from welding.qualification.needs import Needs
+from welding.qualification.positions import iso_positions
+from welding.qualification.welded import Welded
+
+
+def _metal(demand: Demand, index: int) -> tuple[str | None, str, float | None]:
+    metal = demand.metals[index]
+    grade = demand.draft.metal(metal)
+    name = grade.name if grade else (metal.designation or "")
+    yield_mpa = (grade.yield_at(None) if grade else None) or metal.yield_mpa
+    return group_of(demand.draft, metal), name, yield_mpa
+
+
+def both_positions(first: Welded, second: Welded, level: int, needs: Needs) -> tuple[str, ...]:
+    """A piece of the highest and one of the lowest heat input together cover all but downhill."""
+    table = table_of("heat_positions")
+
+    def is_in(piece: Welded, row: str) -> bool:
+        if piece.position is None:
+            return False
+        symbols = iso_positions(piece.position, piece.progression)
+        return len(symbols) == 1 and symbols[0] in row_of(table, row)[piece.product]
+
+    pairs = ((first, second), (second, first))
+    if any(is_in(high, "highest") and is_in(low, "lowest") for high, low in pairs):
+        own = row_of(table, "own-test")["positions"]
+        return tuple(dict.fromkeys(p for p in (*GROOVE, *FILLET) if p not in own))
+    return ()
+
+
+RULES = Rules(
+    metal=_metal,
+    prequalified_groove=lambda _: False,
+    table_preheat_c=lambda _: None,
+    positions="iso",
+)

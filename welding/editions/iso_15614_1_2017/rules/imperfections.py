@@ -1,0 +1,99 @@
+"""Measured imperfections against ISO 5817: level B, some relaxed to C."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from welding.documents.record import MacroTest, VisualTest
+from welding.editions.iso_15614_1_2017.rules.basics import row_of, table_of
+from welding.qualification.items import rule_of
+from welding.qualification.welded import Welded
+from welding.testing.limits import SLACK
+from welding.testing.verdict import Point
+
+_WORDS = {
+    "excess_weld_metal": ("excess weld metal", "the width of the weld"),
+    "excess_convexity": ("excess convexity", "the width of the weld"),
+    "excess_penetration": ("excess penetration", "the width of the penetration"),
+    "excess_throat": ("excess throat", "the nominal throat"),
+    "short_throat": ("throat below nominal", "the nominal throat"),
+    "undercut": ("undercut", "the thickness"),
+    "misalignment": ("misalignment", "the thickness"),
+    "misalignment_pipe": ("misalignment", "the thickness"),
+    "root_concavity": ("root concavity", "the thickness"),
+    "fillet_asymmetry": ("difference of the legs", "the throat"),
+    "root_gap": ("gap at the root of the fillet", "the nominal throat"),
+    "pore": ("pore", "the thickness"),
+}
+
+
+def limit_mm(row: Mapping[str, Any], size_mm: float) -> float | None:
+    """Limit of an imperfection at the level that its row asks; ``None`` where the level has no limit.
+
+    Args:
+        row: Row of the table of imperfections.
+        size_mm: Width of the weld, throat or thickness, as the row says [mm].
+
+    Example:
+        >>> limit_mm(row_of(table_of("imperfections"), "excess_weld_metal"), 20)
+        4.0
+    """
+    level = str(row["level"]).lower()
+    value = row[f"base_{level}"] + row[f"slope_{level}"] * size_mm
+    cap = row.get(f"cap_{level}")
+    return float(min(value, cap)) if cap is not None else float(value)
+
+
+def measured_points(piece: Welded, level: int, test: VisualTest | MacroTest) -> Iterator[Point]:
+    """A point for everything that was measured; level 1 does not go by this table."""
+    if level == 1:
+        return
+    width, t, throat = test.width_mm, piece.thickness_mm, piece.throat_mm
+    fillet = piece.weld == "fillet"
+    misaligned = "misalignment_pipe" if piece.product == "pipe" else "misalignment"
+    asked: list[tuple[str, float | None, float | None]] = [
+        ("excess_weld_metal", None if fillet else test.reinforcement_mm, width),
+        ("excess_penetration", test.penetration_mm, test.penetration_width_mm),
+        ("undercut", test.undercut_mm, t),
+        (misaligned, test.misalignment_mm, t),
+    ]
+    if isinstance(test, VisualTest):
+        asked.append(("root_concavity", test.root_concavity_mm, t))
+    else:
+        asked += [
+            ("excess_convexity", test.convexity_mm, width),
+            ("root_gap", test.root_gap_mm, throat),
+            ("pore", test.pore_mm, t),
+        ]
+    if fillet:
+        asked += _throats(piece, test)
+    for key, value, size in asked:
+        if value is not None:
+            yield _point(key, value, size)
+
+
+def _throats(piece: Welded, test: VisualTest | MacroTest) -> Iterator[tuple[str, float | None, float | None]]:
+    nominal, found = piece.throat_mm, test.throat_mm
+    if found is None and len(test.legs_mm) == 2:
+        a, b = test.legs_mm
+        found = a * b / (a * a + b * b) ** 0.5
+    if found is not None and nominal is not None:
+        yield "short_throat", max(nominal - found, 0.0), nominal
+        yield "excess_throat", max(found - nominal, 0.0), nominal
+    if len(test.legs_mm) == 2 and nominal is not None:
+        yield "fillet_asymmetry", abs(test.legs_mm[0] - test.legs_mm[1]), nominal
+
+
+def _point(key: str, value: float, size: float | None) -> Point:
+    table = table_of("imperfections")
+    row = row_of(table, key)
+    words, lacks = _WORDS[key]
+    rule, unchecked = rule_of(table, row), table.unchecked_of(row)
+    said = f"{words} ({row['reference']}, level {row['level']})"
+    if size is None:
+        return Point(None, said, f"{value:g} mm", rule, unchecked, lacks)
+    limit = limit_mm(row, size)
+    if limit is None:
+        return Point(True, f"{said}: no limit", f"{value:g} mm", rule, unchecked)
+    return Point(value <= limit + SLACK, f"{said} at most {limit:.4g} mm", f"{value:.4g} mm", rule, unchecked)

@@ -1,0 +1,331 @@
+"""Verdicts of ISO 15614-1:2017 on specimens, with ISO 5817 for what is measured, and its retest rules."""
+
+from __future__ import annotations
+
+from welding.documents.record import (
+    BendTest,
+    FractureTest,
+    HardnessTest,
+    ImpactTest,
+    MacroTest,
+    NdtTest,
+    TensileTest,
+    Test,
+    VisualTest,
+)
+from welding.editions.iso_15614_1_2017.rules.basics import (
+    condition,
+    group_of,
+    in_groups,
+    main_group,
+    row_of,
+    table_of,
+)
+from welding.editions.iso_15614_1_2017.rules.imperfections import measured_points
+from welding.editions.iso_15614_1_2017.rules.test_plan import lines_of
+from welding.qualification.items import rule_of
+from welding.qualification.needs import Needs
+from welding.qualification.welded import Welded
+from welding.testing.bends import BendCriteria, former_by_elongation_mm, judge_bend
+from welding.testing.hardness import judge_hardness
+from welding.testing.impact import ImpactCriteria, judge_impact
+from welding.testing.limits import Limit, must
+from welding.testing.ndt import judge_break, judge_ndt, outcome_point
+from welding.testing.overall import RetestRule
+from welding.testing.tensile import inches_for_mm, judge_tensile
+from welding.testing.verdict import Judged, Point
+
+
+def limit_of(name: str) -> Limit:
+    """A limit of the acceptance table."""
+    table = table_of("acceptance")
+    row = row_of(table, name)
+    return Limit(row.get("limit_mm", row.get("limit_deg")), rule_of(table, row), table.unchecked_of(row))
+
+
+def judge_specimen(piece: Welded, level: int, needs: Needs, test: Test) -> Judged:
+    """Judge one specimen at a level."""
+    if isinstance(test, VisualTest):
+        return _visual(piece, level, test)
+    if isinstance(test, NdtTest):
+        table = table_of("extent_of_testing")
+        limit = Limit(None, rule_of(table, table.rows[0]))
+        return judge_ndt(test, "accepted at the level that belongs to ISO 5817 level B (ISO 17635)", limit)
+    if isinstance(test, TensileTest):
+        return _tensile(piece, test)
+    if isinstance(test, BendTest):
+        return _bend(piece, test)
+    if isinstance(test, MacroTest):
+        return _macro(piece, level, test)
+    if isinstance(test, FractureTest):
+        nothing = limit_of("bend.single")
+        return judge_break(test, nothing, limit_of("bend.sum"), Limit(150.0, nothing.rule), piece.units)
+    if isinstance(test, HardnessTest):
+        return _hardness(piece, test)
+    return _impact(piece, test)
+
+
+def _visual(piece: Welded, level: int, test: VisualTest) -> Judged:
+    limit = limit_of("bend.single")
+    table = table_of("imperfections")
+    rule = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
+    points = [outcome_point(test.outcome, "visual examination accepted", rule if level == 2 else limit)]
+    if test.cracks is not None:
+        points.append(must(test.cracks, False, "no cracks", rule, "cracks"))
+    if test.complete_fusion is not None:
+        points.append(must(test.complete_fusion, True, "complete fusion", rule, "fusion"))
+    points += measured_points(piece, level, test)
+    return Judged(points=tuple(points))
+
+
+def _tensile(piece: Welded, test: TensileTest) -> Judged:
+    table = table_of("acceptance")
+    row = row_of(table, "tension")
+    rule, unchecked = rule_of(table, row), table.unchecked_of(row)
+    found: list[tuple[float, str]] = []
+    lacks = "" if piece.metals else "the base metals"
+    for metal in piece.metals:
+        grade = piece.grade(metal)
+        value = metal.tensile_mpa or (grade.tensile_mpa if grade else None)
+        if value is None:
+            lacks = f"the specified tensile strength of {metal.designation or 'a base metal'}"
+        else:
+            found.append((value, metal.designation or "a base metal"))
+    least, name = min(found) if found and not lacks else (None, "")
+    words = f"specified for {name}" if name else "the parent metal's specified minimum"
+    return judge_tensile(test, Limit(least, rule, unchecked), lacks, words, piece.units, piece.thickness_mm)
+
+
+def _former(piece: Welded, test: BendTest) -> tuple[Limit, str]:
+    table = table_of("acceptance")
+    row = row_of(table, "bend.elongation")
+    rule, unchecked = rule_of(table, row), table.unchecked_of(row)
+    if test.thickness_mm is None:
+        return Limit(None, rule, unchecked), "the specimen's thickness"
+    least = former_by_elongation_mm(
+        thickness_mm=test.thickness_mm,
+        elongation_percent=row["percent"],
+        factor=row["factor"],
+        from_percent=row["percent"],
+    )
+    # Four times the thickness is the most severe of both formulas, so it holds for every elongation.
+    if test.former_mm is None or test.former_mm <= least * (1 + 1e-6):
+        return Limit(least, rule, unchecked), ""
+    stated = [one.elongation_percent for one in piece.metals]
+    if not stated or any(value is None for value in stated):
+        return Limit(None, rule, unchecked), (
+            f"the parent metal's minimum elongation (a former up to {least:g} mm needs none)"
+        )
+    percent = max(value for value in stated if value is not None)
+    former = former_by_elongation_mm(
+        thickness_mm=test.thickness_mm,
+        elongation_percent=percent,
+        factor=row["factor"],
+        from_percent=row["percent"],
+    )
+    return Limit(former, rule, unchecked), ""
+
+
+def _bend(piece: Welded, test: BendTest) -> Judged:
+    strange = inches_for_mm(test.thickness_mm, piece.thickness_mm)
+    former, lacks = _former(piece, test)
+    if strange:
+        return Judged(points=(Point(None, "specimen thickness", "", former.rule, (), strange),))
+    single = limit_of("bend.single")
+    criteria = BendCriteria(
+        former=former,
+        former_lacks=lacks,
+        angle=limit_of("bend.angle"),
+        single=single,
+        counted_above=limit_of("bend.counted_above"),
+        total=limit_of("bend.sum"),
+        corner="ignore",
+        corner_free=single,
+        corner_caused=single,
+    )
+    return judge_bend(test, criteria, piece.units)
+
+
+def _macro(piece: Welded, level: int, test: MacroTest) -> Judged:
+    table = table_of("imperfections")
+    row = row_of(table, "undercut")
+    limit = Limit(None, rule_of(table, row), table.unchecked_of(row))
+    points = [
+        must(test.cracks, False, "no cracks", limit, "whether there are cracks"),
+        must(test.complete_fusion, True, "complete fusion", limit, "whether fusion is complete"),
+    ]
+    if piece.weld == "fillet":
+        points += _fillet_section(piece, level, test, limit)
+    points += measured_points(piece, level, test)
+    return Judged(points=tuple(points), main=1)
+
+
+def _fillet_section(piece: Welded, level: int, test: MacroTest, limit: Limit) -> list[Point]:
+    if level == 1:
+        difference = limit_of("fillet.leg_difference")
+        wanted = f"legs differ by at most {difference.value:g} mm"
+        if len(test.legs_mm) < 2:
+            return [Point(None, wanted, "", difference.rule, difference.unchecked, "both legs as measured")]
+        apart = abs(test.legs_mm[0] - test.legs_mm[1])
+        kept = apart <= (difference.value or 0.0) + 1e-9
+        return [Point(kept, wanted, f"{apart:g} mm", difference.rule, difference.unchecked)]
+    if test.throat_mm is None and len(test.legs_mm) < 2:
+        return [Point(None, "throat as specified", "", limit.rule, (), "the throat or both legs")]
+    return []
+
+
+def _hardness(piece: Welded, test: HardnessTest) -> Judged:
+    limit, lacks = hardness_limit(piece)
+    lines, text = lines_of(piece)
+    return judge_hardness(
+        test, limit, lacks, lines=lines, indents=condition("indents")["count"], lines_text=text
+    )
+
+
+def hardness_limit(piece: Welded) -> tuple[Limit, str]:
+    """Greatest hardness by group and treatment; what is missing where there is none."""
+    table = table_of("hardness_limits")
+    empty = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
+    groups = {group_of(piece.draft, one) for one in piece.metals}
+    if None in groups or not groups:
+        return empty, "the group of each base metal"
+    rows = []
+    for group in groups:
+        row = next((r for r in table.rows if in_groups(str(group), r["groups"])), None)
+        if row is None:
+            return empty, f"the hardness limit for group {group}: agree it before the test"
+        rows.append(row)
+    if len({main_group(str(group)) for group in groups}) > 1:
+        return empty, "the hardness limit for mixed groups: agree it before the test"
+    row = rows[0]
+    special = row.get("special_over_yield_mpa")
+    if special is not None:
+        yields = [grade.yield_at(None) for one in piece.metals if (grade := piece.grade(one))]
+        if any(value is not None and value > special for value in yields):
+            return empty, f"the hardness limit for a yield over {special:g} MPa: agree it before the test"
+    value = row.get("treated" if piece.pwht else "untreated")
+    state = "heat-treated" if piece.pwht else "as welded"
+    lacks = "" if value is not None else f"the hardness limit for group {row['row']}, {state}: agree it"
+    return Limit(None if value is None else float(value), rule_of(table, row), table.unchecked_of(row)), lacks
+
+
+def _impact(piece: Welded, test: ImpactTest) -> Judged:
+    table = table_of("acceptance")
+    share, count = row_of(table, "impact.single_share"), row_of(table, "impact.count")
+    rule, unchecked = rule_of(table, share), table.unchecked_of(share)
+    asked = piece.impact_asked
+    average, temperature = getattr(asked, "average_j", None), getattr(asked, "temperature_c", None)
+    lacks = ""
+    if average is None:
+        stated = [one.impact for one in piece.metals if one.impact]
+        if stated:
+            average = min(one.energy_j for one in stated)
+            temperature = min(one.temperature_c for one in stated) if temperature is None else temperature
+        else:
+            lacks = "the impact energy that is required (the parent's standard or the application standard)"
+    first = _first_set(piece, test)
+    wanted = average
+    if first is not None and average is not None:
+        return _mean_of_six(piece, first, test, average, rule, unchecked, share["share"])
+    criteria = ImpactCriteria(
+        average=Limit(wanted, rule, unchecked),
+        average_lacks=lacks,
+        single=Limit(None if wanted is None else share["share"] * wanted, rule, unchecked),
+        below_mean_most=1,
+        temperature_c=temperature,
+        colder_by=Limit(0.0, rule, unchecked),
+        width="asked",
+        count=count["count"],
+        drop_ends_of_five=False,
+    )
+    return judge_impact(test, criteria, piece.units)
+
+
+def _first_set(piece: Welded, test: ImpactTest) -> ImpactTest | None:
+    """The set that this one repeats."""
+    return next(
+        (one for one in piece.record.tests if isinstance(one, ImpactTest) and one.specimen == test.retest_of),
+        None,
+    )
+
+
+def _mean_of_six(
+    piece: Welded,
+    first: ImpactTest,
+    test: ImpactTest,
+    average: float,
+    rule: object,
+    unchecked: tuple[str, ...],
+    share: float,
+) -> Judged:
+    """A retest: the mean of all six, at most two below the mean, at most one below its share."""
+    table = table_of("retests")
+    row = row_of(table, "impact")
+    where, marks = rule_of(table, row), table.unchecked_of(row)
+    values = [v for one in (first, test) for v in one.values_j if v is not None]
+    wanted = row["mean_of"]
+    if len(values) < wanted:
+        need = f"{wanted - len(values)} more values"
+        return Judged(points=(Point(None, f"mean of all {wanted}", "", where, marks, need),))
+    mean = sum(values) / len(values)
+    below, far = (
+        sum(v < average - 1e-9 for v in values),
+        sum(v < share * average - 1e-9 for v in values),
+    )
+    return Judged(
+        points=(
+            Point(
+                mean >= average - 1e-9,
+                f"mean of all {wanted} at least {average:g} J",
+                f"{mean:.1f} J",
+                where,
+                marks,
+            ),
+            Point(
+                below <= row["below_mean_most"],
+                f"at most {row['below_mean_most']} of them below {average:g} J",
+                f"{below}",
+                where,
+                marks,
+            ),
+            Point(
+                far <= row["below_share_most"],
+                f"at most {row['below_share_most']} of them below {share * average:g} J",
+                f"{far}",
+                where,
+                marks,
+            ),
+        )
+    )
+
+
+def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
+    """What a failed specimen allows (clause 7.6)."""
+    table = table_of("retests")
+    if test.kind in ("visual", "radiographic", "ultrasonic", "magnetic-particle", "penetrant"):
+        row = row_of(table, "visual")
+        return RetestRule(
+            more=row["pieces"],
+            words="weld one new test piece and examine it again",
+            rule=rule_of(table, row),
+        )
+    if test.kind == "hardness-hv10":
+        row = row_of(table, "hardness")
+        return RetestRule(
+            more=row["more"],
+            words="repeat on the reverse side or after regrinding; no new value above the limit",
+            rule=rule_of(table, row),
+        )
+    if test.kind == "impact":
+        row = row_of(table, "impact")
+        return RetestRule(
+            more=1,
+            words=f"{row['more']} more of the same place; the mean of all {row['mean_of']} counts",
+            rule=rule_of(table, row),
+        )
+    row = row_of(table, "destructive")
+    return RetestRule(
+        more=row["more"],
+        words=f"{row['more']} more for each that failed, from the same piece, all accepted",
+        rule=rule_of(table, row),
+    )

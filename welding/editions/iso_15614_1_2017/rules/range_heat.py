@@ -1,0 +1,173 @@
+"""Ranges of ISO 15614-1:2017 for temperatures and treatments, and what impact tests and hardness prove."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from welding.editions.iso_15614_1_2017.rules.basics import condition, item, table_of, variable_row
+from welding.qualification.items import RangeItem
+from welding.qualification.needs import Needs
+from welding.qualification.welded import Welded
+from welding.quantities.writing import quantity_text, range_text
+from welding.ranges import Range
+
+
+def heat_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+    """Temperatures, treatments, and the tests that toughness and hardness rest on."""
+    yield from _temperatures(piece, level, needs)
+    yield from _treatments(piece, level)
+    yield from _proofs(piece, level, needs)
+
+
+def _c(piece: Welded, value: float) -> str:
+    return quantity_text(value, "temperature", piece.units)
+
+
+def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+    rows, row = table_of("variables"), variable_row("preheat_c", level)
+    preheat = piece.preheat_c
+    if preheat is None:
+        yield item(rows, row, "preheat_c", "unknown", "The preheat is not recorded.")
+    else:
+        less = row["minus_c"]
+        yield item(
+            rows,
+            row,
+            "preheat_c",
+            "span",
+            f"Preheated to {_c(piece, preheat)}"
+            + (f", lower by no more than {less:g} °C." if less else "; not lower."),
+            columns=("minus_c",),
+            min=preheat - less,
+            tested=Range(preheat, preheat),
+        )
+    row, before = variable_row("interpass_c", level), piece.before_c
+    if row["rule"] == "amount-with-impact" and not needs.impact:
+        yield item(
+            rows,
+            row,
+            "interpass_c",
+            "any",
+            "Interpass temperature counts at this level only with impact toughness.",
+            tested=before,
+        )
+    elif before is None:
+        yield item(rows, row, "interpass_c", "unknown", "No interpass temperature is recorded.")
+    else:
+        more = row["plus_c"]
+        yield item(
+            rows,
+            row,
+            "interpass_c",
+            "span",
+            f"The highest reading was {_c(piece, before.max)}"
+            + (f", higher by no more than {more:g} °C." if more else "; not higher."),
+            columns=("plus_c",),
+            max=before.max + more,
+            tested=before,
+        )
+
+
+def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
+    rows, row = table_of("variables"), variable_row("post_heat", level)
+    held = piece.post_heat
+    if held is None:
+        yield item(
+            rows,
+            row,
+            "post_heat",
+            "any",
+            "Without hydrogen post-heat; adding it is free.",
+            tested=("none",),
+        )
+    else:
+        said = f"{_c(piece, held[0])} for {held[1]:g} min"
+        yield item(
+            rows,
+            row,
+            "post_heat",
+            "set",
+            f"Hydrogen post-heat at {said}: not less and not left out.",
+            values=(said,),
+            numbers=held,
+            how="post-heat",
+            tested=(said,),
+        )
+    row = variable_row("pwht", level)
+    done = "heat-treated after welding" if piece.pwht else "not heat-treated"
+    yield item(
+        rows,
+        row,
+        "pwht",
+        "exact",
+        f"The piece was {done}; adding or leaving it out needs a new test.",
+        values=(done,),
+        tested=(done,),
+    )
+    if not piece.pwht:
+        return
+    hold: Any = piece.pwht_hold_c
+    plus = row.get("plus_c")
+    if hold is None:
+        yield item(rows, row, "pwht_hold_c", "unknown", "The holding temperature is not recorded.")
+    elif plus is None:
+        yield item(
+            rows,
+            row,
+            "pwht_hold_c",
+            "any",
+            "The same kind of treatment; no limit of the temperature is known at this level.",
+            tested=hold,
+        )
+    else:
+        yield item(
+            rows,
+            row,
+            "pwht_hold_c",
+            "span",
+            f"Held at {range_text(hold, 'temperature', piece.units)}, ±{plus:g} °C.",
+            columns=("plus_c",),
+            min=hold.min - plus,
+            max=hold.max + plus,
+            tested=hold,
+        )
+
+
+def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+    table, row = table_of("test_conditions"), condition("impact_from")
+    cold = piece.impact_temperature_c
+    if cold is None:
+        yield item(
+            table,
+            row,
+            "impact_temperature_c",
+            "unknown",
+            "No impact tests: nothing is proved where toughness is required.",
+            how="only-if-impact",
+        )
+    else:
+        yield item(
+            table,
+            row,
+            "impact_temperature_c",
+            "span",
+            f"Tested at {_c(piece, cold)}; proved at that temperature and above.",
+            min=cold,
+            tested=Range(cold, cold),
+            how="only-if-impact",
+        )
+    exempt = condition("hardness_exempt")
+    tested = piece.hardness_tested
+    yield item(
+        table,
+        exempt,
+        "hardness",
+        "exact" if tested else "unknown",
+        "A hardness traverse was made."
+        if tested
+        else "No hardness traverse: nothing is proved where it is required.",
+        values=("tested",) if tested else (),
+        tested=("tested",) if tested else None,
+        how="only-if-hardness",
+    )

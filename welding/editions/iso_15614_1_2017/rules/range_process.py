@@ -1,0 +1,441 @@
+"""Ranges of ISO 15614-1:2017 that hold for a process: mechanisation, filler, gas, current, transfer, heat."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from welding.consumables.gas import gas_text
+from welding.consumables.gas_symbol import gas_symbol
+from welding.editions.iso_15614_1_2017.rules.basics import item, table_of, variable_row
+from welding.qualification.items import RangeItem
+from welding.qualification.needs import Needs
+from welding.qualification.welded import Run, Welded
+from welding.quantities.writing import quantity_text, range_text
+from welding.ranges import Range
+
+TWELVE = ("121", "122", "124", "125", "126")
+THIRTEEN = ("131", "132", "133", "135", "136", "138")
+FOURTEEN = ("141", "142", "143", "145", "146")
+TRANSFER_BOUND = ("131", "135", "138")
+SHORT = ("short-circuit", "controlled-short-circuit")
+FREE_ARCS = ("globular", "spray", "pulsed")
+_FREE = ("voltage_v", "current_a", "wire_feed_m_min", "travel_mm_min", "gas_flow_l_min", "run_out_mm")
+
+
+def process_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+    """Every item that holds for a process, for each process of the coupon."""
+    rows = table_of("variables")
+    if not piece.runs:
+        yield item(
+            rows,
+            variable_row("processes", level),
+            "processes",
+            "unknown",
+            "No pass is logged; nothing of the welding can be qualified.",
+        )
+        return
+    yield item(
+        rows,
+        variable_row("processes", level),
+        "processes",
+        "set",
+        "Each process needs its own test."
+        if len(piece.processes) == 1
+        else "The processes tested, each with its own deposited thickness, in the order of the test.",
+        values=piece.processes,
+        tested=piece.processes,
+    )
+    for process in piece.processes:
+        yield from _of_process(piece, process, level, needs)
+
+
+def _of_process(piece: Welded, process: str, level: int, needs: Needs) -> Iterator[RangeItem]:
+    runs = piece.of_process(process)
+    shared: dict[str, Any] = {"process": process}
+    yield _simple("mechanisation", level, _said(runs, "mechanisation"), "Mechanisation", shared)
+    yield from _filler(piece, runs, process, level, needs, shared)
+    yield from _gas(runs, process, level, shared)
+    yield _current(runs, process, level, needs, shared)
+    yield from _transfer(runs, process, level, shared)
+    yield from _heat(piece, runs, level, needs, shared)
+    rows, row = table_of("variables"), variable_row("heat_input_kj_mm", level)
+    for variable in _FREE:
+        yield item(rows, row, variable, "any", "Not limited by itself: heat input is.", **shared)
+    for variable, words in (("bead", "Stringer or weave"), ("output", "The output of the power source")):
+        yield item(rows, row, variable, "any", f"{words} is no variable of this code.", **shared)
+    yield item(
+        rows,
+        variable_row("electrodes", level),
+        "electrodes",
+        "exact",
+        "One wire or electrode, as tested.",
+        values=("1",),
+        tested=("1",),
+        **shared,
+    )
+
+
+def _said(runs: tuple[Run, ...], field: str) -> tuple[str, ...] | None:
+    """What the runs say of a field; ``None`` where one of them does not."""
+    found = [getattr(run, field) for run in runs]
+    return None if any(one is None for one in found) else tuple(dict.fromkeys(found))
+
+
+def _simple(
+    variable: str, level: int, tested: tuple[str, ...] | None, words: str, shared: Mapping[str, Any]
+) -> RangeItem:
+    """A variable whose rule is free, as-tested or unknown."""
+    rows, row = table_of("variables"), variable_row(variable, level)
+    rule = row["rule"]
+    if rule == "free":
+        return item(rows, row, variable, "any", f"{words} is free at this level.", tested=tested, **shared)
+    if rule == "unknown":
+        return item(
+            rows,
+            row,
+            variable,
+            "unknown",
+            f"{words}: the rule of level {level} is not known here; look it up in {row['clause']} and "
+            "enter it in the code book.",
+            tested=tested,
+            **shared,
+        )
+    if tested is None:
+        return item(rows, row, variable, "unknown", f"{words} is not recorded for every pass.", **shared)
+    return item(
+        rows,
+        row,
+        variable,
+        "set",
+        f"{words} as tested: {', '.join(tested)}.",
+        values=tested,
+        tested=tested,
+        **shared,
+    )
+
+
+def _filler(
+    piece: Welded, runs: tuple[Run, ...], process: str, level: int, needs: Needs, shared: dict[str, Any]
+) -> Iterator[RangeItem]:
+    rows = table_of("variables")
+    row = variable_row("filler", level)
+    tested = tuple(dict.fromkeys(run.designation for run in runs if run.designation))
+    autogenous = process == "142"
+    if tested:
+        yield item(
+            rows,
+            row,
+            "filler",
+            "set",
+            f"{', '.join(tested)}: the same strength, type of covering or core, and nominal composition."
+            if level == 2
+            else f"{', '.join(tested)}: the same nominal composition and strength class.",
+            values=tested,
+            how="equal-class",
+            tested=tested,
+            **shared,
+        )
+    else:
+        yield item(
+            rows,
+            row,
+            "filler",
+            "any" if autogenous else "unknown",
+            "Welded without filler." if autogenous else "The filler is not recorded.",
+            **shared,
+        )
+    yield _hydrogen(runs, level, shared)
+    yield _make(piece, runs, process, level, needs, shared)
+    yield from _diameter(piece, runs, process, level, shared)
+    if process in TWELVE:
+        yield _simple("flux", level, None, "The flux", shared)
+
+
+def _hydrogen(runs: tuple[Run, ...], level: int, shared: dict[str, Any]) -> RangeItem:
+    rows, row = table_of("variables"), variable_row("hydrogen_class", level)
+    marks = [run.filler.hydrogen_ml_100g for run in runs if run.filler and run.filler.hydrogen_ml_100g]
+    if not marks:
+        return item(rows, row, "hydrogen_class", "any", "The tested filler has no hydrogen mark.", **shared)
+    most = max(marks)
+    return item(
+        rows,
+        row,
+        "hydrogen_class",
+        "span",
+        f"Tested with H{most:g}: the same or a lower mark.",
+        max=most,
+        tested=Range(min(marks), most),
+        **shared,
+    )
+
+
+def _make(
+    piece: Welded, runs: tuple[Run, ...], process: str, level: int, needs: Needs, shared: dict[str, Any]
+) -> RangeItem:
+    rows, row = table_of("variables"), variable_row("filler_make", level)
+    makes = tuple(dict.fromkeys(run.make for run in runs if run.make))
+    cold = piece.impact_temperature_c
+    bound = needs.impact and cold is not None and cold < row["below_c"] and process in row["processes"]
+    if not bound:
+        return item(
+            rows,
+            row,
+            "filler_make",
+            "any",
+            "The make is free for this filler and these tests.",
+            tested=makes or None,
+            **shared,
+        )
+    said = f"Impact tested below {row['below_c']:g} °C"
+    if row["rule"] == "unknown-below":
+        return item(
+            rows,
+            row,
+            "filler_make",
+            "unknown",
+            f"{said}: whether the make is bound at this level is not known here.",
+            **shared,
+        )
+    return item(
+        rows,
+        row,
+        "filler_make",
+        "set" if makes else "unknown",
+        f"{said}: the make is kept." if makes else f"{said}: the make is kept, and it is not recorded.",
+        values=makes,
+        tested=makes or None,
+        **shared,
+    )
+
+
+_STICKS = (1.6, 2.0, 2.5, 3.2, 4.0, 5.0, 6.0, 8.0)
+"""Diameters of covered electrodes in which a step is counted (ISO 544, from memory)."""
+
+
+def _diameter(
+    piece: Welded, runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]
+) -> Iterator[RangeItem]:
+    rows, row = table_of("variables"), variable_row("filler_diameter_mm", level)
+    if row["rule"] == "free" or process != "111":
+        yield item(
+            rows, row, "filler_diameter_mm", "any", "Free where heat input stays in its range.", **shared
+        )
+        return
+    joint = piece.joint
+    open_root = bool(joint and joint.sides == "one" and joint.backing in ("none", "gas"))
+    for role in ("root", "other"):
+        sizes = [run.diameter_mm for run in runs if run.role == role]
+        if not sizes:
+            continue
+        if any(size is None for size in sizes):
+            yield item(
+                rows,
+                row,
+                "filler_diameter_mm",
+                "unknown",
+                "The diameter is not recorded for every pass.",
+                role=role,
+                **shared,
+            )
+            continue
+        known = [size for size in sizes if size is not None]
+        fixed = role == "root" and open_root and piece.weld != "fillet"
+        steps = 0 if fixed else row["steps"]
+        low, high = _stepped(min(known), -steps), _stepped(max(known), steps)
+        yield item(
+            rows,
+            row,
+            "filler_diameter_mm",
+            "span",
+            "Open root from one side: the diameter is kept."
+            if fixed
+            else f"{' and '.join(f'{one:g}' for one in sorted(set(known)))} mm, one size smaller or larger.",
+            min=low,
+            max=high,
+            tested=Range(min(known), max(known)),
+            role=role,
+            **shared,
+        )
+
+
+def _stepped(size: float, steps: int) -> float:
+    at = min(range(len(_STICKS)), key=lambda index: abs(_STICKS[index] - size))
+    if not steps:
+        return size
+    return _STICKS[min(max(at + steps, 0), len(_STICKS) - 1)]
+
+
+def _gas(runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]) -> Iterator[RangeItem]:
+    rows, row = table_of("variables"), variable_row("gas", level)
+    if process not in (*THIRTEEN, *FOURTEEN, "15"):
+        return
+    gases = [dict(run.gas) for run in runs if run.gas]
+    names = tuple(dict.fromkeys(gas_text(gas) for gas in gases))
+    if len(gases) < len(runs):
+        yield item(rows, row, "gas", "unknown", "The shielding gas is not recorded for every pass.", **shared)
+    else:
+        symbols = tuple(dict.fromkeys(gas_symbol(gas).iso_14175 for gas in gases))
+        dioxide = max(gas.get("CO2", 0.0) for gas in gases)
+        thirteen = process in THIRTEEN
+        most = dioxide * (1 + row["co2_plus_percent"] / 100) if thirteen else None
+        off_standard = "Z" in symbols
+        yield item(
+            rows,
+            row,
+            "gas",
+            "set",
+            f"{', '.join(names)}: off the standard's groups, so the nominal composition is kept."
+            if off_standard
+            else f"{', '.join(names)}: symbol {', '.join(symbols)}"
+            + (f", CO2 up to {most:g} %." if most else "."),
+            values=names if off_standard else symbols,
+            how="composition" if off_standard else "symbol",
+            numbers=(most,) if most else (),
+            tested=names,
+            **shared,
+        )
+    yield _purge(runs, process, level, shared)
+
+
+def _purge(runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]) -> RangeItem:
+    rows, row = table_of("variables"), variable_row("purge", level)
+    used = tuple(dict.fromkeys(gas_symbol(dict(run.purge)).iso_14175 for run in runs if run.purge))
+    if row["rule"] == "unknown":
+        return _simple("purge", level, used or ("none",), "Backing gas", shared)
+    if used:
+        return item(
+            rows,
+            row,
+            "purge",
+            "set",
+            f"Backing gas of symbol {', '.join(used)} is kept.",
+            values=used,
+            how="symbol",
+            tested=used,
+            **shared,
+        )
+    return item(
+        rows,
+        row,
+        "purge",
+        "any",
+        "Tested without backing gas: that covers welding with it."
+        if process in FOURTEEN
+        else "Tested without backing gas.",
+        tested=("none",),
+        **shared,
+    )
+
+
+def _current(
+    runs: tuple[Run, ...], process: str, level: int, needs: Needs, shared: dict[str, Any]
+) -> RangeItem:
+    rows, row = table_of("variables"), variable_row("current_kind", level)
+    tested = _said(runs, "polarity")
+    if row["rule"] == "as-tested-with-impact" and not needs.impact:
+        return item(
+            rows,
+            row,
+            "current_kind",
+            "any",
+            "Current and polarity count at this level only with impact toughness.",
+            tested=tested,
+            **shared,
+        )
+    if tested is None:
+        return item(rows, row, "current_kind", "unknown", "The polarity is not recorded.", **shared)
+    values, reason = tested, f"{', '.join(tested)} as tested."
+    if process == "111" and tested == ("AC",) and not needs.impact:
+        values, reason = ("AC", "DCEP", "DCEN"), "AC covers direct current of both polarities without impact."
+    return item(rows, row, "current_kind", "set", reason, values=values, tested=tested, **shared)
+
+
+def _transfer(runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]) -> Iterator[RangeItem]:
+    rows, row = table_of("variables"), variable_row("transfer_modes", level)
+    if process not in TRANSFER_BOUND:
+        yield item(rows, row, "transfer_modes", "any", f"Not limited for process {process}.", **shared)
+        return
+    for role in ("root", "other"):
+        kept = tuple(run for run in runs if run.role == role)
+        if not kept:
+            continue
+        tested = _said(kept, "transfer")
+        if tested is None:
+            yield item(
+                rows,
+                row,
+                "transfer_modes",
+                "unknown",
+                "The transfer mode is not recorded for every pass.",
+                role=role,
+                **shared,
+            )
+            continue
+        values: tuple[str, ...] = ()
+        if any(mode in SHORT for mode in tested):
+            values += SHORT
+        if any(mode in FREE_ARCS for mode in tested):
+            values += FREE_ARCS
+        yield item(
+            rows,
+            row,
+            "transfer_modes",
+            "set",
+            "Short arc covers short arc only; spray, pulsed and globular cover one another.",
+            values=values,
+            tested=tested,
+            role=role,
+            **shared,
+        )
+
+
+def _heat(
+    piece: Welded, runs: tuple[Run, ...], level: int, needs: Needs, shared: dict[str, Any]
+) -> Iterator[RangeItem]:
+    rows, row = table_of("variables"), variable_row("heat_input_kj_mm", level)
+    heat = piece.heat_kj_mm(runs, with_k=True)
+    if not (needs.impact or needs.hardness):
+        yield item(
+            rows,
+            row,
+            "heat_input_kj_mm",
+            "any",
+            "Neither impact toughness nor hardness is required: heat input is not limited.",
+            tested=heat,
+            **shared,
+        )
+        return
+    if heat is None or any(run.arc_energy_kj_mm is None or run.k is None for run in runs):
+        yield item(
+            rows,
+            row,
+            "heat_input_kj_mm",
+            "unknown",
+            "Volts, amps and travel are not recorded for every pass, or the process's k is not known.",
+            tested=heat,
+            **shared,
+        )
+        return
+    plus, minus = row.get("impact_plus_percent"), row.get("hardness_minus_percent")
+    high = heat.max * (1 + plus / 100) if needs.impact and plus is not None else None
+    low = heat.min * (1 - minus / 100) if needs.hardness and minus is not None else None
+    methods = ", ".join(sorted({run.energy_method for run in runs}))
+    said = [f"Tested {range_text(heat, 'heat_input', piece.units)} (k {runs[0].k:g}, from {methods})"]
+    if high is not None:
+        said.append(f"impact toughness: at most {quantity_text(high, 'heat_input', piece.units)}")
+    if low is not None:
+        said.append(f"hardness: at least {quantity_text(low, 'heat_input', piece.units)}")
+    unknown_low = needs.hardness and minus is None
+    yield item(
+        rows,
+        row,
+        "heat_input_kj_mm",
+        "span" if high is not None or low is not None else "unknown",
+        "; ".join(said) + ".",
+        min=low,
+        max=high,
+        tested=heat,
+        also="The lower limit with hardness is not known at this level: look it up." if unknown_low else "",
+        **shared,
+    )

@@ -1,0 +1,31 @@
+"""Range of qualification of ISO 15614-1:2017, level 1 or 2, for one test piece."""
+
+from __future__ import annotations
+
+from welding.editions.iso_15614_1_2017.rules.range_heat import heat_items
+from welding.editions.iso_15614_1_2017.rules.range_joint import (
+    diameter_items,
+    position_items,
+    thickness_items,
+    weld_items,
+)
+from welding.editions.iso_15614_1_2017.rules.range_metal import metal_items
+from welding.editions.iso_15614_1_2017.rules.range_process import process_items
+from welding.qualification.items import Alternative, RangeItem
+from welding.qualification.needs import Needs
+from welding.qualification.welded import Welded
+
+
+def range_items(
+    piece: Welded, level: int, needs: Needs
+) -> tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]:
+    """Items of the range; this code has no other lines for the same test."""
+    return (
+        *thickness_items(piece, level, needs),
+        *diameter_items(piece, level),
+        *metal_items(piece, level, needs),
+        *weld_items(piece, level),
+        *position_items(piece, level, needs),
+        *process_items(piece, level, needs),
+        *heat_items(piece, level, needs),
+    ), ()

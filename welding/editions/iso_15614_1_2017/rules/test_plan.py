@@ -1,0 +1,198 @@
+"""Test plan of ISO 15614-1:2017: extent of testing by joint and level, with its triggers."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from welding.editions.iso_15614_1_2017.rules.basics import (
+    condition,
+    group_of,
+    in_groups,
+    table_of,
+)
+from welding.qualification.items import rule_of
+from welding.qualification.needs import Needs
+from welding.qualification.welded import Welded
+from welding.quantities.writing import quantity_text
+from welding.table import Table
+from welding.testing.plan import PlanItem, TestPlan
+
+CODE = "iso-15614-1:2017"
+_REFUSED = {
+    "impact": "The code asks for impact tests here; switching them off does not free the record of them.",
+    "hardness": "The code asks for hardness here; switching it off does not free the record of it.",
+}
+_OPEN = {
+    "thickness": "the thickness",
+    "impact": "whether the parent metal has specified impact values",
+    "group": "the group of each base metal",
+}
+
+
+def joint_key(piece: Welded) -> str:
+    """Kind of test piece in the table of testing."""
+    if piece.weld == "fillet":
+        return "fillet"
+    return {"t": "t-butt", "corner": "t-butt", "branch": "branch"}.get(piece.kind, "butt")
+
+
+def test_plan(piece: Welded, level: int, needs: Needs) -> TestPlan:
+    """What is asked of a test piece at a level.
+
+    Args:
+        piece: The test piece.
+        level: 1 or 2.
+        needs: What is required beyond strength.
+    """
+    table, key = table_of("extent_of_testing"), joint_key(piece)
+    items: list[PlanItem] = []
+    for row in table.rows:
+        if row["joint"] != key or row["level"] != level:
+            continue
+        wanted = {"impact": needs.impact, "hardness-hv10": needs.hardness}.get(row["kind"], True)
+        if wanted:
+            items += _items(piece, table, row, key)
+    notes = ["Non-destructive tests come after any heat treatment and before cutting."]
+    groups = [group_of(piece.draft, one) for one in piece.metals]
+    if any(group and in_groups(group, condition("hydrogen_prone")["groups"]) for group in groups):
+        notes.append("Steel prone to hydrogen cracks: wait before the tests (application standard).")
+    if key == "fillet":
+        notes.append("A fillet test proves no mechanical properties; add a butt test where they matter.")
+    notes += [_REFUSED[one] for one in needs.refused]
+    return TestPlan(
+        code=CODE,
+        level=level,
+        items=tuple(items),
+        notes=tuple(notes),
+        open=tuple(_OPEN[one] for one in needs.open),
+    )
+
+
+test_plan.__test__ = False  # type: ignore[attr-defined]
+
+
+def _plan(
+    table: Table, row: Mapping[str, Any], kind: str, count: int, note: str = "", **more: Any
+) -> PlanItem:
+    return PlanItem(
+        kind=kind,
+        count=count,
+        note=note,
+        rule=rule_of(table, row),
+        unchecked=table.unchecked_of(row),
+        **more,
+    )
+
+
+def _items(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -> Iterator[PlanItem]:
+    kind, count = row["kind"], row["count"]
+    if kind == "volumetric":
+        yield from _volumetric(piece, table, row, key)
+    elif kind == "surface":
+        yield from _surface(piece, table, row)
+    elif kind == "bend":
+        yield from _bends(piece, table, row)
+    elif kind == "impact":
+        yield _impact(piece, table, row)
+    elif kind == "hardness-hv10":
+        yield _plan(table, row, kind, count, f"on a macro section: {lines_of(piece)[1]}")
+    elif kind == "transverse-tensile":
+        yield _plan(table, row, kind, count, "ISO 4136, excess weld metal machined flush")
+    elif kind == "macro":
+        yield _plan(table, row, kind, count, "ISO 17639, one face etched, photograph kept")
+    else:
+        yield _plan(table, row, kind, count, "the whole weld" if kind == "visual" else "")
+
+
+def _volumetric(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -> Iterator[PlanItem]:
+    t = piece.thickness_mm
+    groups = [group_of(piece.draft, one) for one in piece.metals]
+    refused = condition("no_ultrasonic")["groups"]
+    diameter = piece.outside_diameter_mm
+    branch = key == "branch"
+    if branch and diameter is not None and diameter <= condition("branch_volumetric_over")["value_mm"]:
+        return
+    sound = (
+        t is not None
+        and t >= condition("ultrasonic_from")["value_mm"] - 1e-9
+        and not any(group and in_groups(group, refused) for group in groups)
+    )
+    first = "ultrasonic" if branch and sound else "radiographic"
+    yield _plan(table, row, first, 1, "the whole weld", choice="volumetric")
+    if sound:
+        other = "radiographic" if branch else "ultrasonic"
+        note = "where ultrasonic testing is impossible" if branch else ""
+        yield _plan(table, row, other, 1, note, choice="volumetric", option=1, alternative_to=first)
+
+
+def _surface(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
+    groups = [group_of(piece.draft, one) for one in piece.metals]
+    plain = condition("non_magnetic")["groups"]
+    if any(group and in_groups(group, plain) for group in groups):
+        yield _plan(table, row, "penetrant", 1, "not magnetic")
+        return
+    yield _plan(table, row, "magnetic-particle", 1, "the whole weld", choice="surface")
+    yield _plan(
+        table, row, "penetrant", 1, "", choice="surface", option=1, alternative_to="magnetic-particle"
+    )
+
+
+def _bends(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
+    t, count = piece.thickness_mm or 0.0, row["count"]
+    half = count // 2
+    thick = t >= condition("side_bend_from")["value_mm"] - 1e-9
+    ends: dict[str, Any] = {"choice": "bends"}
+    if thick:
+        yield _plan(table, row, "side-bend", count, "10 mm thick, ISO 5173", **ends)
+        other = {**ends, "option": 1, "alternative_to": "side-bend"}
+    else:
+        other = ends
+    yield _plan(table, row, "root-bend", half, "ISO 5173", **other)
+    yield _plan(table, row, "face-bend", half, "ISO 5173", **other)
+    names = {one.designation for one in piece.metals}
+    if len(names) > 1:
+        replaced = "side-bend" if thick else "root-bend"
+        for kind in ("longitudinal-root-bend", "longitudinal-face-bend"):
+            yield _plan(
+                table,
+                row,
+                kind,
+                1,
+                "unlike metals",
+                choice="bends",
+                option=2,
+                alternative_to=replaced,
+            )
+
+
+def _impact(piece: Welded, table: Table, row: Mapping[str, Any]) -> PlanItem:
+    count = row["count"]
+    places = ["VWT", "VHT"]
+    if len({one.designation for one in piece.metals}) > 1:
+        places.append("VHT, second metal")
+        count += 1
+    thick = condition("impact_extra_sets_over")["value_mm"]
+    if (piece.thickness_mm or 0.0) > thick + 1e-9:
+        places += ["VWT, below mid-thickness", "VHT, below mid-thickness"]
+        count += 2
+    asked = piece.impact_asked
+    at = getattr(asked, "temperature_c", None)
+    where = f" at {quantity_text(at, 'temperature', piece.units)}" if at is not None else ""
+    return _plan(
+        table, row, "impact", count, f"sets of three Charpy-V{where}, ISO 9016", locations=tuple(places)
+    )
+
+
+def lines_of(piece: Welded) -> tuple[int, str]:
+    """How many lines of indents the thickness and the joint ask for, and where they lie."""
+    two = (piece.thickness_mm or 0.0) > condition("hardness_two_rows_over")["value_mm"] + 1e-9
+    depth = condition("hardness_depth")["value_mm"]
+    joint = piece.joint
+    root = piece.weld == "fillet" or piece.kind == "t" or bool(joint and joint.sides == "both")
+    words = [f"within {depth:g} mm of the upper surface"]
+    if two:
+        words.append(f"within {depth:g} mm of the lower surface")
+    if root:
+        words.append("through the root")
+    return len(words), ", ".join(words)

@@ -1,0 +1,509 @@
+"""Does a range hold what is demanded? One answer for each variable."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, replace
+
+from welding.finding import Finding, Verdict
+from welding.qualification.compare_passes import PASS_VARIABLES
+from welding.qualification.demand import Demand
+from welding.qualification.items import MetalPair, MetalSide, QualifiedRange, RangeItem
+from welding.qualification.needs import Needs
+from welding.qualification.outcome import Outcome, asked_span, finding_of, no_answer, of_set
+from welding.qualification.positions import aws_position, has_progression, iso_positions, progression_of
+
+MetalGroup = Callable[[Demand, int], tuple[str | None, str, float | None]]
+"""Group, name and specified yield [MPa] of a demanded member (0 or 1) under the code."""
+
+
+@dataclass(frozen=True, slots=True)
+class Rules:
+    """What a code brings to the comparison.
+
+    Attributes:
+        metal: Group, name and yield of a member.
+        prequalified_groove: Whether the demanded groove is one that any test of a groove takes in.
+        table_preheat_c: Preheat that the code's own table asks of the demanded joint [°C].
+        positions: ``aws`` or ``iso``: in which symbols its ranges are written.
+    """
+
+    metal: MetalGroup
+    prequalified_groove: Callable[[Demand], bool]
+    table_preheat_c: Callable[[Demand], float | None]
+    positions: str
+
+
+@dataclass(frozen=True, slots=True)
+class _Asked:
+    demand: Demand
+    rules: Rules
+    needs: Needs
+
+
+def compare(found: QualifiedRange, demand: Demand, rules: Rules, needs: Needs) -> tuple[Finding, ...]:
+    """Findings on every variable; by the line of the code that blocks least where a test meets several."""
+    asked = _Asked(demand, rules, needs)
+    lines = [tuple(_line(items, asked)) for _, items in found.lines()]
+    return min(lines, key=_weight)
+
+
+def _weight(findings: tuple[Finding, ...]) -> tuple[int, int]:
+    return (
+        sum(one.verdict == "violates" for one in findings),
+        sum(one.verdict == "undecided" for one in findings),
+    )
+
+
+def _line(items: Iterable[RangeItem], asked: _Asked) -> Iterator[Finding]:
+    for item in items:
+        demand = asked.demand
+        if item.weld is not None and demand.weld is not None and item.weld != demand.weld:
+            continue
+        of_joint = _JOINT.get(item.variable)
+        if of_joint is not None:
+            yield from (
+                finding_of(item, demand, one)
+                for one in of_joint(item, asked)
+                if _is_asked(item, one.verdict, asked.needs)
+            )
+        elif item.variable in PASS_VARIABLES:
+            yield from PASS_VARIABLES[item.variable](item, demand)
+
+
+def _is_asked(item: RangeItem, verdict: Verdict, needs: Needs) -> bool:
+    if item.how == "only-if-impact":
+        return needs.impact
+    return needs.hardness if item.how == "only-if-hardness" else True
+
+
+# --- each variable of the joint -----------------------------------------------------------------
+
+
+def _thickness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    if item.kind == "any":
+        yield Outcome("complies", "base_metals")
+        return
+    if not demand.thicknesses_mm:
+        yield no_answer(demand, "base_metals.0.thickness_mm", "the thickness")
+        return
+    if demand.weld == "fillet":
+        wanted = [
+            (index, t) for index, t in enumerate(demand.thicknesses_mm) if item.member in (None, index + 1)
+        ]
+        yield from (asked_span(item, t, f"base_metals.{index}.thickness_mm") for index, t in wanted)
+        return
+    t = demand.thickness_mm or 0.0
+    index = demand.thicknesses_mm.index(t)
+    yield asked_span(item, t, f"base_metals.{index}.thickness_mm")
+
+
+def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    if item.kind == "any" or demand.weld == "fillet":
+        return
+    if demand.processes and item.process not in (*demand.processes, None):
+        return
+    # Which of several processes lays down how much is settled by the procedure that will weld it.
+    if demand.open_welding and item.kind == "span" and len(demand.processes) != 1:
+        return
+    t = demand.groove_depth_mm if demand.joint and demand.joint.weld == "pjp-groove" else demand.thickness_mm
+    if t is None:
+        yield no_answer(demand, "base_metals.0.thickness_mm", "the thickness")
+    elif len(demand.processes) == 1:
+        yield asked_span(item, t, "passes")
+    elif item.kind == "span" and (item.max is None or item.max >= t):
+        yield Outcome("complies", "passes", limit=f"up to {item.max:g} mm" if item.max else "")
+    else:
+        yield Outcome(
+            "undecided",
+            "passes",
+            limit=f"up to {item.max:g} mm" if item.max else "",
+            ask=f"how thick process {item.process} lays down"
+            if item.process
+            else "the share of each process",
+        )
+
+
+def _groove_depth(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    joint = asked.demand.joint
+    if joint is None or joint.weld != "pjp-groove":
+        return
+    depth = asked.demand.groove_depth_mm
+    if depth is None:
+        yield no_answer(asked.demand, "joint.preparation", "the depth of the groove")
+    else:
+        yield asked_span(item, depth, "joint.preparation.sides.0.depth_mm")
+
+
+def _throat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    if asked.demand.weld == "fillet" and item.kind != "any":
+        throat = asked.demand.throat_mm
+        if throat is None:
+            yield no_answer(asked.demand, "joint.throat_mm", "the throat")
+        else:
+            yield asked_span(item, throat, "joint.throat_mm")
+
+
+def _fillet_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    if asked.demand.weld == "fillet" and item.kind != "any":
+        leg = asked.demand.leg_mm
+        if leg is None:
+            yield no_answer(asked.demand, "joint.leg1_mm", "the leg")
+        else:
+            yield asked_span(item, leg, "joint.leg1_mm")
+
+
+def _diameter(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    diameter = demand.outside_diameter_mm
+    if diameter is None or item.kind == "any":
+        return
+    joint = demand.joint
+    found = asked_span(item, diameter, "base_metals.0.outside_diameter_mm")
+    if found.verdict == "violates" and joint is not None:
+        if ("backing" in item.unless and joint.backing not in ("none", "gas")) or (
+            "back-gouge" in item.unless and joint.back_gouge
+        ):
+            found = replace(found, verdict="complies")
+        elif item.how == "rotated" and item.numbers and diameter > item.numbers[0]:
+            if demand.procedure.positions == ("PA",) or demand.procedure.positions == ("1G",):
+                found = replace(found, verdict="complies")
+            elif set(demand.procedure.positions) <= {"PA", "PC", "1G", "2G"}:
+                found = replace(found, verdict="undecided", ask="whether the pipe is rotated in PC")
+    yield found
+
+
+def _branch(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    joint = asked.demand.joint
+    if joint is None or joint.kind != "branch" or item.kind == "any":
+        return
+    if joint.branch_angle_deg is None:
+        yield no_answer(asked.demand, "joint.branch_angle_deg", "the branch angle")
+    else:
+        yield asked_span(item, joint.branch_angle_deg, "joint.branch_angle_deg")
+
+
+def _metals(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    if len(demand.metals) < 2:
+        yield no_answer(demand, "base_metals", "the base metals")
+        return
+    sides = [asked.rules.metal(demand, index) for index in (0, 1)]
+    actual = " + ".join(f"{name or 'unnamed'}{f' ({group})' if group else ''}" for group, name, _ in sides)
+    limit = "; ".join(item.values)
+    if item.kind == "unknown":
+        yield Outcome("undecided", "base_metals", actual=actual, limit=limit)
+        return
+    if any(group is None and not name for group, name, _ in sides):
+        yield no_answer(demand, "base_metals.0.designation", "the base metals")
+        return
+    holds = any(_pair_holds(pair, sides) for pair in item.pairs)
+    yield Outcome("complies" if holds else "violates", "base_metals", actual=actual, limit=limit)
+
+
+def _pair_holds(pair: MetalPair, sides: list[tuple[str | None, str, float | None]]) -> bool:
+    a, b = sides
+    return (_side_holds(pair.first, a) and _side_holds(pair.second, b)) or (
+        _side_holds(pair.first, b) and _side_holds(pair.second, a)
+    )
+
+
+def _side_holds(side: MetalSide, metal: tuple[str | None, str, float | None]) -> bool:
+    group, name, yield_mpa = metal
+    if side.names:
+        return name in side.names
+    if group is None or not any(group == one or group.startswith(f"{one}.") for one in side.groups):
+        return False
+    if side.max_yield_mpa is None:
+        return True
+    return yield_mpa is not None and yield_mpa <= side.max_yield_mpa + 1e-9
+
+
+def _welds(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    joint = asked.demand.joint
+    if joint is None:
+        yield no_answer(asked.demand, "joint.weld", "the weld")
+        return
+    value = str(joint.weld)
+    if item.how == "joint-and-weld" and joint.weld != "fillet":
+        value = f"{joint.kind} {joint.weld}"
+    yield of_set(item, value, "joint.weld")
+
+
+def _positions(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    stated = demand.procedure.positions
+    if not stated:
+        yield no_answer(demand, "positions", "the position")
+        return
+    if item.kind in ("any", "unknown"):
+        yield Outcome(
+            "complies" if item.kind == "any" else "undecided", "positions", actual=", ".join(stated)
+        )
+        return
+    for index, position in enumerate(stated):
+        verdict: Verdict
+        if asked.rules.positions == "aws":
+            symbol = aws_position(position, demand.weld or "groove")
+            verdict = "complies" if symbol in item.values else "violates"
+        else:
+            symbols = iso_positions(position, demand.progression)
+            inside = [one in item.values for one in symbols]
+            verdict = "complies" if all(inside) else "undecided" if any(inside) else "violates"
+        yield Outcome(
+            verdict,
+            f"positions.{index}",
+            actual=position,
+            limit=", ".join(item.values),
+            ask="the progression" if verdict == "undecided" else "",
+        )
+
+
+def _progression(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    vertical = [p for p in demand.procedure.positions if has_progression(p)]
+    if not vertical or item.kind == "any":
+        return
+    if item.kind == "unknown":
+        yield Outcome("undecided", "passes.0.progression")
+        return
+    for position in vertical:
+        stated = progression_of(position, demand.progression)
+        if len(demand.progressions) > 1:
+            stated = next((one for one in demand.progressions if one not in item.values), None)
+        if stated is None:
+            yield no_answer(demand, "passes.0.progression", "the progression")
+        elif asked.rules.positions == "iso" and "up" in item.values and stated == "up":
+            yield Outcome("complies", "passes.0.progression", actual=stated, limit="up")
+        else:
+            yield of_set(item, stated, "passes.0.progression")
+
+
+def _sides(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    joint = asked.demand.joint
+    if joint is None or item.kind == "any":
+        return
+    both = joint.sides == "both" or joint.back_gouge
+    yield of_set(item, "both" if both else "one", "joint.sides")
+
+
+def _backing(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    joint = asked.demand.joint
+    if joint is None or item.kind == "any":
+        return
+    if "both-sides" in item.unless and (joint.sides == "both" or joint.back_gouge):
+        yield Outcome("complies", "joint.backing", actual="both sides", limit=", ".join(item.values))
+        return
+    yield of_set(
+        item, joint.backing, "joint.backing", words="without backing" if joint.backing == "none" else ""
+    )
+
+
+def _gouge(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    joint = asked.demand.joint
+    if joint is None or item.kind == "any":
+        return
+    if asked.rules.positions == "iso" and joint.sides == "one" and not joint.back_gouge:
+        return  # the sides block already
+    yield of_set(item, "back-gouged" if joint.back_gouge else "not gouged", "joint.back_gouge")
+
+
+def _runs(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    if item.kind == "any" or demand.open_welding:
+        return
+    if item.process is not None and not any(item.is_for(one) for one in demand.processes):
+        return
+    yield of_set(item, demand.run_kind(item.process), "passes")
+
+
+def _groove(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    joint = asked.demand.joint
+    if joint is None or joint.preparation is None or item.kind == "any":
+        return
+    found = of_set(item, joint.preparation.form, "joint.preparation.form")
+    if found.verdict == "violates" and item.how == "form-or-prequalified":
+        square = "square" in (joint.preparation.form, *item.values)
+        if not square and asked.rules.prequalified_groove(asked.demand):
+            found = replace(found, verdict="complies", limit="a prequalified detail")
+    yield found
+
+
+def _dimension(
+    of: Callable[[Demand], float | None], path: str
+) -> Callable[[RangeItem, _Asked], Iterator[Outcome]]:
+    def check(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+        joint = asked.demand.joint
+        if joint is None or joint.preparation is None or joint.weld == "fillet":
+            return
+        value = of(asked.demand)
+        if value is None:
+            return
+        found = asked_span(item, value, path)
+        excused = item.how == "or-prequalified" and joint.weld == "cjp-groove"
+        if found.verdict == "violates" and excused and asked.rules.prequalified_groove(asked.demand):
+            found = replace(found, verdict="complies", limit="a prequalified detail")
+        yield found
+
+    return check
+
+
+def _of_preparation(name: str) -> Callable[[Demand], float | None]:
+    def of(demand: Demand) -> float | None:
+        preparation = demand.joint.preparation if demand.joint else None
+        value = getattr(preparation, name) if preparation else None
+        if value is None and name == "included_angle_deg" and preparation and preparation.sides:
+            return min((s.angle_deg for s in preparation.sides if s.angle_deg is not None), default=None)
+        return float(value) if value is not None else None
+
+    return of
+
+
+def _preheat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    if demand.open_welding or item.kind == "any":
+        return
+    path = "thermal.preheat_min_c"
+    stated = demand.procedure.thermal.preheat_min_c if demand.procedure.thermal else None
+    if stated is None:
+        yield no_answer(demand, path, "the preheat")
+        return
+    yield asked_span(item, stated, path)
+    if item.how == "production-preheat":
+        least = asked.rules.table_preheat_c(demand)
+        if least is None:
+            yield Outcome(
+                "undecided", path, ask="what the code's preheat table needs: steel, filler, thickness"
+            )
+        else:
+            verdict: Verdict = "complies" if stated >= least - 1e-6 else "violates"
+            yield Outcome(
+                verdict,
+                path,
+                value=stated,
+                limit_value=least,
+                sense="at least",
+                note="the code's table for the production thickness",
+            )
+
+
+def _interpass(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    if demand.open_welding or item.kind == "any":
+        return
+    thermal = demand.procedure.thermal
+    most, least = (thermal.interpass_max_c, thermal.preheat_min_c) if thermal else (None, None)
+    if item.kind == "unknown":
+        yield Outcome("undecided", "thermal.interpass_max_c")
+        return
+    if item.max is not None:
+        if most is None:
+            yield no_answer(demand, "thermal.interpass_max_c", "the highest interpass temperature")
+        else:
+            yield asked_span(replace(item, min=None), most, "thermal.interpass_max_c")
+    if item.min is not None and least is not None:
+        yield asked_span(replace(item, max=None), least, "thermal.preheat_min_c")
+
+
+def _post_heat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    demand = asked.demand
+    if demand.open_welding or item.kind == "any":
+        return
+    held = demand.procedure.thermal.post_heat if demand.procedure.thermal else None
+    enough = held is not None and held.temperature_c >= item.numbers[0] and held.hold_min >= item.numbers[1]
+    said = f"{held.temperature_c:g} °C for {held.hold_min:g} min" if held else "none"
+    yield Outcome(
+        "complies" if enough else "violates", "thermal.post_heat", actual=said, limit=", ".join(item.values)
+    )
+
+
+def _pwht(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    treated = asked.demand.heat_treated
+    if treated is None or item.kind == "any":
+        return
+    yield of_set(item, "heat-treated after welding" if treated else "not heat-treated", "thermal.pwht")
+
+
+def _hold_c(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    thermal = asked.demand.procedure.thermal
+    pwht = thermal.pwht if thermal else None
+    if pwht is None or item.kind == "any":
+        return
+    if pwht.hold_c is None:
+        yield no_answer(asked.demand, "thermal.pwht.hold_c", "the holding temperature")
+        return
+    for end in (pwht.hold_c.min, pwht.hold_c.max):
+        found = asked_span(item, end, "thermal.pwht.hold_c")
+        if found.verdict != "complies":
+            yield found
+            return
+    yield asked_span(item, pwht.hold_c.max, "thermal.pwht.hold_c")
+
+
+def _hold_min(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    thermal = asked.demand.procedure.thermal
+    pwht = thermal.pwht if thermal else None
+    if pwht is not None and pwht.hold_min is not None and item.kind == "span":
+        yield asked_span(item, pwht.hold_min, "thermal.pwht.hold_min")
+
+
+def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    requirements = asked.demand.procedure.requirements
+    wanted = requirements.impact if requirements else None
+    path = "requirements.impact"
+    if item.kind == "unknown":
+        yield Outcome("violates", path, actual="required", limit="no impact tests")
+        return
+    if wanted is None or isinstance(wanted, bool):
+        stated = [one.impact.temperature_c for one in asked.demand.metals if one.impact]
+        if not stated:
+            yield no_answer(asked.demand, path, "the temperature at which impact toughness is required")
+            return
+        yield asked_span(item, min(stated), path)
+        return
+    yield asked_span(item, wanted.temperature_c, path)
+
+
+def _hardness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    tested = item.kind != "unknown"
+    yield Outcome(
+        "complies" if tested else "violates",
+        "requirements.hardness",
+        actual="required",
+        limit="tested" if tested else "no hardness traverse",
+    )
+
+
+_JOINT: dict[str, Callable[[RangeItem, _Asked], Iterator[Outcome]]] = {
+    "parent_thickness_mm": _thickness,
+    "deposited_thickness_mm": _deposit,
+    "groove_depth_mm": _groove_depth,
+    "throat_mm": _throat,
+    "fillet_size_mm": _fillet_size,
+    "outside_diameter_mm": _diameter,
+    "branch_angle_deg": _branch,
+    "base_metals": _metals,
+    "weld_kinds": _welds,
+    "positions": _positions,
+    "progression": _progression,
+    "sides": _sides,
+    "backing": _backing,
+    "back_gouge": _gouge,
+    "runs_per_side": _runs,
+    "groove": _groove,
+    "groove_angle_deg": _dimension(
+        _of_preparation("included_angle_deg"), "joint.preparation.included_angle_deg"
+    ),
+    "root_gap_mm": _dimension(_of_preparation("root_gap_mm"), "joint.preparation.root_gap_mm"),
+    "root_face_mm": _dimension(_of_preparation("root_face_mm"), "joint.preparation.root_face_mm"),
+    "preheat_c": _preheat,
+    "interpass_c": _interpass,
+    "post_heat": _post_heat,
+    "pwht": _pwht,
+    "pwht_hold_c": _hold_c,
+    "pwht_hold_min": _hold_min,
+    "impact_temperature_c": _impact,
+    "hardness": _hardness,
+}

@@ -1,0 +1,365 @@
+"""Variables that every pass of the demanded procedure has to keep."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+
+from welding.consumables.designations.decode import decode
+from welding.consumables.designations.model import Decoded
+from welding.consumables.gas import gas_text
+from welding.consumables.gas_symbol import gas_symbol
+from welding.documents.procedure import Pass
+from welding.finding import Finding, Verdict
+from welding.qualification.demand import Demand
+from welding.qualification.items import RangeItem
+from welding.qualification.outcome import Outcome, asked_span, finding_of, of_set
+from welding.ranges import Range
+
+_SAME_SIZE_MM = 0.03
+"""Two diameters this near are one trade size (.045 in is sold as 1.1 and as 1.14; common practice)."""
+
+
+def _kept(item: RangeItem, demand: Demand) -> Iterator[tuple[int, Pass]]:
+    """The passes that an item is for: its process, its size, its role."""
+    for index, one in enumerate(demand.procedure.passes):
+        if not item.is_for(one.process):
+            continue
+        diameter = one.filler.diameter_mm if one.filler else None
+        if item.filler_diameter_mm is not None and (
+            diameter is None or abs(diameter - item.filler_diameter_mm) > _SAME_SIZE_MM
+        ):
+            continue
+        if item.role is not None and ("root" if one.role == "root" else "other") != item.role:
+            continue
+        yield index, one
+
+
+Check = Callable[[RangeItem, Demand, Pass, str], Iterator[Outcome]]
+
+
+def _each(check: Check, field: str) -> Callable[[RangeItem, Demand], Iterator[Finding]]:
+    """Ask every pass, and say the worst of each variable once with the passes that have it."""
+
+    def findings(item: RangeItem, demand: Demand) -> Iterator[Finding]:
+        if item.kind == "any":
+            return
+        said: dict[tuple[str, str, str], tuple[Finding, list[int]]] = {}
+        for index, one in _kept(item, demand):
+            for found in check(item, demand, one, f"passes.{index}.{field}"):
+                finding = finding_of(item, demand, found)
+                key = (finding.verdict, finding.actual, finding.limit)
+                said.setdefault(key, (finding, []))[1].append(one.number)
+        for finding, numbers in said.values():
+            passes = f"pass {numbers[0]}" if len(numbers) == 1 else f"passes {_list(numbers)}"
+            yield replace(finding, title=f"{finding.title}, {passes}")
+
+    return findings
+
+
+def _list(numbers: list[int]) -> str:
+    """Numbers with runs shortened.
+
+    Example:
+        >>> _list([1, 2, 3, 5])
+        '1–3, 5'
+    """
+    parts: list[str] = []
+    start = before = numbers[0]
+    for number in [*numbers[1:], None]:
+        if number is not None and number == before + 1:
+            before = number
+            continue
+        parts.append(str(start) if start == before else f"{start}–{before}")
+        if number is not None:
+            start = before = number
+    return ", ".join(parts)
+
+
+def _processes(item: RangeItem, demand: Demand) -> Iterator[Finding]:
+    if not demand.processes:
+        return
+    for process in demand.processes:
+        index = next((i for i, one in enumerate(demand.procedure.passes) if one.process == process), 0)
+        yield finding_of(item, demand, of_set(item, process, f"passes.{index}.process"))
+
+
+def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
+    def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+        stated = of(one)
+        if stated is None:
+            yield Outcome("undecided", path, ask=what)
+            return
+        if item.kind == "unknown":
+            yield Outcome("undecided", path, value=stated.max)
+            return
+        for end in (stated.min, stated.max):
+            found = asked_span(item, end, path)
+            if found.verdict == "violates":
+                yield found
+        if item.holds(stated.min) and item.holds(stated.max):
+            yield asked_span(item, stated.max, path)
+
+    return check
+
+
+def _wire_feed(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    if one.wire_feed_m_min is None and one.current_a is not None:
+        return  # the current is what is controlled
+    yield from _span(lambda p: p.wire_feed_m_min, "the wire feed")(item, demand, one, path)
+
+
+def _flow(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    if one.gas is None:
+        return
+    yield from _span(lambda p: p.gas.flow_l_min if p.gas else None, "the gas flow")(item, demand, one, path)
+
+
+def _word(of: Callable[[Pass], str | None], what: str) -> Check:
+    def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+        value = of(one)
+        if value is None:
+            yield Outcome("undecided", path, ask=what)
+        else:
+            yield of_set(item, value, path)
+
+    return check
+
+
+def _transfer(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    if one.transfer is None:
+        yield Outcome("undecided", path, ask="the metal transfer")
+        return
+    value = one.transfer
+    if value == "controlled-short-circuit" and value not in item.values and "short-circuit" in item.values:
+        value = "short-circuit"
+    yield of_set(item, value, path)
+
+
+def _diameter(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    diameter = one.filler.diameter_mm if one.filler else None
+    if diameter is None:
+        yield Outcome("undecided", path, ask="the filler's diameter")
+    elif item.kind == "set":
+        same = any(abs(diameter - size) <= _SAME_SIZE_MM for size in item.numbers)
+        verdict: Verdict = "complies" if same else "violates"
+        yield Outcome(verdict, path, value=diameter, limit=", ".join(f"{size:g} mm" for size in item.numbers))
+    else:
+        near = item.holds(diameter) or any(
+            end is not None and abs(diameter - end) <= _SAME_SIZE_MM for end in (item.min, item.max)
+        )
+        found = asked_span(item, diameter, path)
+        yield replace(found, verdict="complies") if near and item.kind == "span" else found
+
+
+def _gas(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    if item.kind == "unknown":
+        yield Outcome("undecided", path)
+        return
+    limit = ", ".join(item.values)
+    if one.gas is None:
+        verdict: Verdict = "complies" if "none" in item.values else "undecided"
+        yield Outcome(
+            verdict, path, actual="none", limit=limit, ask="" if verdict == "complies" else "the gas"
+        )
+        return
+    shares = {str(name): share for name, share in one.gas.components_percent.items()}
+    yield _gas_outcome(item, shares, path)
+
+
+def _gas_outcome(item: RangeItem, shares: dict[str, float], path: str) -> Outcome:
+    text = gas_text(shares)
+    limit = ", ".join(item.values)
+    if item.how == "composition":
+        return Outcome("complies" if text in item.values else "violates", path, actual=text, limit=limit)
+    symbol = gas_symbol(shares).iso_14175
+    holds = symbol in item.values
+    if holds and item.numbers and shares.get("CO2", 0.0) > item.numbers[0] + 1e-9:
+        return Outcome("violates", path, actual=text, limit=f"{limit} with CO2 up to {item.numbers[0]:g} %")
+    return Outcome("complies" if holds else "violates", path, actual=f"{text} ({symbol})", limit=limit)
+
+
+def _purge(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    if item.kind == "unknown":
+        yield Outcome("undecided", path)
+    elif one.purge is None:
+        yield Outcome("violates", path, actual="no backing gas", limit=", ".join(item.values))
+    else:
+        shares = {str(name): share for name, share in one.purge.components_percent.items()}
+        yield _gas_outcome(item, shares, path)
+
+
+def _filler(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    name = one.filler.designation if one.filler else None
+    if not name:
+        yield Outcome("undecided", path, ask="the filler")
+        return
+    if item.kind == "unknown":
+        yield Outcome("undecided", path, actual=name)
+        return
+    verdict = filler_verdict(item.how, item.values, name)
+    yield Outcome(
+        verdict,
+        path,
+        actual=name,
+        limit=", ".join(item.values),
+        ask="a class that is understood here" if verdict == "undecided" else "",
+    )
+
+
+def filler_verdict(how: str, tested: tuple[str, ...], name: str) -> Verdict:
+    """Whether a filler's class is within what was tested.
+
+    Args:
+        how: ``class``, ``class-or-weaker``, ``strength-not-up`` or ``equal-class``.
+        tested: Classes tested.
+        name: Class asked.
+
+    Example:
+        >>> filler_verdict("strength-not-up", ("E7018",), "E6010")
+        'violates'
+    """
+    asked = decode(name)
+    key = asked.designation if asked.valid else _plain(name)
+    known = [decode(one) for one in tested]
+    if key in {
+        one.designation if one.valid else _plain(text) for one, text in zip(known, tested, strict=True)
+    }:
+        return "complies"
+    if how == "class":
+        return "violates"
+    valid = [one for one in known if one.valid]
+    if not asked.valid or not valid:
+        return "undecided"
+    judge = {"class-or-weaker": _weaker, "strength-not-up": _not_stronger, "equal-class": _equal}[how]
+    found = [judge(one, asked) for one in valid]
+    if any(one is True for one in found):
+        return "complies"
+    return "undecided" if any(one is None for one in found) else "violates"
+
+
+def _plain(text: str) -> str:
+    return "".join(text.upper().split())
+
+
+def _weaker(tested: Decoded, asked: Decoded) -> bool | None:
+    """The same class but for a lower strength: the same document, product, and marks after the strength."""
+    if tested.tensile_mpa is None or asked.tensile_mpa is None:
+        return None
+    return (
+        tested.system == asked.system
+        and tested.product == asked.product
+        and asked.tensile_mpa < tested.tensile_mpa
+        and _after_strength(tested.designation) == _after_strength(asked.designation)
+    )
+
+
+def _after_strength(designation: str) -> str:
+    """What follows the strength in a class.
+
+    Example:
+        >>> _after_strength("ER70S-6"), _after_strength("E81T1-Ni1C")
+        ('S-6', 'T1-NI1C')
+    """
+    letters = designation.upper().lstrip("ER").lstrip("0123456789")
+    return letters
+
+
+_LOW_SMAW = ("AWS A5.1", "AWS A5.5")
+
+
+def _not_stronger(tested: Decoded, asked: Decoded) -> bool | None:
+    if asked.system not in _LOW_SMAW:
+        return False
+    if tested.tensile_mpa is None or asked.tensile_mpa is None:
+        return None
+    if asked.tensile_mpa > tested.tensile_mpa:
+        return False
+    return not (tested.low_hydrogen and asked.low_hydrogen is False)
+
+
+def _equal(tested: Decoded, asked: Decoded) -> bool | None:
+    """The same strength, product and composition, whichever document names it."""
+    if tested.product != asked.product or tested.process != asked.process:
+        return False
+    if tested.system == asked.system:
+        return _without_hydrogen(tested) == _without_hydrogen(asked)
+    # Classes of two documents are alike only where a table of equivalents says so, and there is none here.
+    return None
+
+
+def _without_hydrogen(one: Decoded) -> str:
+    text = one.designation
+    for mark in ("H4", "H5", "H8", "H10", "H15", "H16"):
+        text = text.removesuffix(mark).rstrip(" -")
+    return text
+
+
+def _hydrogen(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    name = one.filler.designation if one.filler else None
+    found = decode(name) if name else None
+    mark = found.hydrogen_ml_100g if found and found.valid else None
+    if item.kind == "unknown" or found is None or not found.valid:
+        yield Outcome("undecided", path, ask="the filler's hydrogen mark")
+    elif mark is None:
+        solid = found.product.startswith(("solid", "rod"))
+        if not solid:
+            yield Outcome("undecided", path, ask="the filler's hydrogen mark")
+    else:
+        yield asked_span(item, mark, path)
+
+
+def _make(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    make = one.filler.make if one.filler else None
+    if item.kind == "unknown":
+        yield Outcome("undecided", path, actual=make or "")
+    elif make is None:
+        yield Outcome("undecided", path, ask="the filler's make")
+    else:
+        yield of_set(item, make, path)
+
+
+def _heat(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    planned = demand.procedure.thermal.heat_input_kj_mm if demand.procedure.thermal else None
+    corners = demand.heat_of(one)
+    if item.kind == "unknown":
+        yield Outcome("undecided", path)
+        return
+    if corners is None and planned is None:
+        yield Outcome("undecided", path, ask="volts, amps and travel")
+        return
+    low, high = (
+        (planned.min, planned.max) if planned else (corners.min_kj_mm, corners.max_kj_mm)  # type: ignore[union-attr]
+    )
+    where = "thermal.heat_input_kj_mm" if planned else path
+    for end in (low, high):
+        found = asked_span(item, end, where)
+        if found.verdict == "violates":
+            yield found
+    if item.holds(low) and item.holds(high):
+        yield asked_span(item, high, where)
+
+
+PASS_VARIABLES: dict[str, Callable[[RangeItem, Demand], Iterator[Finding]]] = {
+    "processes": _processes,
+    "mechanisation": _each(_word(lambda p: p.mechanisation, "the degree of mechanisation"), "mechanisation"),
+    "filler": _each(_filler, "filler.designation"),
+    "filler_make": _each(_make, "filler.make"),
+    "filler_diameter_mm": _each(_diameter, "filler.diameter_mm"),
+    "hydrogen_class": _each(_hydrogen, "filler.designation"),
+    "gas": _each(_gas, "gas"),
+    "gas_flow_l_min": _each(_flow, "gas.flow_l_min"),
+    "purge": _each(_purge, "purge"),
+    "current_kind": _each(_word(lambda p: p.polarity, "the polarity"), "polarity"),
+    "output": _each(_word(lambda p: p.output, "constant voltage or current"), "output"),
+    "transfer_modes": _each(_transfer, "transfer"),
+    "current_a": _each(_span(lambda p: p.current_a, "the current"), "current_a"),
+    "voltage_v": _each(_span(lambda p: p.voltage_v, "the voltage"), "voltage_v"),
+    "wire_feed_m_min": _each(_wire_feed, "wire_feed_m_min"),
+    "travel_mm_min": _each(_span(lambda p: p.travel_mm_min, "the travel speed"), "travel_mm_min"),
+    "run_out_mm": _each(_span(lambda p: p.run_out_mm, "the run-out length"), "run_out_mm"),
+    "bead": _each(_word(lambda p: p.bead, "stringer or weave"), "bead"),
+    "heat_input_kj_mm": _each(_heat, "travel_mm_min"),
+    "oscillation": _each(lambda item, d, one, path: iter((Outcome("undecided", path),)), "bead"),
+    "flux": _each(lambda item, d, one, path: iter((Outcome("undecided", path),)), "filler.designation"),
+}

@@ -1,0 +1,230 @@
+"""The questions asked of a qualification record: what to test, what the tests say, what it qualifies."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from welding.assess import heat_rule
+from welding.catalogue import all_editions, edition_of
+from welding.citation import COMMON_PRACTICE
+from welding.documents.procedure import Code
+from welding.documents.record import QualificationRecord
+from welding.edition import Edition
+from welding.errors import UnknownEntryError
+from welding.finding import Finding
+from welding.heat.passes import HeatRule
+from welding.qualification.items import QualifiedRange
+from welding.qualification.needs import NeedFacts, Needs
+from welding.qualification.welded import Welded
+from welding.testing.overall import TestReport, report
+from welding.testing.plan import TestPlan
+
+
+@dataclass(frozen=True, slots=True)
+class InForce:
+    """An edition with the level that is asked."""
+
+    edition: Edition
+    level: int
+    code: Code
+
+    @property
+    def rule(self) -> HeatRule:
+        """How its heat input is counted."""
+        return HeatRule(uses_k=self.edition.heat_basis == "heat-input", citation=self.edition.heat_citation)
+
+    @property
+    def short(self) -> str:
+        """Name with the level."""
+        return self.edition.short_with(self.code)
+
+
+def in_force(code: Code | None, code_id: str | None = None, level: int | None = None) -> InForce:
+    """The edition that is asked: by id, else the document's own.
+
+    Args:
+        code: The code of the document.
+        code_id: Id that is asked instead.
+        level: Level that is asked instead.
+
+    Raises:
+        UnknownEntryError: No code is named, or none of that id is known here.
+    """
+    wanted = code_id or (code.id if code else None)
+    if wanted is None:
+        raise UnknownEntryError("no code is named: state code.id, or ask for one")
+    edition = edition_of(wanted)
+    if edition is None:
+        known = ", ".join(all_editions())
+        raise UnknownEntryError(f"{wanted} is no code that this program has; it has {known}")
+    own = code if code and code.id == wanted else None
+    stated = level if level is not None else (own.level if own else None)
+    if level is not None and edition.levels and level not in edition.levels:
+        raise UnknownEntryError(f"{wanted} has the levels {', '.join(map(str, edition.levels))}")
+    used = edition.level_of(stated)
+    units = own.units if own else (edition.unit_column if code is None else code.units)
+    return InForce(
+        edition,
+        used,
+        Code(id=wanted, level=used or None, units=units if wanted != "iso-15614-1:2017" else "si"),
+    )
+
+
+def needs_of(piece: Welded, asked: InForce) -> Needs:
+    """What the record has to prove beyond strength."""
+    return asked.edition.qualification.needs(
+        NeedFacts(
+            draft=piece.draft,
+            metals=piece.metals,
+            thickness_mm=piece.thickness_mm,
+            requirements=piece.procedure.requirements,
+            weld=piece.weld,
+        ),
+        asked.level,
+    )
+
+
+def _piece(record: QualificationRecord, asked: InForce) -> Welded:
+    """The record with the code that is asked, so that its printed column and heat input count."""
+    own = record.procedure.code
+    if own == asked.code:
+        return Welded(record)
+    route = own.route if own else "test"
+    code = replace(asked.code, route=route)
+    return Welded(replace(record, procedure=replace(record.procedure, code=code)))
+
+
+def plan_of(record: QualificationRecord, code_id: str | None = None, level: int | None = None) -> TestPlan:
+    """Test plan of a record's coupon.
+
+    Args:
+        record: The record; its tests are not looked at.
+        code_id: Code, where it is not the record's own.
+        level: Level, likewise.
+
+    Raises:
+        UnknownEntryError: No such code.
+    """
+    asked = in_force(record.procedure.code, code_id, level)
+    piece = _piece(record, asked)
+    return asked.edition.qualification.test_plan(piece, asked.level, needs_of(piece, asked))
+
+
+def judge(record: QualificationRecord, code_id: str | None = None, level: int | None = None) -> TestReport:
+    """Verdict on every specimen of a record, and on all of them.
+
+    Raises:
+        UnknownEntryError: No such code.
+    """
+    asked = in_force(record.procedure.code, code_id, level)
+    piece = _piece(record, asked)
+    return _judged(piece, asked, needs_of(piece, asked))
+
+
+def _judged(piece: Welded, asked: InForce, needs: Needs) -> TestReport:
+    rules = asked.edition.qualification
+    return report(
+        piece,
+        rules.test_plan(piece, asked.level, needs),
+        lambda test: rules.judge(piece, asked.level, needs, test),
+        lambda test: rules.retest(piece, asked.level, test),
+    )
+
+
+def range_of(
+    record: QualificationRecord,
+    code_id: str | None = None,
+    level: int | None = None,
+    needs: Needs | None = None,
+) -> QualifiedRange:
+    """Range of qualification of a record.
+
+    Args:
+        record: The record.
+        code_id: Code, where it is not the record's own.
+        level: Level, likewise.
+        needs: What is required, where it is not what the record itself asks for.
+
+    Returns:
+        The range as the coupon was welded; ``valid`` once its tests are accepted.
+
+    Raises:
+        UnknownEntryError: No such code.
+    """
+    asked = in_force(record.procedure.code, code_id, level)
+    piece = _piece(record, asked)
+    own = needs_of(piece, asked)
+    wanted = needs or own
+    found = _judged(piece, asked, own)
+    items, others = asked.edition.qualification.range_items(piece, asked.level, wanted)
+    return QualifiedRange(
+        code=asked.code.id,
+        level=asked.level or None,
+        valid=found.verdict == "accepted",
+        items=items,
+        alternatives=others,
+        findings=tuple(_range_findings(record, asked, found, own)),
+        impact=wanted.impact,
+        hardness=wanted.hardness,
+        number=record.number or "",
+    )
+
+
+def _range_findings(
+    record: QualificationRecord, asked: InForce, found: TestReport, needs: Needs
+) -> Iterator[Finding]:
+    if found.verdict != "accepted":
+        lacking = "; ".join(found.missing[:6])
+        failed = ", ".join(one.specimen for one in found.retests if one.state != "passed")
+        yield Finding(
+            rule="record.valid",
+            verdict="violates" if found.verdict == "rejected" else "undecided",
+            path="tests",
+            title="Tests are not accepted",
+            message=f"The range is what this coupon would qualify; its tests are {found.verdict}"
+            + (f" ({failed})" if failed else "")
+            + (f": missing {lacking}." if lacking else "."),
+            remedy="Enter what is missing." if found.missing else "Make the retests, or weld another coupon.",
+            citations=(COMMON_PRACTICE,),
+        )
+    yield from found.findings
+    for one in needs.refused:
+        yield Finding(
+            rule=f"requirements.{one}",
+            verdict="violates",
+            path=f"requirements.{one}",
+            title=f"{one.capitalize()} is asked by the code",
+            message=f"The procedure switches {one} off; {asked.short} asks for it on this coupon.",
+            remedy="Leave it to the code, and test it.",
+            citations=(COMMON_PRACTICE,),
+        )
+    if record.source == "certificate":
+        yield Finding(
+            rule="record.certificate",
+            verdict="undecided",
+            obligation="recommendation",
+            path="source",
+            title="From a certificate",
+            message="Entered from a certificate without a run log: ranges rest on the values printed there"
+            + (f" ({record.certificate})." if record.certificate else "."),
+            remedy="" if record.certificate else "Name the certificate.",
+            citations=(COMMON_PRACTICE,),
+        )
+    tested_to = record.tested_to
+    if tested_to and tested_to != asked.code.id:
+        yield Finding(
+            rule="record.edition",
+            verdict="undecided",
+            path="tested_to",
+            title=f"Tested to {tested_to}",
+            message=f"Tested to {tested_to}, asked under {asked.short}: tests that this edition asks in "
+            "addition are added before new ranges are claimed.",
+            remedy="Compare the test plan with the tests that were made.",
+            citations=(COMMON_PRACTICE,),
+        )
+
+
+def heat_rule_of(record: QualificationRecord) -> HeatRule:
+    """How the record's own code counts heat input."""
+    return heat_rule(record.procedure)

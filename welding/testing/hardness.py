@@ -1,0 +1,74 @@
+"""Hardness traverses: the greatest value against the limit, and whether each zone has its indents."""
+
+from __future__ import annotations
+
+from welding.documents.record import HardnessRow, HardnessTest
+from welding.testing.limits import Limit
+from welding.testing.verdict import Judged, Point
+
+
+def judge_hardness(
+    test: HardnessTest, limit: Limit, lacks: str, *, lines: int, indents: int, lines_text: str
+) -> Judged:
+    """Judge the values there are; missing rows, zones and indents are told beside the verdict.
+
+    Args:
+        test: The traverse.
+        limit: Greatest hardness [HV10]; ``None`` where none is known.
+        lacks: What is missing then.
+        lines: How many lines the thickness and the joint ask for.
+        indents: How many indents each zone has at least.
+        lines_text: Where those lines lie.
+    """
+    entered = [value for row in test.rows for value in row.values] + list(test.values)
+    values = [value for value in entered if value is not None]
+    blanks = len(values) < len(entered)
+    criterion = f"no value over {limit.value:g} HV10" if limit.value is not None else "greatest hardness HV10"
+    lacking = _lacking(test, lines, indents, lines_text) + (("values left blank",) if blanks else ())
+    if not values:
+        return Judged(
+            points=(Point(None, criterion, "", limit.rule, limit.unchecked, "the values"),), lacking=lacking
+        )
+    actual = f"highest {max(values):g} HV10"
+    if limit.value is None:
+        return Judged(
+            points=(Point(None, criterion, actual, limit.rule, limit.unchecked, lacks),), lacking=lacking
+        )
+    kept = max(values) <= limit.value + 1e-9
+    return Judged(points=(Point(kept, criterion, actual, limit.rule, limit.unchecked),), lacking=lacking)
+
+
+_ZONES = {"weld": "the weld", "haz": "each heat-affected zone", "parent": "each parent metal"}
+
+
+def _lacking(test: HardnessTest, lines: int, indents: int, lines_text: str) -> tuple[str, ...]:
+    found: list[str] = []
+    if test.values:
+        found.append("the zone of each value (weld, heat-affected zone, parent)")
+    named = {row.line for row in test.rows if row.line}
+    if len(named) < lines:
+        found.append(f"{lines} lines of indents ({lines_text}); {len(named)} named")
+    for line in sorted(named) or ([""] if test.rows else []):
+        rows = [row for row in test.rows if (row.line or "") == line]
+        found += _of_line(rows, line, indents)
+    return tuple(dict.fromkeys(found))
+
+
+def _of_line(rows: list[HardnessRow], line: str, indents: int) -> list[str]:
+    counts: dict[str, int] = {}
+    for row in rows:
+        zone = row.zone or ""
+        counts[zone] = counts.get(zone, 0) + sum(value is not None for value in row.values)
+    where = f" on line {line}" if line else ""
+    found = []
+    if counts.get("", 0):
+        found.append(f"the zone of every row{where}")
+    for name, both in (("weld", 1), ("haz", 2), ("parent", 2)):
+        split = [counts.get(f"{name}-{side}", 0) for side in (1, 2)]
+        enough = counts.get(name, 0) >= indents * both or (both == 2 and min(split) >= indents)
+        if not enough:
+            words = {"weld": "the weld", "haz": "each heat-affected zone", "parent": "each parent metal"}[
+                name
+            ]
+            found.append(f"at least {indents} indents in {words}{where}")
+    return found

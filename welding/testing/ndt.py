@@ -1,0 +1,56 @@
+"""Non-destructive tests and fillet breaks."""
+
+from __future__ import annotations
+
+from welding.documents.record import FractureTest, NdtTest
+from welding.quantities.writing import System, quantity_text
+from welding.testing.limits import SLACK, Limit
+from welding.testing.verdict import Judged, Point
+
+
+def outcome_point(outcome: str | None, criterion: str, limit: Limit) -> Point:
+    """The outcome that a qualified examiner reported."""
+    if outcome is None:
+        return Point(None, criterion, "", limit.rule, limit.unchecked, "the outcome")
+    return Point(outcome == "accepted", criterion, outcome, limit.rule, limit.unchecked)
+
+
+def judge_ndt(test: NdtTest, criterion: str, limit: Limit) -> Judged:
+    """The outcome as reported against the acceptance level."""
+    return Judged(points=(outcome_point(test.outcome, criterion, limit),))
+
+
+def judge_break(test: FractureTest, flaw: Limit, total: Limit, length: Limit, system: System) -> Judged:
+    """Judge a fillet break: folded flat, or its flaws within the limits for the length broken."""
+    flat = "folded flat, or broken without a flaw over the limit"
+    if test.broke is None:
+        return Judged(
+            points=(Point(None, flat, "", flaw.rule, flaw.unchecked, "whether it broke or folded flat"),)
+        )
+    if not test.broke:
+        return Judged(points=(Point(True, flat, "folded flat", flaw.rule, flaw.unchecked),))
+    if test.flaws_mm is None:
+        need = "the flaws in the broken face (an empty list where there are none)"
+        return Judged(points=(Point(None, flat, "broke", flaw.rule, flaw.unchecked, need),))
+    largest, added = max(test.flaws_mm, default=0.0), sum(test.flaws_mm)
+
+    def mm(value: float | None) -> str:
+        return quantity_text(value or 0.0, "gap", system)
+
+    points = [
+        Point(
+            largest <= (flaw.value or 0.0) + SLACK,
+            f"no flaw over {mm(flaw.value)}",
+            f"largest {mm(largest)}",
+            flaw.rule,
+            flaw.unchecked,
+        ),
+        Point(
+            added <= (total.value or 0.0) + SLACK,
+            f"flaws in {mm(length.value)} add up to at most {mm(total.value)}",
+            mm(added),
+            total.rule,
+            total.unchecked,
+        ),
+    ]
+    return Judged(points=tuple(points))

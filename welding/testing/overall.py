@@ -1,0 +1,291 @@
+"""The verdict on a coupon: each specimen, retests in place of failures, what the plan still asks."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
+
+from welding.citation import COMMON_PRACTICE, Citation
+from welding.documents.record import QualificationRecord, Test
+from welding.finding import Finding
+from welding.qualification.items import RuleRef
+from welding.qualification.welded import Welded
+from welding.testing.plan import BEFORE_CUTTING, PlanItem, TestPlan
+from welding.testing.verdict import Judged, Point, SpecimenVerdict, TestVerdict, verdict_of
+
+JudgeOne = Callable[[Test], Judged]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RetestRule:
+    """What a failed specimen allows.
+
+    Attributes:
+        more: How many specimens stand in for it, all accepted.
+        words: What may be repeated and from where.
+        rule: Where it stands.
+    """
+
+    more: int
+    words: str
+    rule: RuleRef
+
+
+RetestOf = Callable[[Test], RetestRule]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Retest:
+    """A failure that is open, repeated or final.
+
+    Attributes:
+        specimen: The failed specimen.
+        kind: Its kind.
+        needed: How many stand in for it.
+        made: How many were made and accepted.
+        state: ``open``, ``passed`` or ``failed``.
+        words: What may be repeated and from where.
+        clause: Where that stands.
+    """
+
+    specimen: str
+    kind: str
+    needed: int
+    made: int
+    state: str
+    words: str
+    clause: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TestReport:
+    """All verdicts.
+
+    Attributes:
+        verdict: accepted, rejected, or incomplete while anything is missing.
+        specimens: Verdict on each specimen, in the order of the record.
+        missing: What the overall verdict waits for.
+        retests: Failures and what became of them.
+        findings: Oddities: wrong kinds, dates before welding.
+        plan: The plan that was asked.
+    """
+
+    __test__ = False  # no test of ours, whatever its name says
+
+    verdict: TestVerdict
+    specimens: tuple[SpecimenVerdict, ...]
+    missing: tuple[str, ...]
+    retests: tuple[Retest, ...]
+    findings: tuple[Finding, ...]
+    plan: TestPlan
+
+
+def report(piece: Welded, plan: TestPlan, judge: JudgeOne, retest_of: RetestOf) -> TestReport:
+    """Judge every specimen of a record by its plan.
+
+    Args:
+        piece: The coupon.
+        plan: What is asked.
+        judge: The code's judging of one specimen.
+        retest_of: The code's retest rule for one specimen.
+    """
+    record = piece.record
+    kinds = plan.kinds()
+    verdicts = [_one(test, judge, piece, kinds) for test in record.tests]
+    by_mark = {one.specimen: one for one in verdicts}
+    retests = _retests(record, by_mark, retest_of)
+    repeated = {one.specimen for one in retests if one.state == "passed"}
+    verdicts = [
+        replace(one, state="repeated") if one.specimen in repeated and one.state == "counts" else one
+        for one in verdicts
+    ]
+    missing = [
+        *_missing_of_specimens(verdicts),
+        *_missing_of_plan(plan, verdicts),
+        *(f"{fact} to finish the test plan" for fact in plan.open),
+    ]
+    missing += [
+        f"{one.needed - one.made} more {one.kind} for {one.specimen}"
+        for one in retests
+        if one.state == "open" and _begun(one, record)
+    ]
+    failed = any(one.state == "failed" for one in retests) or any(
+        one.state == "open" and not _begun(one, record) for one in retests
+    )
+    verdict: TestVerdict = "rejected" if failed else "incomplete" if missing else "accepted"
+    return TestReport(
+        verdict=verdict,
+        specimens=tuple(verdicts),
+        missing=tuple(dict.fromkeys(missing)),
+        retests=retests,
+        findings=tuple(_findings(record, kinds)),
+        plan=plan,
+    )
+
+
+def _begun(one: Retest, record: QualificationRecord) -> bool:
+    return any(test.retest_of == one.specimen and test.discarded is None for test in record.tests)
+
+
+def _one(test: Test, judge: JudgeOne, piece: Welded, kinds: frozenset[str]) -> SpecimenVerdict:
+    found = verdict_of(test, test.kind, _certified(test, judge, piece))
+    if test.discarded is not None:
+        return replace(found, state="discarded")
+    return found if test.kind in kinds else replace(found, state="extra")
+
+
+def _certified(test: Test, judge: JudgeOne, piece: Welded) -> Judged:
+    """What an old certificate states stands for readings that it does not print."""
+    judged = judge(test)
+    if test.certified is None or not piece.from_certificate:
+        return judged
+    broken = [p for p in judged.points if p.ok is False]
+    if broken or test.certified == "rejected":
+        return Judged(
+            points=(*broken, *([_stated(judged, "rejected")] if test.certified == "rejected" else []))
+        )
+    if all(p.ok for p in judged.points) and not judged.lacking:
+        return judged
+    return Judged(points=(*(p for p in judged.points if p.ok), _stated(judged, "accepted")))
+
+
+def _stated(judged: Judged, outcome: str) -> Point:
+    rule = judged.points[0].rule
+    return Point(outcome == "accepted", "as the certificate states", outcome, rule)
+
+
+def _retests(
+    record: QualificationRecord, verdicts: dict[str, SpecimenVerdict], retest_of: RetestOf
+) -> tuple[Retest, ...]:
+    found = []
+    tests = {test.specimen: test for test in record.tests}
+    for mark, verdict in verdicts.items():
+        if verdict.state != "counts" or verdict.verdict != "rejected":
+            continue
+        test = tests[mark]
+        rule = retest_of(test)
+        again = [
+            verdicts[one.specimen]
+            for one in record.tests
+            if one.retest_of == mark and one.discarded is None and one.kind == test.kind
+        ]
+        made = sum(one.verdict == "accepted" for one in again)
+        if test.retest_of is not None:
+            state = "failed"  # a retest has no retest of its own
+        elif any(one.verdict == "rejected" for one in again):
+            state = "failed"
+        else:
+            state = "passed" if made >= rule.more else "open"
+        found.append(
+            Retest(
+                specimen=mark,
+                kind=test.kind,
+                needed=rule.more,
+                made=made,
+                state=state,
+                words=rule.words,
+                clause=rule.rule.clause,
+            )
+        )
+    return tuple(found)
+
+
+def _missing_of_specimens(verdicts: Iterable[SpecimenVerdict]) -> list[str]:
+    return [
+        f"{one.specimen}: {what}"
+        for one in verdicts
+        if one.state == "counts" and one.verdict != "rejected"
+        for what in one.missing
+    ]
+
+
+def _missing_of_plan(plan: TestPlan, verdicts: list[SpecimenVerdict]) -> list[str]:
+    """Kinds of which too few were entered; of a choice, the option that lacks least."""
+    # Failures count towards the number: their retests are asked apart.
+    made: dict[str, int] = {}
+    for one in verdicts:
+        if one.state in ("counts", "repeated") and one.retest_of is None:
+            made[one.kind] = made.get(one.kind, 0) + 1
+    missing = [text for item in plan.items if not item.choice if (text := _short(item, made))]
+    for choice in dict.fromkeys(item.choice for item in plan.items if item.choice):
+        options: dict[int, list[PlanItem]] = {}
+        for item in plan.items:
+            if item.choice == choice:
+                options.setdefault(item.option, []).append(item)
+        lacks = [[text for item in items if (text := _short(item, made))] for items in options.values()]
+        if not any(not one for one in lacks):
+            begun = [
+                (sum(made.get(item.kind, 0) for item in items), -number) for number, items in options.items()
+            ]
+            best = max(range(len(lacks)), key=lambda index: begun[index])
+            missing += lacks[best]
+    return missing
+
+
+def _short(item: PlanItem, made: dict[str, int]) -> str:
+    less = item.count - made.get(item.kind, 0)
+    if less <= 0:
+        return ""
+    words = item.kind.replace("-", " ").replace("hv10", "HV10")
+    if item.kind in BEFORE_CUTTING or (item.count == 1 and less == 1):
+        return words
+    return f"{less} more {words}{' sets' if item.kind == 'impact' else ''} ({item.count} are asked)"
+
+
+def _findings(record: QualificationRecord, kinds: frozenset[str]) -> Iterable[Finding]:
+    welded_on = record.coupon.welded_on
+    for index, test in enumerate(record.tests):
+        path = f"tests.{index}"
+        if test.kind not in kinds and test.discarded is None:
+            yield _note(
+                "tests.kind",
+                f"{path}.kind",
+                f"{test.specimen} is not asked of this coupon",
+                f"A {test.kind.replace('-', ' ')} is no test of this coupon under this code; "
+                "it is kept and does not count.",
+                "Choose the kind that the plan asks for, or leave it as additional evidence.",
+            )
+        if welded_on and test.date and test.date < welded_on:
+            yield Finding(
+                rule="tests.date",
+                verdict="violates",
+                path=f"{path}.date",
+                title=f"{test.specimen} is dated before welding",
+                message=f"The test is dated {test.date}; the coupon was welded on {welded_on}.",
+                actual=test.date,
+                limit=f"{welded_on} or later",
+                remedy="Correct one of the dates.",
+                citations=(COMMON_PRACTICE,),
+            )
+        if test.certified is not None and record.source != "certificate":
+            yield _note(
+                "tests.certified",
+                f"{path}.certified",
+                f"{test.specimen}: a stated outcome does not count here",
+                "Only an old record takes an outcome from its certificate; this one goes by its readings.",
+                "Enter the readings.",
+            )
+
+
+def _note(rule: str, path: str, title: str, message: str, remedy: str) -> Finding:
+    return Finding(
+        rule=rule,
+        verdict="violates",
+        obligation="recommendation",
+        path=path,
+        title=title,
+        message=message,
+        remedy=remedy,
+        citations=(COMMON_PRACTICE,),
+    )
+
+
+def cite(rule: RuleRef) -> Citation:
+    """A rule reference as a citation."""
+    return Citation(
+        document=rule.document,
+        edition=rule.edition,
+        clause=rule.clause,
+        provenance=rule.provenance,
+        confidence=rule.confidence,
+    )
