@@ -17,7 +17,7 @@ from welding.qualification.demand import Demand, demand_of
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.welded import Welded
-from welding.qualify import InForce, in_force, range_of
+from welding.qualify import InForce, in_force, ranges_of
 
 CoverVerdict = Literal["covered", "blocked", "open"]
 
@@ -83,9 +83,9 @@ def covers(
     """
     own = target.code or (records[0].procedure.code if records else None)
     asked = in_force(own, code_id, level)
-    demand = _demand(target, asked)
+    demand = demand_for(target, asked)
     needs = asked.edition.qualification.needs(demand.need_facts, asked.level)
-    ranges = [range_of(one, asked.code.id, asked.level or None, needs) for one in records]
+    ranges = ranges_of(records, asked, needs)
     each = tuple(_one(found, demand, asked, needs) for found in ranges)
     best = min(each, key=_distance, default=None)
     if best is not None and best.verdict == "covered":
@@ -119,7 +119,8 @@ def covers(
     )
 
 
-def _demand(target: Procedure | JointToWeld, asked: InForce) -> Demand:
+def demand_for(target: Procedure | JointToWeld, asked: InForce) -> Demand:
+    """What is to be covered, under the code that is asked."""
     return demand_of(replace(target, code=asked.code), asked.rule)
 
 

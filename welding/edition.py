@@ -36,7 +36,8 @@ class Qualification:
         test_plan: What is tested.
         judge: Verdict on one specimen.
         retest: What a failed specimen allows.
-        range_items: What the coupon qualifies, and other lines of the code that the same test meets.
+        range_items: What the coupon qualifies (for the joint alone, where that is asked), and other lines of
+            the code that the same test meets.
         rules: What the code brings to the question whether a range covers a procedure.
         both_positions: Positions that two records together cover, where the code lets them stand together.
         processes_combine: Whether separate records, one for each process, together cover a joint of several.
@@ -47,7 +48,7 @@ class Qualification:
     test_plan: Callable[[Welded, int, Needs], TestPlan]
     judge: Callable[[Welded, int, Needs, Test], Judged]
     retest: Callable[[Welded, int, Test], RetestRule]
-    range_items: Callable[[Welded, int, Needs], tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]]
+    range_items: Callable[[Welded, int, Needs, bool], tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]]
     rules: Rules
     both_positions: Callable[[Welded, Welded, int, Needs], tuple[str, ...]]
     processes_combine: bool

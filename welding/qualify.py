@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from welding.assess import heat_rule
@@ -137,6 +137,8 @@ def range_of(
     code_id: str | None = None,
     level: int | None = None,
     needs: Needs | None = None,
+    tests: TestReport | None = None,
+    joint_alone: bool = False,
 ) -> QualifiedRange:
     """Range of qualification of a record.
 
@@ -145,6 +147,8 @@ def range_of(
         code_id: Code, where it is not the record's own.
         level: Level, likewise.
         needs: What is required, where it is not what the record itself asks for.
+        tests: The verdict on its tests, where it has been computed already.
+        joint_alone: Leave out what only passes are asked about.
 
     Returns:
         The range as the coupon was welded; ``valid`` once its tests are accepted.
@@ -156,8 +160,8 @@ def range_of(
     piece = _piece(record, asked)
     own = needs_of(piece, asked)
     wanted = needs or own
-    found = _judged(piece, asked, own)
-    items, others = asked.edition.qualification.range_items(piece, asked.level, wanted)
+    found = tests or _judged(piece, asked, own)
+    items, others = asked.edition.qualification.range_items(piece, asked.level, wanted, joint_alone)
     return QualifiedRange(
         code=asked.code.id,
         level=asked.level or None,
@@ -169,6 +173,30 @@ def range_of(
         hardness=wanted.hardness,
         number=record.number or "",
     )
+
+
+def ranges_of(
+    records: Sequence[QualificationRecord],
+    asked: InForce,
+    needs: Needs,
+    reports: Sequence[TestReport | None] | None = None,
+    joint_alone: bool = False,
+) -> list[QualifiedRange]:
+    """Ranges of records under one code and one set of requirements.
+
+    Args:
+        records: The records.
+        asked: The code.
+        needs: What is required.
+        reports: The verdicts on their tests, where these have been computed already.
+        joint_alone: Leave out what only passes are asked about.
+    """
+    level = asked.level or None
+    known = reports or [None] * len(records)
+    return [
+        range_of(one, asked.code.id, level, needs, tests, joint_alone)
+        for one, tests in zip(records, known, strict=True)
+    ]
 
 
 def _range_findings(

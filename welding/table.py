@@ -5,7 +5,7 @@ from __future__ import annotations
 import tomllib
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, cached_property
 from importlib.resources import files
 from typing import Any, get_args
 
@@ -32,6 +32,11 @@ class Table:
     key: str = "row"
     corrections: Mapping[tuple[str, str], Correction] | None = None
 
+    @cached_property
+    def memo(self) -> dict[Any, Any]:
+        """What others derived from rows of this table, by their own keys; a table never changes."""
+        return {}
+
     @property
     def unchecked(self) -> tuple[str, ...]:
         """The table's id as a one-tuple while nobody has compared all of it with the printed text."""
@@ -47,6 +52,18 @@ class Table:
             (str(row[self.key]), column) in marks for row in self.rows for column in self.columns_of(row)
         )
 
+    def row(self, key: str) -> Mapping[str, Any]:
+        """The row with this key.
+
+        Raises:
+            KeyError: There is none.
+        """
+        rows: dict[str, Mapping[str, Any]] = self.memo.get("rows") or {
+            str(row[self.key]): row for row in self.rows
+        }
+        self.memo["rows"] = rows
+        return rows[key]
+
     def columns_of(self, row: Mapping[str, Any]) -> tuple[str, ...]:
         """Columns of a row that hold what was read: neither its key nor its confidence or clause."""
         return tuple(name for name in row if name != self.key and name not in _OF_EVERY_ROW)
@@ -61,6 +78,13 @@ class Table:
 
     def unchecked_of(self, row: Mapping[str, Any], *columns: str) -> tuple[str, ...]:
         """The row's id while any of these columns (of all, where none is named) is unconfirmed."""
+        key = ("unchecked", row[self.key], columns)
+        found: tuple[str, ...] | None = self.memo.get(key)
+        if found is None:
+            found = self.memo[key] = self._unchecked_of(row, columns)
+        return found
+
+    def _unchecked_of(self, row: Mapping[str, Any], columns: tuple[str, ...]) -> tuple[str, ...]:
         if self.citation.provenance != "memory":
             return ()
         asked = [name for name in columns if name in row] or self.columns_of(row)

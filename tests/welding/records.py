@@ -43,7 +43,7 @@ def hardness(**more: Any) -> dict[str, Any]:
     return {"kind": "hardness-hv10", "specimen": "H1", "rows": rows, **more}
 
 
-def tests_of(code: dict[str, Any]) -> list[dict[str, Any]]:
+def specimens_of(code: dict[str, Any]) -> list[dict[str, Any]]:
     common = [
         {"kind": "visual", "specimen": "V", "outcome": "accepted"},
         {"kind": "radiographic", "specimen": "R", "outcome": "accepted"},
@@ -83,7 +83,7 @@ def record(code: str = "iso", /, **changes: Any) -> dict[str, Any]:
             "progression": "up", "preheat_c": 80, "welded_on": "2026-03-02",
             "passes": [pass_record(1), pass_record(2, before_c=120), pass_record(3, before_c=160)],
         },
-        "tests": tests_of(used),
+        "tests": specimens_of(used),
     }  # fmt: skip
     plain = deepcopy(plain)
     for path, value in changes.items():

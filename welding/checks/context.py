@@ -14,6 +14,8 @@ from welding.metals.catalogue import Metal, find, name_key
 from welding.quantities.writing import Rounding, System, quantity_text, range_text
 from welding.ranges import Range
 
+_EMPTY = Shelf()
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Draft:
@@ -27,7 +29,7 @@ class Draft:
     @property
     def shelf(self) -> Shelf:
         """The own records that the procedure takes along; an empty shelf where it takes none."""
-        return self.procedure.shelf or Shelf()
+        return self.procedure.shelf or _EMPTY
 
     def metal(self, one: BaseMetal) -> Metal | None:
         """The grade of a base metal: an own record of that name, else the catalogue's."""

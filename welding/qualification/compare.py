@@ -60,7 +60,7 @@ def _line(items: Iterable[RangeItem], asked: _Asked) -> Iterator[Finding]:
         demand = asked.demand
         if item.weld is not None and demand.weld is not None and item.weld != demand.weld:
             continue
-        of_joint = _JOINT.get(item.variable)
+        of_joint = JOINT_VARIABLES.get(item.variable)
         if of_joint is not None:
             yield from (
                 finding_of(item, demand, one)
@@ -69,6 +69,21 @@ def _line(items: Iterable[RangeItem], asked: _Asked) -> Iterator[Finding]:
             )
         elif item.variable in PASS_VARIABLES:
             yield from PASS_VARIABLES[item.variable](item, demand)
+
+
+def verdict_on(item: RangeItem, demand: Demand, rules: Rules, needs: Needs) -> Verdict:
+    """Worst verdict of one variable of the joint, without the sentences."""
+    if item.weld is not None and demand.weld is not None and item.weld != demand.weld:
+        return "not_applicable"
+    worst: Verdict = "not_applicable"
+    for one in JOINT_VARIABLES[item.variable](item, _Asked(demand, rules, needs)):
+        if not _is_asked(item, one.verdict, needs):
+            continue
+        if one.verdict == "violates":
+            return "violates"
+        if one.verdict == "undecided" or worst == "not_applicable":
+            worst = one.verdict
+    return worst
 
 
 def _is_asked(item: RangeItem, verdict: Verdict, needs: Needs) -> bool:
@@ -80,6 +95,13 @@ def _is_asked(item: RangeItem, verdict: Verdict, needs: Needs) -> bool:
 # --- each variable of the joint -----------------------------------------------------------------
 
 
+def thicknesses_asked(item: RangeItem, demand: Demand) -> list[tuple[int, float]]:
+    """Members (0 or 1) with their thickness that an item is asked about; empty where one is not stated."""
+    if item.member is None:
+        return demand.members_asked
+    return [one for one in demand.members_asked if one[0] == item.member - 1]
+
+
 def _thickness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     demand = asked.demand
     if item.kind == "any":
@@ -88,15 +110,8 @@ def _thickness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if not demand.thicknesses_mm:
         yield no_answer(demand, "base_metals.0.thickness_mm", "the thickness")
         return
-    if demand.weld == "fillet":
-        wanted = [
-            (index, t) for index, t in enumerate(demand.thicknesses_mm) if item.member in (None, index + 1)
-        ]
-        yield from (asked_span(item, t, f"base_metals.{index}.thickness_mm") for index, t in wanted)
-        return
-    t = demand.thickness_mm or 0.0
-    index = demand.thicknesses_mm.index(t)
-    yield asked_span(item, t, f"base_metals.{index}.thickness_mm")
+    for index, t in thicknesses_asked(item, demand):
+        yield asked_span(item, t, f"base_metals.{index}.thickness_mm")
 
 
 def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
@@ -190,7 +205,7 @@ def _metals(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if len(demand.metals) < 2:
         yield no_answer(demand, "base_metals", "the base metals")
         return
-    sides = [asked.rules.metal(demand, index) for index in (0, 1)]
+    sides = metal_sides(demand, asked.rules)
     actual = " + ".join(f"{name or 'unnamed'}{f' ({group})' if group else ''}" for group, name, _ in sides)
     limit = "; ".join(item.values)
     if item.kind == "unknown":
@@ -201,6 +216,11 @@ def _metals(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     holds = any(_pair_holds(pair, sides) for pair in item.pairs)
     yield Outcome("complies" if holds else "violates", "base_metals", actual=actual, limit=limit)
+
+
+def metal_sides(demand: Demand, rules: Rules) -> list[tuple[str | None, str, float | None]]:
+    """Group, name and yield of both members, as the code sees them."""
+    return [rules.metal(demand, index) for index in (0, 1)]
 
 
 def _pair_holds(pair: MetalPair, sides: list[tuple[str | None, str, float | None]]) -> bool:
@@ -476,7 +496,7 @@ def _hardness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     )
 
 
-_JOINT: dict[str, Callable[[RangeItem, _Asked], Iterator[Outcome]]] = {
+JOINT_VARIABLES: dict[str, Callable[[RangeItem, _Asked], Iterator[Outcome]]] = {
     "parent_thickness_mm": _thickness,
     "deposited_thickness_mm": _deposit,
     "groove_depth_mm": _groove_depth,

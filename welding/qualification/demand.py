@@ -49,13 +49,13 @@ class Demand:
             return None
         return "fillet" if self.joint.weld == "fillet" else "groove"
 
-    @property
+    @cached_property
     def metals(self) -> tuple[BaseMetal, ...]:
         """Both members; one metal stands for both."""
         found = self.procedure.base_metals
         return found * 2 if len(found) == 1 else found
 
-    @property
+    @cached_property
     def thicknesses_mm(self) -> tuple[float, ...]:
         """Thickness of each member; empty while one is unknown."""
         found = [one.thickness_mm for one in self.metals]
@@ -71,7 +71,16 @@ class Demand:
             return known[-1]
         return min(known)
 
-    @property
+    @cached_property
+    def members_asked(self) -> list[tuple[int, float]]:
+        """Members (0 or 1) with the thickness asked: both of a fillet, the governing one of a groove."""
+        known = self.thicknesses_mm
+        if self.weld == "fillet":
+            return list(enumerate(known))
+        t = self.thickness_mm
+        return [] if t is None else [(known.index(t), t)]
+
+    @cached_property
     def outside_diameter_mm(self) -> float | None:
         """Smallest outside diameter; ``None`` for plate."""
         found = [one.outside_diameter_mm for one in self.metals if one.outside_diameter_mm]

@@ -40,6 +40,14 @@ class RuleRef:
 
 def rule_of(table: Table, row: Mapping[str, Any], *columns: str, earlier: str = "") -> RuleRef:
     """The reference to a row of a table."""
+    key = ("rule", row[table.key], columns, earlier)
+    found: RuleRef | None = table.memo.get(key)
+    if found is None:
+        found = table.memo[key] = _rule(table, row, columns, earlier)
+    return found
+
+
+def _rule(table: Table, row: Mapping[str, Any], columns: tuple[str, ...], earlier: str) -> RuleRef:
     citation = table.citation_of(row, *columns)
     return RuleRef(
         id=f"{table.id}/{row[table.key]}",

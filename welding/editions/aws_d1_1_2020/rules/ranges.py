@@ -24,9 +24,12 @@ def needs_of(facts: NeedFacts, level: int) -> Needs:
 
 
 def range_items(
-    piece: Welded, level: int, needs: Needs
+    piece: Welded, level: int, needs: Needs, joint_alone: bool = False
 ) -> tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]:
-    """Items of the range, and the line of the standard test pipes where the coupon is one."""
+    """Items of the range, and the line of the standard test pipes where the coupon is one.
+
+    ``joint_alone`` leaves out what only passes are asked about.
+    """
     impact = needs.impact
     items = (
         *thickness_items(piece, impact),
@@ -35,7 +38,7 @@ def range_items(
         *weld_items(piece),
         *position_items(piece, impact),
         *groove_items(piece),
-        *process_items(piece, impact),
+        *(() if joint_alone else process_items(piece, impact)),
         *heat_items(piece, impact),
     )
     other = job_pipe(piece, impact)

@@ -22,7 +22,7 @@ def table_of(name: str) -> Table:
 
 def row_of(table: Table, key: str) -> Mapping[str, Any]:
     """A row by its key."""
-    return next(row for row in table.rows if row["row"] == key)
+    return table.row(key)
 
 
 def condition(name: str) -> Mapping[str, Any]:

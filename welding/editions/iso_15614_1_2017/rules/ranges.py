@@ -17,15 +17,18 @@ from welding.qualification.welded import Welded
 
 
 def range_items(
-    piece: Welded, level: int, needs: Needs
+    piece: Welded, level: int, needs: Needs, joint_alone: bool = False
 ) -> tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]:
-    """Items of the range; this code has no other lines for the same test."""
+    """Items of the range; this code has no other lines for the same test.
+
+    ``joint_alone`` leaves out what only passes are asked about.
+    """
     return (
         *thickness_items(piece, level, needs),
         *diameter_items(piece, level),
         *metal_items(piece, level, needs),
         *weld_items(piece, level),
         *position_items(piece, level, needs),
-        *process_items(piece, level, needs),
+        *(() if joint_alone else process_items(piece, level, needs)),
         *heat_items(piece, level, needs),
     ), ()
