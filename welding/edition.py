@@ -19,6 +19,7 @@ from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import NeedFacts, Needs
 from welding.qualification.welded import Welded
 from welding.table import Table
+from welding.testing.cutting import Layout
 from welding.testing.overall import RetestRule
 from welding.testing.plan import TestPlan
 from welding.testing.verdict import Judged
@@ -38,6 +39,7 @@ class Qualification:
         retest: What a failed specimen allows.
         range_items: What the coupon qualifies (for the joint alone, where that is asked), and other lines of
             the code that the same test meets.
+        layout: How it lays specimens out on the piece.
         rules: What the code brings to the question whether a range covers a procedure.
         both_positions: Positions that two records together cover, where the code lets them stand together.
         processes_combine: Whether separate records, one for each process, together cover a joint of several.
@@ -49,6 +51,7 @@ class Qualification:
     judge: Callable[[Welded, int, Needs, Test], Judged]
     retest: Callable[[Welded, int, Test], RetestRule]
     range_items: Callable[[Welded, int, Needs, bool], tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]]
+    layout: Callable[[Welded], Layout]
     rules: Rules
     both_positions: Callable[[Welded, Welded, int, Needs], tuple[str, ...]]
     processes_combine: bool

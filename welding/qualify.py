@@ -17,6 +17,7 @@ from welding.heat.passes import HeatRule
 from welding.qualification.items import QualifiedRange
 from welding.qualification.needs import NeedFacts, Needs
 from welding.qualification.welded import Welded
+from welding.testing.cutting import CuttingPlan, cutting_plan
 from welding.testing.overall import TestReport, report
 from welding.testing.plan import TestPlan
 
@@ -109,6 +110,25 @@ def plan_of(record: QualificationRecord, code_id: str | None = None, level: int 
     asked = in_force(record.procedure.code, code_id, level)
     piece = _piece(record, asked)
     return asked.edition.qualification.test_plan(piece, asked.level, needs_of(piece, asked))
+
+
+def cutting_of(
+    record: QualificationRecord, code_id: str | None = None, level: int | None = None
+) -> CuttingPlan:
+    """Where the specimens of the plan are cut from the coupon.
+
+    Raises:
+        UnknownEntryError: No such code.
+    """
+    asked = in_force(record.procedure.code, code_id, level)
+    piece = _piece(record, asked)
+    rules = asked.edition.qualification
+    return cutting_plan(
+        rules.test_plan(piece, asked.level, needs_of(piece, asked)),
+        rules.layout(piece),
+        product=piece.product,
+        diameter_mm=piece.outside_diameter_mm,
+    )
 
 
 def judge(record: QualificationRecord, code_id: str | None = None, level: int | None = None) -> TestReport:

@@ -10,19 +10,25 @@ from pydantic import BeforeValidator
 from api.errors import DocumentRefused
 from welding.documents.codec import (
     CODECS,
+    CORRECTIONS,
     COUPON,
     INTENT,
+    JOINT,
     PASS_RECORD,
     PERSON,
     PIECE,
     PROCEDURE,
+    TEST,
     TRIAL,
     Codec,
 )
+from welding.documents.corrections import BookCorrections
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
 from welding.documents.intent import Intent, Trial
+from welding.documents.joint_list import JointToWeld
 from welding.documents.machine import BalanceDial, DialCalibration, Machine
 from welding.documents.procedure import Procedure
+from welding.documents.record import Test
 from welding.documents.shelf import OwnMetal, Product
 from welding.errors import DocumentError, Problem
 from welding.recording.mapping import Mapping
@@ -61,4 +67,7 @@ PersonIn = Annotated[Person, BeforeValidator(_through(PERSON))]
 PieceIn = Annotated[CouponPiece, BeforeValidator(_through(PIECE))]
 IntentIn = Annotated[Intent, BeforeValidator(_through(INTENT))]
 TrialIn = Annotated[Trial, BeforeValidator(_through(TRIAL))]
+TestIn = Annotated[Test, BeforeValidator(_through(TEST))]
+JointIn = Annotated[JointToWeld, BeforeValidator(_through(JOINT))]
+CorrectionsIn = Annotated[BookCorrections, BeforeValidator(_through(CORRECTIONS))]
 MappingIn = Annotated[Mapping, BeforeValidator(_through(Codec(Mapping)))]

@@ -36,11 +36,13 @@ INSTALLED_APPS = [
     "ninja",
     "apps.accounts",
     "apps.jobs",
+    "apps.codebook",
     "apps.procedures",
     "apps.shelf",
     "apps.trials",
     "apps.coupons",
     "apps.recordings",
+    "apps.qualification",
     "apps.printing",
     "apps.demo",
 ]
@@ -56,6 +58,7 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "config.history.HistoryOfChanges",
+    "apps.codebook.middleware.BookInForce",
     "axes.middleware.AxesMiddleware",
 ]
 

@@ -5,10 +5,13 @@ from api.bench import router as bench
 from api.bench_arc import router as bench_arc
 from api.core import router as core
 from apps.accounts.api import router as accounts
+from apps.codebook.api import router as codebook
 from apps.coupons.api import router as coupons
 from apps.jobs.api import router as jobs
 from apps.printing.api import router as printing
 from apps.procedures.api import router as procedures
+from apps.qualification.api import router as qualification
+from apps.qualification.release_api import router as release
 from apps.recordings.api import router as recordings
 from apps.recordings.gateway import router as gateway
 from apps.shelf.api import router as shelf
@@ -28,6 +31,9 @@ for _router in (
     shelf,
     trials,
     coupons,
+    codebook,
+    qualification,
+    release,
     recordings,
     gateway,
     printing,

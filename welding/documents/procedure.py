@@ -274,6 +274,32 @@ class Pass:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class OpenRange:
+    """A range whose ends may be open; ``None`` is no limit."""
+
+    min: Annotated[float, Field(ge=0, le=100_000)] | None = None
+    max: Annotated[float, Field(ge=0, le=100_000)] | None = None
+
+    def __post_init__(self) -> None:
+        if self.min is not None and self.max is not None and self.min > self.max:
+            raise ValueError(f"min {self.min:g} is above max {self.max:g}")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AppliesTo:
+    """What a procedure may be used for in production, beyond the joint that it is drawn for.
+
+    ``base_metals`` are the qualified pairs in words; ``records`` are the numbers that support it.
+    """
+
+    thickness_mm: OpenRange | None = None
+    outside_diameter_mm: OpenRange | None = None
+    throat_mm: OpenRange | None = None
+    base_metals: Annotated[tuple[f.Line, ...], Field(max_length=60)] = ()
+    records: Annotated[tuple[f.Line, ...], Field(max_length=20)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Site:
     """Where it is welded; the wind is what is expected at the joint."""
 
@@ -296,6 +322,7 @@ class Procedure:
     joint: Joint | None = None
     positions: Annotated[tuple[f.Position, ...], Field(max_length=12)] = ()
     thermal: Thermal | None = None
+    applies_to: AppliesTo | None = None
     site: Site | None = None
     shelf: Shelf | None = None
     passes: Annotated[tuple[Pass, ...], Field(max_length=200)] = ()

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 Point = tuple[float, float]
-PolygonRole = Literal["member", "bead", "backing"]
+PolygonRole = Literal["member", "bead", "backing", "strip", "discard", "spare"]
 LabelKind = Literal["length", "angle", "none"]
 
 

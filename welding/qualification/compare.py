@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 
+from welding.documents.procedure import OpenRange
 from welding.finding import Finding, Verdict
 from welding.qualification.compare_passes import PASS_VARIABLES
 from welding.qualification.demand import Demand
@@ -102,11 +103,27 @@ def thicknesses_asked(item: RangeItem, demand: Demand) -> list[tuple[int, float]
     return [one for one in demand.members_asked if one[0] == item.member - 1]
 
 
+def _open_range(item: RangeItem, wanted: OpenRange | None, path: str) -> Iterator[Outcome]:
+    """A production range against a span: an end without a limit needs a span without that limit."""
+    if wanted is None or item.kind != "span":
+        return
+    for end, limit in (("min", item.min), ("max", item.max)):
+        value = getattr(wanted, end)
+        if value is not None:
+            yield asked_span(item, value, f"{path}.{end}")
+        elif limit is not None and not (end == "min" and limit <= 0):
+            sense = "at least" if end == "min" else "at most"
+            yield Outcome("violates", f"{path}.{end}", actual="no limit", limit_value=limit, sense=sense)
+
+
 def _thickness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     demand = asked.demand
     if item.kind == "any":
         yield Outcome("complies", "base_metals")
         return
+    applies = demand.procedure.applies_to
+    if applies is not None and item.member is None:
+        yield from _open_range(item, applies.thickness_mm, "applies_to.thickness_mm")
     if not demand.thicknesses_mm:
         yield no_answer(demand, "base_metals.0.thickness_mm", "the thickness")
         return
@@ -153,6 +170,9 @@ def _groove_depth(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _throat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    applies = asked.demand.procedure.applies_to
+    if applies is not None and asked.demand.weld == "fillet":
+        yield from _open_range(item, applies.throat_mm, "applies_to.throat_mm")
     if asked.demand.weld == "fillet" and item.kind != "any":
         throat = asked.demand.throat_mm
         if throat is None:
@@ -173,7 +193,12 @@ def _fillet_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 def _diameter(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     demand = asked.demand
     diameter = demand.outside_diameter_mm
-    if diameter is None or item.kind == "any":
+    if item.kind == "any":
+        return
+    applies = demand.procedure.applies_to
+    if applies is not None and not item.unless and item.how != "rotated":
+        yield from _open_range(item, applies.outside_diameter_mm, "applies_to.outside_diameter_mm")
+    if diameter is None:
         return
     joint = demand.joint
     found = asked_span(item, diameter, "base_metals.0.outside_diameter_mm")

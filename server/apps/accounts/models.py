@@ -16,6 +16,7 @@ class Role(models.TextChoices):
     INSPECTOR = "inspector", "inspector"
     WELDER = "welder", "welder"
     VIEWER = "viewer", "viewer"
+    EXAMINER = "examiner", "examiner"
     ADMINISTRATOR = "administrator", "administrator"
 
 

@@ -22,6 +22,12 @@ class Action(StrEnum):
     IMPORT = "import documents"
     KEEP_SHELF = "change the shelf"
     LOG_TRIAL = "log trials"
+    ENTER_TESTS = "enter tests"
+    ENTER_OLD_RECORD = "enter an old record"
+    SIGN_RECORD = "sign a record"
+    WITNESS = "sign as a witness"
+    RELEASE = "release or withdraw procedures"
+    CORRECT_BOOK = "correct the code book"
 
 
 ALLOWED: dict[Role, frozenset[Action]] = {
@@ -35,8 +41,13 @@ ALLOWED: dict[Role, frozenset[Action]] = {
             Action.EDIT_PIECE,
             Action.CLOSE_LOG,
             Action.LOG_TRIAL,
+            Action.ENTER_TESTS,
+            Action.ENTER_OLD_RECORD,
+            Action.WITNESS,
         }
     ),
+    # From outside: reads, and signs what was witnessed.
+    Role.EXAMINER: frozenset({Action.VIEW, Action.WITNESS}),
     # Alone at the booth the welder records the bench, too; closing the log is for whoever watches.
     Role.WELDER: frozenset({Action.VIEW, Action.LOG_PASS, Action.EDIT_PIECE, Action.LOG_TRIAL}),
     Role.VIEWER: frozenset({Action.VIEW}),

@@ -32,6 +32,9 @@ class Coupon(models.Model):
     procedure_document = models.JSONField()
     piece = models.JSONField(default=dict)
     people = models.JSONField(default=list)
+    # An old record: its values stand on a certificate, and no run log was kept here.
+    certificate = models.CharField(max_length=200, blank=True)
+    tested_to = models.CharField(max_length=200, blank=True)
     created_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)

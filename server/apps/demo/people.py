@@ -6,6 +6,7 @@ PEOPLE = [
     ("demo-inspector", "Tobiah", "Lind", "inspector"),
     ("demo-welder", "Rell", "Okafor", "welder"),
     ("demo-viewer", "Sunniva", "Marsh", "viewer"),
+    ("demo-examiner", "Bertil", "Quill", "examiner"),
     ("demo-admin", "Odile", "Brandt", "administrator"),
 ]
 

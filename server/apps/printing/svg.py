@@ -7,7 +7,14 @@ from html import escape
 from welding.joints.shapes import Drawing, Label, Line, Polygon
 from welding.quantities.writing import System, number_text
 
-_FILL = {"member": "url(#hatch)", "bead": "#fff", "backing": "#e8e6df"}
+_FILL = {
+    "member": "url(#hatch)",
+    "bead": "#fff",
+    "backing": "#e8e6df",
+    "strip": "#fff",
+    "discard": "url(#hatch)",
+    "spare": "#f4f2ec",
+}
 
 
 def drawing_svg(drawing: Drawing, system: System) -> str:

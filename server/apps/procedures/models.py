@@ -16,10 +16,16 @@ from apps.jobs.models import Job
 
 
 class Stage(models.TextChoices):
-    """How far a revision has come. Later stages follow with testing and release."""
+    """How far a revision has come."""
 
     DRAFT = "draft", "draft"
     TRIAL = "trial", "trial"
+    TESTED = "tested", "tested"
+    PREQUALIFIED = "prequalified", "prequalified"
+    QUALIFIED = "qualified", "qualified"
+    RELEASED = "released", "released"
+    SUPERSEDED = "superseded", "superseded"
+    WITHDRAWN = "withdrawn", "withdrawn"
 
 
 @pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
@@ -74,6 +80,9 @@ class Revision(models.Model):
             models.UniqueConstraint(fields=["procedure", "letter"], name="revision_letter_once"),
             models.UniqueConstraint(
                 fields=["procedure"], condition=Q(stage="draft"), name="revision_one_draft"
+            ),
+            models.UniqueConstraint(
+                fields=["procedure"], condition=Q(stage="released"), name="revision_one_released"
             ),
             models.CheckConstraint(condition=Q(letter__regex=r"^[A-Z]{1,3}$"), name="revision_letter"),
             models.CheckConstraint(condition=Q(stage__in=Stage.values), name="revision_stage_known"),

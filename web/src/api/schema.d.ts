@@ -1044,6 +1044,494 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Book
+         * @description The book as it stands, with everything that was ever said.
+         */
+        get: operations["apps_codebook_api_read_book"];
+        put?: never;
+        /**
+         * Say Something
+         * @description Confirm, correct or revert a number.
+         */
+        post: operations["apps_codebook_api_say_something"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Book
+         * @description What stands now as an open document.
+         */
+        get: operations["apps_codebook_api_export_book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Book
+         * @description Take a book of corrections in, whole or not at all.
+         */
+        post: operations["apps_codebook_api_import_book"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Evidence
+         * @description The test plan with its cutting drawing, what was entered, and every verdict.
+         */
+        get: operations["apps_qualification_api_evidence"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/specimens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter
+         * @description Enter a test.
+         */
+        post: operations["apps_qualification_api_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/specimens/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Prepare
+         * @description Enter an empty test for every specimen that the plan asks for.
+         */
+        post: operations["apps_qualification_api_prepare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/specimens/{specimen_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Change a test; 409 with what stands if someone changed it in the meantime.
+         */
+        put: operations["apps_qualification_api_change"];
+        post?: never;
+        /**
+         * Remove
+         * @description Remove a test that was entered by mistake.
+         */
+        delete: operations["apps_qualification_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/ranges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ranges
+         * @description The range of qualification under every code and level, side by side.
+         */
+        get: operations["apps_qualification_api_ranges"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/covers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Coupon Covers
+         * @description Whether this coupon covers a procedure or a joint, under the coupon's own code.
+         */
+        post: operations["apps_qualification_api_coupon_covers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign
+         * @description Sign the record: it is frozen with its hash.
+         */
+        post: operations["apps_qualification_api_sign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{record_id}/witness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Witness
+         * @description Sign as a witness.
+         */
+        post: operations["apps_qualification_api_witness"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Records
+         * @description Signed records of a job.
+         */
+        get: operations["apps_qualification_api_list_records"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draft Coverage
+         * @description How a draft stands to the signed records of its job, with the limits that they set.
+         */
+        post: operations["apps_qualification_api_draft_coverage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{record_id}/procedure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make
+         * @description Make the procedure that a record supports.
+         */
+        post: operations["apps_qualification_api_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/old-records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Old Record
+         * @description Enter an old record from its certificate; its tests are entered as for any coupon.
+         */
+        post: operations["apps_qualification_api_old_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Record
+         * @description The record as an open document: as signed, byte for byte, else as it stands.
+         */
+        get: operations["apps_qualification_api_export_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}/stage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Stage
+         * @description Stage, supports and signatures; whether the supports still cover it under the book as it stands.
+         */
+        get: operations["apps_qualification_release_api_read_stage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}/qualify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Qualify
+         * @description Declare that signed records cover the revision.
+         */
+        post: operations["apps_qualification_release_api_qualify"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}/prequalify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Prequalify
+         * @description Declare that every prequalified rule holds.
+         */
+        post: operations["apps_qualification_release_api_prequalify"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Release
+         * @description Release for production.
+         */
+        post: operations["apps_qualification_release_api_release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Withdraw
+         * @description Take out of production.
+         */
+        post: operations["apps_qualification_release_api_withdraw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}/differences/{other_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Revisions
+         * @description Two revisions field by field.
+         */
+        get: operations["apps_qualification_release_api_compare_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description Which procedures a change would reach, before anyone says it.
+         */
+        post: operations["apps_qualification_release_api_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/touched": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Touched
+         * @description Which procedures in production read differently under the book than under the tables as entered.
+         */
+        get: operations["apps_qualification_release_api_touched"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/coupons/{coupon_id}/recordings": {
         parameters: {
             query?: never;
@@ -1453,13 +1941,16 @@ export interface components {
         };
         /**
          * SignIn
-         * @description A sign-in.
+         * @description A signature: the password again, and a reason or remarks.
          */
         SignIn: {
-            /** Username */
-            username: string;
             /** Password */
             password: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * DemoSignIn
@@ -1950,7 +2441,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "member" | "bead" | "backing";
+            role: "member" | "bead" | "backing" | "strip" | "discard" | "spare";
             /** Points */
             points: [
                 number,
@@ -2153,10 +2644,32 @@ export interface components {
             amplitude_ratio?: number | null;
         };
         /**
+         * AppliesTo
+         * @description What a procedure may be used for in production, beyond the joint that it is drawn for.
+         *
+         *     ``base_metals`` are the qualified pairs in words; ``records`` are the numbers that support it.
+         */
+        AppliesTo: {
+            thickness_mm?: components["schemas"]["OpenRange"] | null;
+            outside_diameter_mm?: components["schemas"]["OpenRange"] | null;
+            throat_mm?: components["schemas"]["OpenRange"] | null;
+            /**
+             * Base Metals
+             * @default []
+             */
+            base_metals: string[];
+            /**
+             * Records
+             * @default []
+             */
+            records: string[];
+        };
+        /**
          * BaseMetal
          * @description One of the members joined.
          *
-         *     ``chemistry`` is that of the heat, % by mass by element symbol. ``identified_by`` names the
+         *     ``elongation_percent`` is the specified minimum, by which bend formers are chosen. ``chemistry`` is that
+         *     of the heat, % by mass by element symbol. ``identified_by`` names the
          *     evidence: certificate, mark, magnet, spark, analyser.
          */
         BaseMetal: {
@@ -2171,6 +2684,8 @@ export interface components {
             yield_mpa?: number | null;
             /** Tensile Mpa */
             tensile_mpa?: number | null;
+            /** Elongation Percent */
+            elongation_percent?: number | null;
             impact?: components["schemas"]["ImpactValue"] | null;
             /** Thickness Mm */
             thickness_mm?: number | null;
@@ -2489,6 +3004,16 @@ export interface components {
             due_on?: string | null;
         };
         /**
+         * OpenRange
+         * @description A range whose ends may be open; ``None`` is no limit.
+         */
+        OpenRange: {
+            /** Min */
+            min?: number | null;
+            /** Max */
+            max?: number | null;
+        };
+        /**
          * OwnMetal
          * @description A grade that the catalogue does not have.
          *
@@ -2705,6 +3230,7 @@ export interface components {
              */
             positions: ("PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F")[];
             thermal?: components["schemas"]["Thermal"] | null;
+            applies_to?: components["schemas"]["AppliesTo"] | null;
             site?: components["schemas"]["Site"] | null;
             shelf?: components["schemas"]["Shelf"] | null;
             /**
@@ -4794,6 +5320,1568 @@ export interface components {
             unchanged: boolean;
         };
         /**
+         * BookEdition
+         * @description An edition with its tables.
+         */
+        BookEdition: {
+            /** Code */
+            code: string;
+            /** Title */
+            title: string;
+            /** Tables */
+            tables: components["schemas"]["BookTable"][];
+        };
+        /**
+         * BookNumber
+         * @description One number, word or list of a table.
+         *
+         *     Attributes:
+         *         id: Its id.
+         *         column: Its column.
+         *         value: What stands now.
+         *         entered: What was entered at first.
+         *         status: ``memory``, ``published`` …; ``confirmed`` or ``corrected`` by the owner of a copy.
+         */
+        BookNumber: {
+            /** Id */
+            id: string;
+            /** Column */
+            column: string;
+            /** Value */
+            value: unknown;
+            /** Entered */
+            entered: unknown;
+            /** Status */
+            status: string;
+        };
+        /**
+         * BookOut
+         * @description Every edition with its tables, and what was said.
+         */
+        BookOut: {
+            /** Editions */
+            editions: components["schemas"]["BookEdition"][];
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+        };
+        /**
+         * BookRow
+         * @description A row with its numbers.
+         */
+        BookRow: {
+            /** Key */
+            key: string;
+            /** Clause */
+            clause: string;
+            /** Confidence */
+            confidence: string;
+            /** Numbers */
+            numbers: components["schemas"]["BookNumber"][];
+        };
+        /**
+         * BookTable
+         * @description A table of an edition.
+         */
+        BookTable: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Document */
+            document: string;
+            /** Edition */
+            edition: string;
+            /** Clause */
+            clause: string;
+            /** Provenance */
+            provenance: string;
+            /** Notes */
+            notes: string[];
+            /** Rows */
+            rows: components["schemas"]["BookRow"][];
+        };
+        /**
+         * EntryOut
+         * @description What was said of a number, the newest last.
+         */
+        EntryOut: {
+            /** Id */
+            id: number;
+            /** Number Id */
+            number_id: string;
+            /** Said */
+            said: string;
+            /** Value */
+            value: unknown;
+            /** Reason */
+            reason: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * SayIn
+         * @description Something said of a number.
+         */
+        SayIn: {
+            /** Number Id */
+            number_id: string;
+            /**
+             * Said
+             * @enum {string}
+             */
+            said: "confirm" | "correct" | "revert";
+            /** Value */
+            value?: unknown;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * TakenOut
+         * @description A pass that was taken from the recording.
+         */
+        TakenOut: {
+            /** Pass Number */
+            pass_number: number;
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+            /** Taken By */
+            taken_by: string;
+        };
+        /**
+         * BookCorrections
+         * @description Confirmations and corrections of code tables.
+         */
+        BookCorrections: {
+            /**
+             * Format
+             * @default grounded-bead/book-corrections
+             * @constant
+             */
+            format: "grounded-bead/book-corrections";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Organisation */
+            organisation?: string | null;
+            /**
+             * Corrections
+             * @default []
+             */
+            corrections: components["schemas"]["NumberCorrection"][];
+        };
+        /**
+         * NumberCorrection
+         * @description One number: its id, whether it stands or what is printed instead, why, by whom and when.
+         */
+        NumberCorrection: {
+            /** Id */
+            id: string;
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "confirm" | "correct";
+            /** Value */
+            value?: boolean | number | string | (boolean | number | string | (boolean | number | string)[])[] | null;
+            /** Reason */
+            reason: string;
+            /** By */
+            by?: string | null;
+            /** At */
+            at?: string | null;
+        };
+        /**
+         * TakeIn
+         * @description Parts that a person confirmed as passes.
+         */
+        TakeIn: {
+            /** Parts */
+            parts: components["schemas"]["PartIn"][];
+        };
+        /**
+         * BendTest
+         * @description A guided bend: former, angle, openings on the convex face.
+         *
+         *     ``openings_mm`` absent says that nobody looked; an empty list that nothing opened.
+         */
+        BendTest: {
+            /** Specimen */
+            specimen: string;
+            /** Date */
+            date?: string | null;
+            /** Remarks */
+            remarks?: string | null;
+            /** Retest Of */
+            retest_of?: string | null;
+            discarded?: components["schemas"]["Discarded"] | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Side */
+            side?: number | null;
+            /** Certified */
+            certified?: ("accepted" | "rejected") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "face-bend" | "longitudinal-face-bend" | "longitudinal-root-bend" | "root-bend" | "side-bend";
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Former Mm */
+            former_mm?: number | null;
+            /** Angle Deg */
+            angle_deg?: number | null;
+            /** Openings Mm */
+            openings_mm?: number[] | null;
+            /**
+             * Corner Cracks
+             * @default []
+             */
+            corner_cracks: components["schemas"]["CornerCrack"][];
+        };
+        /**
+         * CornerCrack
+         * @description A crack that starts at an edge of a bend specimen, and what it starts from.
+         */
+        CornerCrack: {
+            /** Mm */
+            mm: number;
+            /** Cause */
+            cause?: ("none-seen" | "slag" | "fusion" | "penetration" | "other-flaw") | null;
+        };
+        /**
+         * CuttingPlan
+         * @description Strips, what they need of the weld, and the drawing.
+         */
+        CuttingPlan: {
+            /** Strips */
+            strips: components["schemas"]["Strip"][];
+            /** Discard Mm */
+            discard_mm: number;
+            /** Needed Mm */
+            needed_mm: number;
+            drawing: components["schemas"]["Drawing"];
+            /** Notes */
+            notes: string[];
+            rule: components["schemas"]["RuleRef"];
+            /** Unchecked */
+            unchecked: string[];
+        };
+        /**
+         * Discarded
+         * @description A specimen that does not count, and why.
+         */
+        Discarded: {
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * EvidenceOut
+         * @description A coupon's tests: the plan, what was entered, the verdicts.
+         */
+        EvidenceOut: {
+            /** Coupon Id */
+            coupon_id: number;
+            /** Coupon Number */
+            coupon_number: string;
+            /** Record Number */
+            record_number: string;
+            /** Procedure Number */
+            procedure_number: string;
+            /** Revision Id */
+            revision_id: number;
+            /** Letter */
+            letter: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: string;
+            /** Certificate */
+            certificate: string;
+            /** Tested To */
+            tested_to: string;
+            /** Code */
+            code: string;
+            /** Record Word */
+            record_word: string;
+            /** Items */
+            items: components["schemas"]["PlanItemOut"][];
+            /** Notes */
+            notes: string[];
+            /** Open */
+            open: string[];
+            /** Planned */
+            planned: components["schemas"]["PlannedSpecimen"][];
+            cutting: components["schemas"]["CuttingPlan"];
+            /** Specimens */
+            specimens: components["schemas"]["SpecimenOut"][];
+            report: components["schemas"]["TestReport"];
+            signed: components["schemas"]["SignedOut"] | null;
+        };
+        /**
+         * FractureTest
+         * @description A fillet break: whether it folded flat or broke, and the flaws in the broken face.
+         */
+        FractureTest: {
+            /** Specimen */
+            specimen: string;
+            /** Date */
+            date?: string | null;
+            /** Remarks */
+            remarks?: string | null;
+            /** Retest Of */
+            retest_of?: string | null;
+            discarded?: components["schemas"]["Discarded"] | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Side */
+            side?: number | null;
+            /** Certified */
+            certified?: ("accepted" | "rejected") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fillet-break";
+            /** Broke */
+            broke?: boolean | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Flaws Mm */
+            flaws_mm?: number[] | null;
+        };
+        /**
+         * HardnessRow
+         * @description Indents of a row within one zone. ``values`` of unknown zone stay without one.
+         */
+        HardnessRow: {
+            /** Values */
+            values: (number | null)[];
+            /** Line */
+            line?: string | null;
+            /** Zone */
+            zone?: ("weld" | "haz" | "haz-1" | "haz-2" | "parent" | "parent-1" | "parent-2") | null;
+            /** Start Mm */
+            start_mm?: number | null;
+            /** Step Mm */
+            step_mm?: number | null;
+        };
+        /**
+         * HardnessTest
+         * @description A hardness traverse: rows by zone, or flat ``values`` whose zone nobody noted.
+         */
+        HardnessTest: {
+            /** Specimen */
+            specimen: string;
+            /** Date */
+            date?: string | null;
+            /** Remarks */
+            remarks?: string | null;
+            /** Retest Of */
+            retest_of?: string | null;
+            discarded?: components["schemas"]["Discarded"] | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Side */
+            side?: number | null;
+            /** Certified */
+            certified?: ("accepted" | "rejected") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hardness-hv10";
+            /**
+             * Rows
+             * @default []
+             */
+            rows: components["schemas"]["HardnessRow"][];
+            /**
+             * Values
+             * @default []
+             */
+            values: (number | null)[];
+        };
+        /**
+         * ImpactTest
+         * @description A Charpy-V set: where, at what temperature, how wide, each energy; a blank is one not yet broken.
+         */
+        ImpactTest: {
+            /** Specimen */
+            specimen: string;
+            /** Date */
+            date?: string | null;
+            /** Remarks */
+            remarks?: string | null;
+            /** Retest Of */
+            retest_of?: string | null;
+            discarded?: components["schemas"]["Discarded"] | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Side */
+            side?: number | null;
+            /** Certified */
+            certified?: ("accepted" | "rejected") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "impact";
+            /** Location */
+            location?: string | null;
+            /** Temperature C */
+            temperature_c?: number | null;
+            /**
+             * Values J
+             * @default []
+             */
+            values_j: (number | null)[];
+            /** Width Mm */
+            width_mm?: number | null;
+        };
+        /**
+         * MacroTest
+         * @description An etched section. ``weld_size_mm`` is the size E of a partial groove weld.
+         */
+        MacroTest: {
+            /** Specimen */
+            specimen: string;
+            /** Date */
+            date?: string | null;
+            /** Remarks */
+            remarks?: string | null;
+            /** Retest Of */
+            retest_of?: string | null;
+            discarded?: components["schemas"]["Discarded"] | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Side */
+            side?: number | null;
+            /** Certified */
+            certified?: ("accepted" | "rejected") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "macro";
+            /** Cracks */
+            cracks?: boolean | null;
+            /** Complete Fusion */
+            complete_fusion?: boolean | null;
+            /** Fused To Root */
+            fused_to_root?: boolean | null;
+            /** Undercut Mm */
+            undercut_mm?: number | null;
+            /**
+             * Legs Mm
+             * @default []
+             */
+            legs_mm: number[];
+            /** Throat Mm */
+            throat_mm?: number | null;
+            /** Weld Size Mm */
+            weld_size_mm?: number | null;
+            /** Reinforcement Mm */
+            reinforcement_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Penetration Mm */
+            penetration_mm?: number | null;
+            /** Penetration Width Mm */
+            penetration_width_mm?: number | null;
+            /** Misalignment Mm */
+            misalignment_mm?: number | null;
+            /** Convexity Mm */
+            convexity_mm?: number | null;
+            /** Root Gap Mm */
+            root_gap_mm?: number | null;
+            /** Pore Mm */
+            pore_mm?: number | null;
+            /** Image */
+            image?: string | null;
+        };
+        /**
+         * NdtTest
+         * @description A non-destructive test as reported by a qualified examiner.
+         */
+        NdtTest: {
+            /** Specimen */
+            specimen: string;
+            /** Date */
+            date?: string | null;
+            /** Remarks */
+            remarks?: string | null;
+            /** Retest Of */
+            retest_of?: string | null;
+            discarded?: components["schemas"]["Discarded"] | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Side */
+            side?: number | null;
+            /** Certified */
+            certified?: ("accepted" | "rejected") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "magnetic-particle" | "penetrant" | "radiographic" | "ultrasonic";
+            /** Outcome */
+            outcome?: ("accepted" | "rejected") | null;
+            /** Report */
+            report?: string | null;
+            /** Hours After Welding */
+            hours_after_welding?: number | null;
+        };
+        /**
+         * PlanItem
+         * @description One kind of test.
+         *
+         *     Attributes:
+         *         kind: Kind of the test.
+         *         count: How many; sets of three for impact, whole welds for what is not destructive.
+         *         note: Dimensions, places, conditions.
+         *         rule: Where it stands.
+         *         alternative_to: The kind that it may replace; empty for what is asked first.
+         *         choice: Items of the same choice replace one another, option by option.
+         *         option: Which option of the choice; 0 is asked first.
+         *         locations: Where the sets or sections are taken.
+         *         unchecked: Rows read that nobody has compared with the printed text.
+         */
+        PlanItem: {
+            /** Kind */
+            kind: string;
+            /** Count */
+            count: number;
+            rule: components["schemas"]["RuleRef"];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Alternative To
+             * @default
+             */
+            alternative_to: string;
+            /**
+             * Choice
+             * @default
+             */
+            choice: string;
+            /**
+             * Option
+             * @default 0
+             */
+            option: number;
+            /**
+             * Locations
+             * @default []
+             */
+            locations: string[];
+            /**
+             * Unchecked
+             * @default []
+             */
+            unchecked: string[];
+        };
+        /**
+         * PlanItemOut
+         * @description A line of the plan.
+         */
+        PlanItemOut: {
+            /** Kind */
+            kind: string;
+            /** Count */
+            count: number;
+            /** Note */
+            note: string;
+            /** Clause */
+            clause: string;
+            /** Alternative To */
+            alternative_to: string;
+            /** Option */
+            option: number;
+            /** Choice */
+            choice: string;
+            /** Locations */
+            locations: string[];
+            /** Before Cutting */
+            before_cutting: boolean;
+            /** Unchecked */
+            unchecked: string[];
+        };
+        /**
+         * PlannedSpecimen
+         * @description A specimen of the plan with the mark to stick on it.
+         */
+        PlannedSpecimen: {
+            /** Mark */
+            mark: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Location
+             * @default
+             */
+            location: string;
+            /**
+             * Option
+             * @default 0
+             */
+            option: number;
+        };
+        /**
+         * Point
+         * @description One criterion and how the specimen stands to it.
+         *
+         *     Attributes:
+         *         ok: Kept, broken, or ``None`` where a reading is missing or no limit is known.
+         *         criterion: The criterion in words, with its number.
+         *         actual: What was found.
+         *         rule: Where the criterion stands.
+         *         unchecked: Rows read that nobody has compared with the printed text.
+         *         lacking: What is missing, where ``ok`` is ``None``.
+         */
+        Point: {
+            /** Ok */
+            ok: boolean | null;
+            /** Criterion */
+            criterion: string;
+            /** Actual */
+            actual: string;
+            rule: components["schemas"]["RuleRef"];
+            /**
+             * Unchecked
+             * @default []
+             */
+            unchecked: string[];
+            /**
+             * Lacking
+             * @default
+             */
+            lacking: string;
+        };
+        /**
+         * Retest
+         * @description A failure that is open, repeated or final.
+         *
+         *     Attributes:
+         *         specimen: The failed specimen.
+         *         kind: Its kind.
+         *         needed: How many stand in for it.
+         *         made: How many were made and accepted.
+         *         state: ``open``, ``passed`` or ``failed``.
+         *         words: What may be repeated and from where.
+         *         clause: Where that stands.
+         */
+        Retest: {
+            /** Specimen */
+            specimen: string;
+            /** Kind */
+            kind: string;
+            /** Needed */
+            needed: number;
+            /** Made */
+            made: number;
+            /** State */
+            state: string;
+            /** Words */
+            words: string;
+            /** Clause */
+            clause: string;
+        };
+        /**
+         * RuleRef
+         * @description Where an item's rule stands.
+         *
+         *     Attributes:
+         *         id: Id of the table's row, by which the code book finds it.
+         *         document: The code.
+         *         edition: Its year.
+         *         clause: Clause or table.
+         *         earlier: The number of the same table in an earlier edition, where it is known.
+         *         provenance: How the numbers came here.
+         *         confidence: How sure they are.
+         */
+        RuleRef: {
+            /** Id */
+            id: string;
+            /** Document */
+            document: string;
+            /** Edition */
+            edition: string;
+            /** Clause */
+            clause: string;
+            /**
+             * Provenance
+             * @enum {string}
+             */
+            provenance: "memory" | "published" | "practice" | "confirmed";
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "high" | "medium" | "low";
+            /**
+             * Earlier
+             * @default
+             */
+            earlier: string;
+        };
+        /**
+         * SignatureOut
+         * @description A signature.
+         */
+        SignatureOut: {
+            /** Purpose */
+            purpose: string;
+            /** Words */
+            words: string;
+            /** By */
+            by: string;
+            /** Role */
+            role: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Reason */
+            reason: string;
+            /** Content Hash */
+            content_hash: string;
+        };
+        /**
+         * SignedOut
+         * @description A signed record.
+         */
+        SignedOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: string;
+            /** Content Hash */
+            content_hash: string;
+            /**
+             * Signed At
+             * Format: date-time
+             */
+            signed_at: string;
+            /** Signatures */
+            signatures: components["schemas"]["SignatureOut"][];
+        };
+        /**
+         * SpecimenOut
+         * @description A specimen as entered.
+         */
+        SpecimenOut: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Test */
+            test: components["schemas"]["VisualTest"] | components["schemas"]["NdtTest"] | components["schemas"]["TensileTest"] | components["schemas"]["BendTest"] | components["schemas"]["MacroTest"] | components["schemas"]["FractureTest"] | components["schemas"]["HardnessTest"] | components["schemas"]["ImpactTest"];
+            /** Entered By */
+            entered_by: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+        };
+        /**
+         * SpecimenVerdict
+         * @description Verdict on one specimen.
+         *
+         *     Attributes:
+         *         specimen: Its mark.
+         *         kind: Kind of test.
+         *         verdict: accepted, rejected or incomplete.
+         *         criterion: The criterion that decided.
+         *         clause: Where it stands.
+         *         actual: What was found against it.
+         *         points: Every criterion that was asked.
+         *         missing: What has to be supplied, in number or zone.
+         *         rule: Reference of the criterion that decided.
+         *         unchecked: Rows read that nobody has compared with the printed text.
+         *         retest_of: The specimen that it repeats.
+         *         state: counts, discarded, repeated (retests stand in for it), extra (the plan does not ask for it).
+         */
+        SpecimenVerdict: {
+            /** Specimen */
+            specimen: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "accepted" | "rejected" | "incomplete";
+            /** Criterion */
+            criterion: string;
+            /** Clause */
+            clause: string;
+            /** Actual */
+            actual: string;
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["Point"][];
+            /**
+             * Missing
+             * @default []
+             */
+            missing: string[];
+            rule?: components["schemas"]["RuleRef"] | null;
+            /**
+             * Unchecked
+             * @default []
+             */
+            unchecked: string[];
+            /** Retest Of */
+            retest_of?: string | null;
+            /**
+             * State
+             * @default counts
+             * @enum {string}
+             */
+            state: "counts" | "discarded" | "repeated" | "extra";
+        };
+        /**
+         * Strip
+         * @description A specimen on the piece: from where to where along the weld [mm], or at which angle on a pipe [deg].
+         */
+        Strip: {
+            /** Mark */
+            mark: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Start Mm
+             * @default 0
+             */
+            start_mm: number;
+            /**
+             * Width Mm
+             * @default 0
+             */
+            width_mm: number;
+            /** Angle Deg */
+            angle_deg?: number | null;
+        };
+        /**
+         * TensileTest
+         * @description A tensile test: the strength, or the section and the greatest load it follows from.
+         *
+         *     A round specimen has ``diameter_mm``; a full section of tube ``outside_diameter_mm`` and ``thickness_mm``.
+         */
+        TensileTest: {
+            /** Specimen */
+            specimen: string;
+            /** Date */
+            date?: string | null;
+            /** Remarks */
+            remarks?: string | null;
+            /** Retest Of */
+            retest_of?: string | null;
+            discarded?: components["schemas"]["Discarded"] | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Side */
+            side?: number | null;
+            /** Certified */
+            certified?: ("accepted" | "rejected") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "all-weld-tensile" | "transverse-tensile";
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /** Diameter Mm */
+            diameter_mm?: number | null;
+            /** Outside Diameter Mm */
+            outside_diameter_mm?: number | null;
+            /** Max Load N */
+            max_load_n?: number | null;
+            /** Tensile Mpa */
+            tensile_mpa?: number | null;
+            /** Yield Mpa */
+            yield_mpa?: number | null;
+            /** Elongation Percent */
+            elongation_percent?: number | null;
+            /** Fracture */
+            fracture?: ("parent" | "weld" | "haz" | "fusion-line") | null;
+        };
+        /**
+         * TestPlan
+         * @description The plan, and what could not be decided.
+         *
+         *     Attributes:
+         *         code: Code id.
+         *         level: Level, where the code has levels.
+         *         items: What is asked, alternatives behind what they replace.
+         *         notes: What to know before cutting.
+         *         open: Facts that would have to be stated to finish the plan.
+         */
+        TestPlan: {
+            /** Code */
+            code: string;
+            /** Level */
+            level: number | null;
+            /** Items */
+            items: components["schemas"]["PlanItem"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes: string[];
+            /**
+             * Open
+             * @default []
+             */
+            open: string[];
+        };
+        /**
+         * TestReport
+         * @description All verdicts.
+         *
+         *     Attributes:
+         *         verdict: accepted, rejected, or incomplete while anything is missing.
+         *         specimens: Verdict on each specimen, in the order of the record.
+         *         missing: What the overall verdict waits for.
+         *         retests: Failures and what became of them.
+         *         findings: Oddities: wrong kinds, dates before welding.
+         *         plan: The plan that was asked.
+         */
+        TestReport: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "accepted" | "rejected" | "incomplete";
+            /** Specimens */
+            specimens: components["schemas"]["SpecimenVerdict"][];
+            /** Missing */
+            missing: string[];
+            /** Retests */
+            retests: components["schemas"]["Retest"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            plan: components["schemas"]["TestPlan"];
+        };
+        /**
+         * VisualTest
+         * @description Visual examination of the whole weld: the outcome, and what was measured.
+         */
+        VisualTest: {
+            /** Specimen */
+            specimen: string;
+            /** Date */
+            date?: string | null;
+            /** Remarks */
+            remarks?: string | null;
+            /** Retest Of */
+            retest_of?: string | null;
+            discarded?: components["schemas"]["Discarded"] | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Side */
+            side?: number | null;
+            /** Certified */
+            certified?: ("accepted" | "rejected") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "visual";
+            /** Outcome */
+            outcome?: ("accepted" | "rejected") | null;
+            /** Cracks */
+            cracks?: boolean | null;
+            /** Complete Fusion */
+            complete_fusion?: boolean | null;
+            /** Craters Filled */
+            craters_filled?: boolean | null;
+            /** Reinforcement Mm */
+            reinforcement_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Undercut Mm */
+            undercut_mm?: number | null;
+            /** Root Concavity Mm */
+            root_concavity_mm?: number | null;
+            /** Penetration Mm */
+            penetration_mm?: number | null;
+            /** Penetration Width Mm */
+            penetration_width_mm?: number | null;
+            /** Misalignment Mm */
+            misalignment_mm?: number | null;
+            /**
+             * Legs Mm
+             * @default []
+             */
+            legs_mm: number[];
+            /** Throat Mm */
+            throat_mm?: number | null;
+        };
+        /**
+         * SpecimenIn
+         * @description A test to enter.
+         */
+        SpecimenIn: {
+            /** Test */
+            test: components["schemas"]["VisualTest"] | components["schemas"]["NdtTest"] | components["schemas"]["TensileTest"] | components["schemas"]["BendTest"] | components["schemas"]["MacroTest"] | components["schemas"]["FractureTest"] | components["schemas"]["HardnessTest"] | components["schemas"]["ImpactTest"];
+        };
+        /**
+         * PreparedOut
+         * @description How many were entered.
+         */
+        PreparedOut: {
+            /** Made */
+            made: number;
+        };
+        /**
+         * SpecimenChangeIn
+         * @description A changed test.
+         */
+        SpecimenChangeIn: {
+            /** Version */
+            version: number;
+            /** Test */
+            test: components["schemas"]["VisualTest"] | components["schemas"]["NdtTest"] | components["schemas"]["TensileTest"] | components["schemas"]["BendTest"] | components["schemas"]["MacroTest"] | components["schemas"]["FractureTest"] | components["schemas"]["HardnessTest"] | components["schemas"]["ImpactTest"];
+        };
+        /**
+         * Alternative
+         * @description Another line of the code that the same test meets: its items replace those of the same variable.
+         */
+        Alternative: {
+            /** Title */
+            title: string;
+            /** Items */
+            items: components["schemas"]["RangeItem"][];
+        };
+        /**
+         * MetalPair
+         * @description A qualified pair of base metals, in either order.
+         */
+        MetalPair: {
+            /** Text */
+            text: string;
+            first: components["schemas"]["MetalSide"];
+            second: components["schemas"]["MetalSide"];
+        };
+        /**
+         * MetalSide
+         * @description One member of a qualified pair: groups (whole, with sub-groups), grades, or a limit of yield.
+         */
+        MetalSide: {
+            /**
+             * Groups
+             * @default []
+             */
+            groups: string[];
+            /**
+             * Names
+             * @default []
+             */
+            names: string[];
+            /** Max Yield Mpa */
+            max_yield_mpa?: number | null;
+        };
+        /**
+         * QualifiedRange
+         * @description What one record qualifies under one code and level.
+         *
+         *     Attributes:
+         *         code: Code id.
+         *         level: Level, where the code has levels.
+         *         valid: Whether the tests are accepted; without that the range is only what it would be.
+         *         items: The variables.
+         *         alternatives: Other lines that the same test meets.
+         *         findings: Why it is not valid, and what else to know.
+         *         impact: Whether it holds where impact toughness is required.
+         *         hardness: Whether it holds where hardness is required.
+         */
+        QualifiedRange: {
+            /** Code */
+            code: string;
+            /** Level */
+            level: number | null;
+            /** Valid */
+            valid: boolean;
+            /** Items */
+            items: components["schemas"]["RangeItem"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Alternatives
+             * @default []
+             */
+            alternatives: components["schemas"]["Alternative"][];
+            /**
+             * Impact
+             * @default false
+             */
+            impact: boolean;
+            /**
+             * Hardness
+             * @default false
+             */
+            hardness: boolean;
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+        };
+        /**
+         * RangeItem
+         * @description One variable of a range, or its part for one process, size, role, member or weld.
+         *
+         *     Attributes:
+         *         variable: Name of the variable.
+         *         kind: ``span`` (min and max, ``None`` without a limit), ``set`` (values), ``exact`` (one value),
+         *             ``any``, or ``unknown``, with the reason.
+         *         min: Least, in the unit of the variable's name.
+         *         max: Greatest.
+         *         min_open: Whether the least itself is left out.
+         *         values: Values of a set.
+         *         pairs: Pairs of base metals behind the values.
+         *         how: How a value is compared, where membership is not plain equality.
+         *         tested: What was tested.
+         *         rule: Where the rule stands.
+         *         reason: One sentence: how the range follows from the test.
+         *         also: A second condition that holds as well.
+         *         unless: What lets a value outside pass: ``backing``, ``back-gouge``, ``both-sides``.
+         *         process: Process that it holds for; ``None`` for all.
+         *         processes: Other numbers of the same process under the code.
+         *         filler_diameter_mm: Electrode size that it holds for.
+         *         role: Runs that it holds for.
+         *         member: Member that it holds for, 1 or 2.
+         *         weld: Weld that it holds for.
+         *         unchecked: Rows read that nobody has compared with the printed text.
+         */
+        RangeItem: {
+            /** Variable */
+            variable: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "span" | "set" | "exact" | "any" | "unknown";
+            rule: components["schemas"]["RuleRef"];
+            /** Reason */
+            reason: string;
+            /** Min */
+            min?: number | null;
+            /** Max */
+            max?: number | null;
+            /**
+             * Min Open
+             * @default false
+             */
+            min_open: boolean;
+            /**
+             * Values
+             * @default []
+             */
+            values: string[];
+            /**
+             * Numbers
+             * @default []
+             */
+            numbers: number[];
+            /**
+             * Pairs
+             * @default []
+             */
+            pairs: components["schemas"]["MetalPair"][];
+            /**
+             * How
+             * @default
+             */
+            how: string;
+            /** Tested */
+            tested?: components["schemas"]["Range"] | string[] | null;
+            /**
+             * Also
+             * @default
+             */
+            also: string;
+            /**
+             * Unless
+             * @default []
+             */
+            unless: string[];
+            /** Process */
+            process?: string | null;
+            /**
+             * Processes
+             * @default []
+             */
+            processes: string[];
+            /** Filler Diameter Mm */
+            filler_diameter_mm?: number | null;
+            /** Role */
+            role?: ("root" | "other") | null;
+            /** Member */
+            member?: number | null;
+            /** Weld */
+            weld?: ("groove" | "fillet") | null;
+            /**
+             * Unchecked
+             * @default []
+             */
+            unchecked: string[];
+        };
+        /**
+         * RangeOut
+         * @description A range under one code and level.
+         */
+        RangeOut: {
+            /** Code */
+            code: string;
+            /** Level */
+            level: number | null;
+            /** Short */
+            short: string;
+            /** Own */
+            own: boolean;
+            range: components["schemas"]["QualifiedRange"];
+        };
+        /**
+         * RangesOut
+         * @description Ranges side by side.
+         */
+        RangesOut: {
+            /** Coupon Number */
+            coupon_number: string;
+            /** Record Number */
+            record_number: string;
+            /** Units */
+            units: string;
+            /** Variables */
+            variables: components["schemas"]["VariableOut"][];
+            /** Groups */
+            groups: string[];
+            /** Ranges */
+            ranges: components["schemas"]["RangeOut"][];
+        };
+        /**
+         * VariableOut
+         * @description Words for a variable.
+         */
+        VariableOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Quantity */
+            quantity: string;
+            /** Group */
+            group: string;
+        };
+        /**
+         * Coverage
+         * @description The answer over all records.
+         *
+         *     Attributes:
+         *         covered: Whether it is covered, by one record or by a combination that the code names.
+         *         verdict: covered, blocked or open.
+         *         by: Numbers of the records that cover it.
+         *         combination: Why these stand together; empty for a single record.
+         *         findings: What blocks, in the record that is nearest; every variable where it is covered.
+         *         records: Each record by itself.
+         */
+        Coverage: {
+            /** Covered */
+            covered: boolean;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covered" | "blocked" | "open";
+            /** By */
+            by: string[];
+            /** Combination */
+            combination: string;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Records */
+            records: components["schemas"]["RecordCoverage"][];
+        };
+        /**
+         * RecordCoverage
+         * @description How one record stands to what is demanded.
+         *
+         *     Attributes:
+         *         record: Its number.
+         *         verdict: covered, blocked by a variable, or open while a fact is missing.
+         *         findings: Every variable.
+         */
+        RecordCoverage: {
+            /** Record */
+            record: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covered" | "blocked" | "open";
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * CoversIn
+         * @description A procedure or a joint to cover.
+         */
+        CoversIn: {
+            procedure?: components["schemas"]["Procedure"] | null;
+            joint?: components["schemas"]["JointToWeld"] | null;
+        };
+        /**
+         * JointToWeld
+         * @description One weld of a job. What is not stated is left to the procedure that will weld it.
+         */
+        JointToWeld: {
+            /**
+             * Format
+             * @default grounded-bead/joint
+             * @constant
+             */
+            format: "grounded-bead/joint";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Number */
+            number?: string | null;
+            /** Title */
+            title?: string | null;
+            code?: components["schemas"]["Code"] | null;
+            requirements?: components["schemas"]["Requirements"] | null;
+            /**
+             * Base Metals
+             * @default []
+             */
+            base_metals: components["schemas"]["BaseMetal"][];
+            joint: components["schemas"]["Joint"];
+            /**
+             * Positions
+             * @default []
+             */
+            positions: ("PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F")[];
+            /** Progression */
+            progression?: ("up" | "down") | null;
+            /** Process */
+            process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Pwht */
+            pwht?: boolean | null;
+        };
+        /**
+         * RecordLineOut
+         * @description A signed record in a list.
+         */
+        RecordLineOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: string;
+            /** Coupon Id */
+            coupon_id: number;
+            /** Coupon Number */
+            coupon_number: string;
+            /** Procedure Number */
+            procedure_number: string;
+            /** Code Id */
+            code_id: string;
+            /** Code Level */
+            code_level: number | null;
+            /** Content Hash */
+            content_hash: string;
+            /** Signed By */
+            signed_by: string;
+            /**
+             * Signed At
+             * Format: date-time
+             */
+            signed_at: string;
+        };
+        /**
+         * Bracket
+         * @description The qualified limits of one field of a pass, or of the heat input of a pass.
+         *
+         *     Attributes:
+         *         path: Field, such as ``passes.1.current_a``; ``passes.1.heat_input_kj_mm`` for heat input.
+         *         min: Least, ``None`` without a limit.
+         *         max: Greatest, likewise.
+         *         record: Number of the record.
+         *         reason: How it follows from the test.
+         *         rule: Where it stands.
+         */
+        Bracket: {
+            /** Path */
+            path: string;
+            /** Min */
+            min: number | null;
+            /** Max */
+            max: number | null;
+            /** Record */
+            record: string;
+            /** Reason */
+            reason: string;
+            rule: components["schemas"]["RuleRef"];
+        };
+        /**
+         * DraftCoverageOut
+         * @description How a draft stands to the signed records of its job, and its qualified limits.
+         */
+        DraftCoverageOut: {
+            coverage: components["schemas"]["Coverage"] | null;
+            /** Brackets */
+            brackets: components["schemas"]["Bracket"][];
+            /** Record */
+            record: string;
+            /** Records */
+            records: components["schemas"]["RecordLineOut"][];
+        };
+        /**
+         * MadeOut
+         * @description A draft that was made.
+         */
+        MadeOut: {
+            /** Id */
+            id: number;
+            /** Notes */
+            notes: string[];
+        };
+        /**
+         * MakeIn
+         * @description Where to make it.
+         */
+        MakeIn: {
+            /**
+             * As New
+             * @default false
+             */
+            as_new: boolean;
+        };
+        /**
+         * OldRecordIn
+         * @description An old record: the procedure as printed, the certificate, the edition it was tested to.
+         */
+        OldRecordIn: {
+            document: components["schemas"]["Procedure"];
+            /** Certificate */
+            certificate: string;
+            /**
+             * Tested To
+             * @default
+             */
+            tested_to: string;
+        };
+        /**
+         * StageOut
+         * @description A revision's stage, its supports and signatures.
+         */
+        StageOut: {
+            /** Revision Id */
+            revision_id: number;
+            /** Stage */
+            stage: string;
+            /** Route */
+            route: string | null;
+            /** Supports */
+            supports: components["schemas"]["RecordLineOut"][];
+            /** Signatures */
+            signatures: components["schemas"]["SignatureOut"][];
+            current: components["schemas"]["Coverage"] | null;
+        };
+        /**
+         * QualifyIn
+         * @description Which records support the revision.
+         */
+        QualifyIn: {
+            /** Password */
+            password: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Records */
+            records: number[];
+        };
+        /**
+         * DifferenceOut
+         * @description A field that differs.
+         */
+        DifferenceOut: {
+            /** Path */
+            path: string;
+            /** Before */
+            before: unknown;
+            /** After */
+            after: unknown;
+        };
+        /**
+         * EffectOut
+         * @description A procedure that a change of the book reaches.
+         */
+        EffectOut: {
+            /** Revision Id */
+            revision_id: number;
+            /** Number */
+            number: string;
+            /** Letter */
+            letter: string;
+            /** Stage */
+            stage: string;
+            /** Covered Before */
+            covered_before: boolean;
+            /** Covered After */
+            covered_after: boolean;
+            /** Changes */
+            changes: string[];
+            /** Blocking */
+            blocking: string[];
+        };
+        /**
+         * PreviewIn
+         * @description A change of the book that is only looked at.
+         */
+        PreviewIn: {
+            /** Number Id */
+            number_id: string;
+            /**
+             * Said
+             * @enum {string}
+             */
+            said: "confirm" | "correct" | "revert";
+            /** Value */
+            value?: unknown;
+        };
+        /**
          * RecordingLineOut
          * @description A recording in a list.
          */
@@ -5111,20 +7199,6 @@ export interface components {
             created_at: string;
         };
         /**
-         * TakenOut
-         * @description A pass that was taken from the recording.
-         */
-        TakenOut: {
-            /** Pass Number */
-            pass_number: number;
-            /** Start S */
-            start_s: number;
-            /** End S */
-            end_s: number;
-            /** Taken By */
-            taken_by: string;
-        };
-        /**
          * Waveform
          * @description The shape of voltage and current over the arc. ``None`` where it does not apply.
          *
@@ -5187,14 +7261,6 @@ export interface components {
             end_s: number;
             /** Length Mm */
             length_mm?: number | null;
-        };
-        /**
-         * TakeIn
-         * @description Parts that a person confirmed as passes.
-         */
-        TakeIn: {
-            /** Parts */
-            parts: components["schemas"]["PartIn"][];
         };
         /**
          * TraceOut
@@ -7788,6 +9854,1343 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_codebook_api_read_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookOut"];
+                };
+            };
+        };
+    };
+    apps_codebook_api_say_something: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_codebook_api_export_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    apps_codebook_api_import_book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_evidence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpecimenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_prepare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreparedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                specimen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpecimenChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_remove: {
+        parameters: {
+            query: {
+                version: number;
+            };
+            header?: never;
+            path: {
+                specimen_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_ranges: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RangesOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_coupon_covers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoversIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Coverage"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_sign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_witness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_list_records: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordLineOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_draft_coverage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoversIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftCoverageOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_old_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OldRecordIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_export_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_release_api_read_stage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_release_api_qualify: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QualifyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_release_api_prequalify: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_release_api_release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_release_api_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_release_api_compare_revisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+                other_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_release_api_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_release_api_touched: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectOut"][];
                 };
             };
         };

@@ -7,6 +7,7 @@ from welding.edition import Edition, Qualification
 from welding.editions.aws_d1_1_2020.rules.covering import RULES, both_positions
 from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.judging import judge_specimen, retest_rule
+from welding.editions.aws_d1_1_2020.rules.layout import layout_of
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat, preheat_by_chemistry
 from welding.editions.aws_d1_1_2020.rules.prequalified import prequalified_findings
@@ -42,6 +43,7 @@ EDITION = Edition(
         judge=judge_specimen,
         retest=retest_rule,
         range_items=range_items,
+        layout=layout_of,
         rules=RULES,
         both_positions=both_positions,
         processes_combine=False,

@@ -8,6 +8,7 @@ from welding.edition import Edition, Qualification
 from welding.editions.iso_15614_1_2017.rules.basics import needs_of
 from welding.editions.iso_15614_1_2017.rules.covering import RULES, both_positions
 from welding.editions.iso_15614_1_2017.rules.judging import judge_specimen, retest_rule
+from welding.editions.iso_15614_1_2017.rules.layout import layout_of
 from welding.editions.iso_15614_1_2017.rules.ranges import range_items
 from welding.editions.iso_15614_1_2017.rules.test_plan import test_plan
 from welding.finding import Finding
@@ -53,6 +54,7 @@ EDITION = Edition(
         judge=judge_specimen,
         retest=retest_rule,
         range_items=range_items,
+        layout=layout_of,
         rules=RULES,
         both_positions=both_positions,
         processes_combine=True,

@@ -1,0 +1,1 @@
+"""What the organisation confirmed and corrected in the code tables."""

@@ -1,0 +1,52 @@
+"""What the API says of the code book."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from api.documents import CorrectionsIn
+from ninja import Schema
+from pydantic import Field
+
+from welding.codebook import BookEdition
+
+
+class EntryOut(Schema):
+    """What was said of a number, the newest last."""
+
+    id: int
+    number_id: str
+    said: str
+    value: Any
+    reason: str
+    by: str
+    at: datetime
+
+
+class BookOut(Schema):
+    """Every edition with its tables, and what was said."""
+
+    editions: list[BookEdition]
+    entries: list[EntryOut]
+
+
+class SayIn(Schema):
+    """Something said of a number."""
+
+    number_id: Annotated[str, Field(max_length=200)]
+    said: Literal["confirm", "correct", "revert"]
+    value: Any = None
+    reason: Annotated[str, Field(max_length=4000)] = ""
+
+
+class TakeIn(Schema):
+    """A book of corrections to take in."""
+
+    document: CorrectionsIn
+
+
+class TakenOut(Schema):
+    """How many entries were made."""
+
+    made: int

@@ -1,0 +1,1 @@
+"""Evidence, verdicts, signed records, what they cover, release of procedures."""

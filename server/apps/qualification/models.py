@@ -1,0 +1,141 @@
+"""Specimens row by row, signed records with their bytes, signatures, and what supports a revision."""
+
+from __future__ import annotations
+
+from typing import ClassVar
+
+import pghistory
+import pgtrigger
+from django.db import models
+from django.db.models import Q
+
+from apps.accounts.models import User
+from apps.coupons.models import Coupon
+from apps.procedures.models import Revision
+
+
+@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
+class Specimen(models.Model):
+    """One specimen or test of a coupon: its document, and the columns that are searched and constrained."""
+
+    coupon = models.ForeignKey(Coupon, on_delete=models.PROTECT, related_name="specimens")
+    mark = models.CharField(max_length=40)
+    kind = models.CharField(max_length=30)
+    retest_of = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="retests")
+    discarded = models.BooleanField(default=False)
+    document = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
+    entered_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    entered_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        """A mark stands once on a coupon; a retest is no retest of itself."""
+
+        ordering: ClassVar = ["id"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["coupon", "mark"], name="specimen_mark_once"),
+            models.CheckConstraint(condition=~Q(mark=""), name="specimen_mark_given"),
+            models.CheckConstraint(
+                condition=Q(retest_of__isnull=True) | ~Q(retest_of=models.F("id")),
+                name="specimen_no_retest_of_itself",
+            ),
+            models.CheckConstraint(condition=Q(version__gte=1), name="specimen_version"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.coupon.number} {self.mark}"
+
+
+@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent())
+class QualificationRecord(models.Model):
+    """A signed record: its bytes as signed, their hash, and what it was found to qualify then."""
+
+    coupon = models.OneToOneField(Coupon, on_delete=models.PROTECT, related_name="record")
+    number = models.CharField(max_length=60)
+    code_id = models.CharField(max_length=200)
+    code_level = models.PositiveSmallIntegerField(null=True)
+    body = models.TextField()
+    content_hash = models.CharField(max_length=64)
+    findings = models.JSONField()
+    book_digest = models.CharField(max_length=64)
+    signed_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    signed_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """Signed once; its contents never change."""
+
+        ordering: ClassVar = ["number"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["number"], name="record_number_once"),
+            models.CheckConstraint(condition=~Q(number=""), name="record_number_given"),
+        ]
+        triggers: ClassVar = [
+            pgtrigger.Protect(name="signed_record_stays", operation=pgtrigger.Update | pgtrigger.Delete)
+        ]
+
+    def __str__(self) -> str:
+        return self.number
+
+
+class Purpose(models.TextChoices):
+    """What a signature is for."""
+
+    RECORD = "record", "the record is right and the tests are accepted"
+    WITNESS = "witness", "welding and tests were witnessed"
+    PREQUALIFIED = "prequalified", "every prequalified rule holds"
+    QUALIFIED = "qualified", "the records cover the procedure"
+    RELEASE = "release", "released for production"
+    WITHDRAW = "withdraw", "withdrawn from production"
+
+
+@pghistory.track(pghistory.InsertEvent())
+class Signature(models.Model):
+    """Who signed what, over which hash, after entering the password again."""
+
+    record = models.ForeignKey(
+        QualificationRecord, on_delete=models.PROTECT, null=True, related_name="signatures"
+    )
+    revision = models.ForeignKey(Revision, on_delete=models.PROTECT, null=True, related_name="signatures")
+    purpose = models.CharField(max_length=12, choices=Purpose.choices)
+    content_hash = models.CharField(max_length=64)
+    reason = models.TextField(blank=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    role = models.CharField(max_length=20)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """Of a record or of a revision, and never rewritten."""
+
+        ordering: ClassVar = ["id"]
+        constraints: ClassVar = [
+            models.CheckConstraint(
+                condition=Q(record__isnull=True, revision__isnull=False)
+                | Q(record__isnull=False, revision__isnull=True),
+                name="signature_of_one",
+            ),
+            models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="signature_purpose_known"),
+        ]
+        triggers: ClassVar = [
+            pgtrigger.Protect(name="signature_stays", operation=pgtrigger.Update | pgtrigger.Delete)
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.purpose} by {self.by}"
+
+
+@pghistory.track(pghistory.InsertEvent(), pghistory.DeleteEvent())
+class Support(models.Model):
+    """A signed record that supports a revision, and what was found when it was declared."""
+
+    revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="supports")
+    record = models.ForeignKey(QualificationRecord, on_delete=models.PROTECT, related_name="supports")
+
+    class Meta:
+        """A record supports a revision once."""
+
+        ordering: ClassVar = ["id"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["revision", "record"], name="support_once")]
+
+    def __str__(self) -> str:
+        return f"{self.record} supports {self.revision}"

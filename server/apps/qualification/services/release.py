@@ -1,0 +1,157 @@
+"""A revision on its way into production: prequalified or qualified, released, withdrawn."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from api.errors import ConflictError
+from django.db import transaction
+from django.utils import timezone
+
+from apps.accounts.models import User
+from apps.accounts.permissions import Action, require
+from apps.procedures.models import Revision, Stage
+from apps.qualification.models import Purpose, QualificationRecord, Support
+from apps.qualification.queries import signed_document
+from apps.qualification.services.signing import sign_revision
+from welding.assess import evaluate
+from welding.covering import Coverage, covers
+from welding.documents.codec import PROCEDURE
+from welding.finding import Finding
+
+BEFORE_QUALIFIED = (Stage.DRAFT, Stage.TRIAL, Stage.TESTED)
+
+
+def coverage_of(revision: Revision, records: Sequence[QualificationRecord]) -> Coverage:
+    """What signed records say of a revision's document, under the book as it stands now."""
+    return covers([signed_document(one) for one in records], PROCEDURE.take(revision.document))
+
+
+def _locked(revision: Revision) -> Revision:
+    return Revision.objects.select_for_update().select_related("procedure").get(pk=revision.pk)
+
+
+def _problems(findings: Sequence[Finding]) -> list[dict[str, str]]:
+    return [
+        {"path": one.path, "message": f"{one.title}: {one.message}", "value": one.actual}
+        for one in findings[:20]
+    ]
+
+
+def _freeze(revision: Revision, stage: str) -> None:
+    revision.stage = stage
+    revision.frozen_at = revision.frozen_at or timezone.now()
+    revision.save(update_fields=["stage", "frozen_at"])
+
+
+@transaction.atomic
+def qualify_revision(
+    user: User, revision: Revision, records: Sequence[QualificationRecord], reason: str = ""
+) -> Revision:
+    """Declare that signed records cover a revision; the revision is frozen with its supports.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        ConflictError: Not at this stage, or the records do not cover it; what blocks is listed.
+    """
+    require(user, Action.RELEASE)
+    locked = _locked(revision)
+    if locked.stage not in BEFORE_QUALIFIED:
+        raise ConflictError(f"Revision {locked.letter} is {locked.stage}.")
+    found = coverage_of(locked, records)
+    if not found.covered:
+        raise ConflictError(
+            f"The records do not cover revision {locked.letter}: {len(found.findings)} findings against it.",
+            errors=_problems(found.findings),
+        )
+    _freeze(locked, Stage.QUALIFIED)
+    for one in records:
+        if one.number in found.by:
+            Support.objects.get_or_create(revision=locked, record=one)
+    sign_revision(user, locked, Purpose.QUALIFIED, reason)
+    return locked
+
+
+@transaction.atomic
+def prequalify_revision(user: User, revision: Revision, reason: str = "") -> Revision:
+    """Declare that every prequalified rule holds.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        ConflictError: Not a draft on the prequalified route, or a requirement is broken or open.
+    """
+    require(user, Action.RELEASE)
+    locked = _locked(revision)
+    document = PROCEDURE.take(locked.document)
+    if document.code is None or document.code.route != "prequalified":
+        raise ConflictError("The procedure does not go by the prequalified route.")
+    if locked.stage not in BEFORE_QUALIFIED:
+        raise ConflictError(f"Revision {locked.letter} is {locked.stage}.")
+    evaluation = evaluate(document, document.code.units)
+    against = [
+        one
+        for one in evaluation.findings
+        if one.obligation == "requirement" and one.verdict in ("violates", "undecided")
+    ]
+    if against or evaluation.missing:
+        raise ConflictError(
+            f"{len(against) + len(evaluation.missing)} requirements are broken or open.",
+            errors=_problems(against)
+            + [
+                {"path": p.path, "message": f"not stated: {p.message}", "value": ""}
+                for p in evaluation.missing[:20]
+            ],
+        )
+    _freeze(locked, Stage.PREQUALIFIED)
+    sign_revision(user, locked, Purpose.PREQUALIFIED, reason)
+    return locked
+
+
+@transaction.atomic
+def release_revision(user: User, revision: Revision, reason: str = "") -> Revision:
+    """Release for production; the released revision before it is superseded.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        ConflictError: Not qualified or prequalified, or no longer covered under the book as it stands.
+    """
+    require(user, Action.RELEASE)
+    locked = _locked(revision)
+    if locked.stage not in (Stage.QUALIFIED, Stage.PREQUALIFIED):
+        raise ConflictError(
+            f"Revision {locked.letter} is {locked.stage}: it is released once qualified or prequalified."
+        )
+    if locked.stage == Stage.QUALIFIED:
+        records = [one.record for one in locked.supports.select_related("record__coupon")]
+        found = coverage_of(locked, records)
+        if not found.covered:
+            raise ConflictError(
+                f"Revision {locked.letter} is no longer covered by its records.",
+                errors=_problems(found.findings),
+            )
+    Revision.objects.filter(procedure=locked.procedure, stage=Stage.RELEASED).update(stage=Stage.SUPERSEDED)
+    _freeze(locked, Stage.RELEASED)
+    sign_revision(user, locked, Purpose.RELEASE, reason)
+    return locked
+
+
+@transaction.atomic
+def withdraw_revision(user: User, revision: Revision, reason: str) -> Revision:
+    """Take a released revision out of production.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        ConflictError: It is not released, or no reason is given.
+    """
+    require(user, Action.RELEASE)
+    locked = _locked(revision)
+    if locked.stage not in (Stage.RELEASED, Stage.QUALIFIED, Stage.PREQUALIFIED):
+        raise ConflictError(f"Revision {locked.letter} is {locked.stage}: there is nothing to withdraw.")
+    if not reason.strip():
+        raise ConflictError(
+            "State why it is withdrawn.",
+            errors=[{"path": "reason", "message": "state the reason", "value": ""}],
+        )
+    _freeze(locked, Stage.WITHDRAWN)
+    sign_revision(user, locked, Purpose.WITHDRAW, reason)
+    return locked

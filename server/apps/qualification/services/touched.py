@@ -1,0 +1,110 @@
+"""Which released procedures a change of the book, or a withdrawn proof, reaches."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from apps.procedures.models import Revision, Stage
+from apps.qualification.queries import signed_document
+from welding.book import Book, using
+from welding.covering import covers
+from welding.documents.codec import PROCEDURE
+from welding.documents.procedure import Procedure
+from welding.documents.record import QualificationRecord as Document
+from welding.qualification.items import QualifiedRange, RangeItem
+from welding.qualification.variables import VARIABLES
+from welding.qualify import range_of
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Touched:
+    """A procedure whose proof reads differently.
+
+    Attributes:
+        revision_id: The revision.
+        number: Procedure number.
+        letter: Revision letter.
+        stage: Its stage.
+        covered_before: Whether its records cover it as things stand.
+        covered_after: Whether they would cover it.
+        changes: What changes in the ranges of its records, in words.
+        blocking: What would block it.
+    """
+
+    revision_id: int
+    number: str
+    letter: str
+    stage: str
+    covered_before: bool
+    covered_after: bool
+    changes: tuple[str, ...]
+    blocking: tuple[str, ...]
+
+
+def touched_by(before: Book, after: Book) -> list[Touched]:
+    """Procedures in production whose records read differently under another book."""
+    found = []
+    revisions = (
+        Revision.objects.filter(stage__in=(Stage.RELEASED, Stage.QUALIFIED))
+        .select_related("procedure")
+        .prefetch_related("supports__record")
+        .order_by("procedure__number", "id")
+    )
+    for revision in revisions:
+        records = [signed_document(one.record) for one in revision.supports.all()]
+        document = PROCEDURE.take(revision.document)
+        with using(before):
+            old = [range_of(one) for one in records]
+            was = _covered(records, document)
+        with using(after):
+            new = [range_of(one) for one in records]
+            now = _covered(records, document)
+        changes = tuple(text for one, other in zip(old, new, strict=True) for text in _changes(one, other))
+        if changes or was != now:
+            found.append(
+                Touched(
+                    revision_id=revision.pk,
+                    number=revision.procedure.number,
+                    letter=revision.letter,
+                    stage=revision.stage,
+                    covered_before=was[0],
+                    covered_after=now[0],
+                    changes=changes,
+                    blocking=now[1],
+                )
+            )
+    return found
+
+
+def _covered(records: list[Document], document: Procedure) -> tuple[bool, tuple[str, ...]]:
+    found = covers(records, document)
+    return found.covered, () if found.covered else tuple(one.message for one in found.findings[:5])
+
+
+def _changes(before: QualifiedRange, after: QualifiedRange) -> list[str]:
+    known = {_key(item): item for item in before.items}
+    said = []
+    for item in after.items:
+        old = known.get(_key(item))
+        if old is not None and _bare(old) != _bare(item):
+            title = VARIABLES[item.variable].title
+            said.append(f"{after.number}: {title} {_text(old)} becomes {_text(item)}")
+    if before.valid != after.valid:
+        said.append(f"{after.number}: the tests are {'accepted' if after.valid else 'no longer accepted'}")
+    return list(dict.fromkeys(said))
+
+
+def _key(item: RangeItem) -> tuple[object, ...]:
+    return item.variable, item.process, item.role, item.weld, item.member, item.filler_diameter_mm
+
+
+def _bare(item: RangeItem) -> tuple[object, ...]:
+    return item.kind, item.min, item.max, item.values, item.numbers
+
+
+def _text(item: RangeItem) -> str:
+    if item.kind == "span":
+        low = "no limit" if item.min is None else f"{item.min:g}"
+        high = "no limit" if item.max is None else f"{item.max:g}"
+        return f"{low} to {high}"
+    return ", ".join(item.values) or item.kind
