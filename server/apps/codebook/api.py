@@ -13,7 +13,7 @@ from ninja import Router, Status
 from apps.accounts.permissions import Action, require
 from apps.codebook.models import Entry
 from apps.codebook.queries import newest_entries
-from apps.codebook.schemas import BookOut, EntryOut, SayIn, TakeIn, TakenOut
+from apps.codebook.schemas import BookOut, BookTakeIn, BookTakenOut, EntryOut, SayIn
 from apps.codebook.services.say import say, take_corrections
 from welding.codebook import editions
 from welding.documents.codec import CORRECTIONS
@@ -71,7 +71,7 @@ def export_book(request: HttpRequest) -> HttpResponse:
     return attachment(CORRECTIONS.write(document), "application/json", "book-corrections.json")
 
 
-@router.post("/book/import", response={200: TakenOut, **REFUSALS})
-def import_book(request: HttpRequest, payload: TakeIn) -> TakenOut:
+@router.post("/book/import", response={200: BookTakenOut, **REFUSALS})
+def import_book(request: HttpRequest, payload: BookTakeIn) -> BookTakenOut:
     """Take a book of corrections in, whole or not at all."""
-    return TakenOut(made=take_corrections(person(request), payload.document))
+    return BookTakenOut(made=take_corrections(person(request), payload.document))

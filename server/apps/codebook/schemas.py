@@ -40,13 +40,13 @@ class SayIn(Schema):
     reason: Annotated[str, Field(max_length=4000)] = ""
 
 
-class TakeIn(Schema):
+class BookTakeIn(Schema):
     """A book of corrections to take in."""
 
     document: CorrectionsIn
 
 
-class TakenOut(Schema):
+class BookTakenOut(Schema):
     """How many entries were made."""
 
     made: int

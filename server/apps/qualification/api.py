@@ -29,9 +29,9 @@ from apps.qualification.schemas import (
     RangeOut,
     RangesOut,
     RecordLineOut,
+    SignatureIn,
     SignatureOut,
     SignedOut,
-    SignIn,
     SpecimenChangeIn,
     SpecimenIn,
     SpecimenOut,
@@ -238,7 +238,7 @@ def coupon_covers(request: HttpRequest, coupon_id: int, payload: CoversIn) -> Co
 
 
 @router.post("/coupons/{int:coupon_id}/sign", response={201: CreatedOut, **REFUSALS})
-def sign(request: HttpRequest, coupon_id: int, payload: SignIn) -> Status[CreatedOut]:
+def sign(request: HttpRequest, coupon_id: int, payload: SignatureIn) -> Status[CreatedOut]:
     """Sign the record: it is frozen with its hash."""
     user = person(request)
     require(user, Action.SIGN_RECORD)
@@ -248,7 +248,7 @@ def sign(request: HttpRequest, coupon_id: int, payload: SignIn) -> Status[Create
 
 
 @router.post("/records/{int:record_id}/witness", response={201: CreatedOut, **REFUSALS})
-def witness(request: HttpRequest, record_id: int, payload: SignIn) -> Status[CreatedOut]:
+def witness(request: HttpRequest, record_id: int, payload: SignatureIn) -> Status[CreatedOut]:
     """Sign as a witness."""
     user = person(request)
     require(user, Action.WITNESS)

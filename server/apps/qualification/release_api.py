@@ -22,7 +22,7 @@ from apps.qualification.schemas import (
     EffectOut,
     PreviewIn,
     QualifyIn,
-    SignIn,
+    SignatureIn,
     StageOut,
 )
 from apps.qualification.services.release import (
@@ -64,7 +64,7 @@ def read_stage(request: HttpRequest, revision_id: int) -> StageOut:
     return _stage(_revision(revision_id))
 
 
-def _signing(request: HttpRequest, payload: SignIn) -> Any:
+def _signing(request: HttpRequest, payload: SignatureIn) -> Any:
     user = person(request)
     require(user, Action.RELEASE)
     confirm_person(request, user, payload.password)
@@ -85,21 +85,21 @@ def qualify(request: HttpRequest, revision_id: int, payload: QualifyIn) -> Stage
 
 
 @router.post("/revisions/{int:revision_id}/prequalify", response={200: StageOut, **REFUSALS})
-def prequalify(request: HttpRequest, revision_id: int, payload: SignIn) -> StageOut:
+def prequalify(request: HttpRequest, revision_id: int, payload: SignatureIn) -> StageOut:
     """Declare that every prequalified rule holds."""
     user = _signing(request, payload)
     return _stage(prequalify_revision(user, _revision(revision_id), payload.reason))
 
 
 @router.post("/revisions/{int:revision_id}/release", response={200: StageOut, **REFUSALS})
-def release(request: HttpRequest, revision_id: int, payload: SignIn) -> StageOut:
+def release(request: HttpRequest, revision_id: int, payload: SignatureIn) -> StageOut:
     """Release for production."""
     user = _signing(request, payload)
     return _stage(release_revision(user, _revision(revision_id), payload.reason))
 
 
 @router.post("/revisions/{int:revision_id}/withdraw", response={200: StageOut, **REFUSALS})
-def withdraw(request: HttpRequest, revision_id: int, payload: SignIn) -> StageOut:
+def withdraw(request: HttpRequest, revision_id: int, payload: SignatureIn) -> StageOut:
     """Take out of production."""
     user = _signing(request, payload)
     return _stage(withdraw_revision(user, _revision(revision_id), payload.reason))

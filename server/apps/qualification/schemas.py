@@ -169,14 +169,14 @@ class DraftCoverageOut(Schema):
     records: list[RecordLineOut]
 
 
-class SignIn(Schema):
+class SignatureIn(Schema):
     """A signature: the password again, and a reason or remarks."""
 
     password: Annotated[str, Field(max_length=200)]
     reason: Annotated[str, Field(max_length=4000)] = ""
 
 
-class QualifyIn(SignIn):
+class QualifyIn(SignatureIn):
     """Which records support the revision."""
 
     records: Annotated[list[int], Field(max_length=20)]

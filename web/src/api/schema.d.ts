@@ -1941,16 +1941,13 @@ export interface components {
         };
         /**
          * SignIn
-         * @description A signature: the password again, and a reason or remarks.
+         * @description A sign-in.
          */
         SignIn: {
+            /** Username */
+            username: string;
             /** Password */
             password: string;
-            /**
-             * Reason
-             * @default
-             */
-            reason: string;
         };
         /**
          * DemoSignIn
@@ -5444,18 +5441,12 @@ export interface components {
             reason: string;
         };
         /**
-         * TakenOut
-         * @description A pass that was taken from the recording.
+         * BookTakenOut
+         * @description How many entries were made.
          */
-        TakenOut: {
-            /** Pass Number */
-            pass_number: number;
-            /** Start S */
-            start_s: number;
-            /** End S */
-            end_s: number;
-            /** Taken By */
-            taken_by: string;
+        BookTakenOut: {
+            /** Made */
+            made: number;
         };
         /**
          * BookCorrections
@@ -5483,6 +5474,13 @@ export interface components {
             corrections: components["schemas"]["NumberCorrection"][];
         };
         /**
+         * BookTakeIn
+         * @description A book of corrections to take in.
+         */
+        BookTakeIn: {
+            document: components["schemas"]["BookCorrections"];
+        };
+        /**
          * NumberCorrection
          * @description One number: its id, whether it stands or what is printed instead, why, by whom and when.
          */
@@ -5502,14 +5500,6 @@ export interface components {
             by?: string | null;
             /** At */
             at?: string | null;
-        };
-        /**
-         * TakeIn
-         * @description Parts that a person confirmed as passes.
-         */
-        TakeIn: {
-            /** Parts */
-            parts: components["schemas"]["PartIn"][];
         };
         /**
          * BendTest
@@ -6699,6 +6689,19 @@ export interface components {
             pwht?: boolean | null;
         };
         /**
+         * SignatureIn
+         * @description A signature: the password again, and a reason or remarks.
+         */
+        SignatureIn: {
+            /** Password */
+            password: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
          * RecordLineOut
          * @description A signed record in a list.
          */
@@ -7199,6 +7202,20 @@ export interface components {
             created_at: string;
         };
         /**
+         * TakenOut
+         * @description A pass that was taken from the recording.
+         */
+        TakenOut: {
+            /** Pass Number */
+            pass_number: number;
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+            /** Taken By */
+            taken_by: string;
+        };
+        /**
          * Waveform
          * @description The shape of voltage and current over the arc. ``None`` where it does not apply.
          *
@@ -7261,6 +7278,14 @@ export interface components {
             end_s: number;
             /** Length Mm */
             length_mm?: number | null;
+        };
+        /**
+         * TakeIn
+         * @description Parts that a person confirmed as passes.
+         */
+        TakeIn: {
+            /** Parts */
+            parts: components["schemas"]["PartIn"][];
         };
         /**
          * TraceOut
@@ -9965,7 +9990,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakeIn"];
+                "application/json": components["schemas"]["BookTakeIn"];
             };
         };
         responses: {
@@ -9975,7 +10000,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakenOut"];
+                    "application/json": components["schemas"]["BookTakenOut"];
                 };
             };
             /** @description Forbidden */
@@ -10445,7 +10470,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SignIn"];
+                "application/json": components["schemas"]["SignatureIn"];
             };
         };
         responses: {
@@ -10507,7 +10532,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SignIn"];
+                "application/json": components["schemas"]["SignatureIn"];
             };
         };
         responses: {
@@ -10908,7 +10933,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SignIn"];
+                "application/json": components["schemas"]["SignatureIn"];
             };
         };
         responses: {
@@ -10970,7 +10995,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SignIn"];
+                "application/json": components["schemas"]["SignatureIn"];
             };
         };
         responses: {
@@ -11032,7 +11057,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SignIn"];
+                "application/json": components["schemas"]["SignatureIn"];
             };
         };
         responses: {

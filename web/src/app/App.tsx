@@ -7,6 +7,7 @@ import { benchRoutes } from '../features/bench'
 import { couponRoutes } from '../features/coupons'
 import { deskRoutes } from '../features/desk'
 import { procedureRoutes } from '../features/procedures'
+import { qualificationRoutes } from '../features/qualification/routes'
 import { recordingRoutes } from '../features/recordings'
 import { shelfRoutes } from '../features/shelf'
 import { Modal } from '../ui/Modal'
@@ -22,7 +23,7 @@ const router = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <NothingHere broken />,
-    children: [...deskRoutes, ...procedureRoutes, ...couponRoutes, ...recordingRoutes, ...benchRoutes, ...shelfRoutes, { path: '*', element: <NothingHere /> }],
+    children: [...deskRoutes, ...procedureRoutes, ...couponRoutes, ...qualificationRoutes, ...recordingRoutes, ...benchRoutes, ...shelfRoutes, { path: '*', element: <NothingHere /> }],
   },
 ])
 

@@ -17,6 +17,7 @@ const RAIL: readonly [string, string][] = [
   ['/coupons', 'Coupons'],
   ['/bench', 'Bench'],
   ['/shelf', 'Shelf'],
+  ['/book', 'Code book'],
 ]
 
 /** Rail, top strip, and the page. */

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react'
 
 export const KEYS: readonly [string, string][] = [
   ['Ctrl K', 'find or do'],
-  ['g d, g p, g c, g b, g s', 'go to desk, procedures, coupons, bench, shelf'],
+  ['g d, g p, g c, g b, g s, g k', 'go to desk, procedures, coupons, bench, shelf, code book'],
   ['arrows', 'ladder: move between passes and columns'],
   ['Enter, Esc', 'ladder: edit, leave; a field: take, take back'],
   ['Shift Enter', 'ladder: next pass, same column'],
@@ -12,7 +12,7 @@ export const KEYS: readonly [string, string][] = [
   ['?', 'this list'],
 ]
 
-const PLACES: Record<string, string> = { d: '/', p: '/procedures', c: '/coupons', b: '/bench', s: '/shelf' }
+const PLACES: Record<string, string> = { d: '/', p: '/procedures', c: '/coupons', b: '/bench', s: '/shelf', k: '/book' }
 
 /** Whether a key press belongs to a field and not to the page. */
 export function isTyping(event: KeyboardEvent): boolean {

@@ -4,7 +4,8 @@ import { place } from '../domain/band'
 type Props = {
   scale: Range | null
   range?: Range | null
-  limits?: Range | null
+  /** Ends that are not limited have no bracket. */
+  limits?: { min?: number | null; max?: number | null } | null
   dots?: readonly { value: number; out: boolean }[]
   colour?: string
   height?: number
@@ -40,8 +41,8 @@ export function Band({ scale, range, limits, dots = [], colour, height = 16, lab
       )}
       {scale && limits && (
         <g className="stroke-ink" fill="none" strokeWidth="1.6" vectorEffect="non-scaling-stroke">
-          <path d={`M${String(at(limits.min) + 2)} 1 h-2 V${String(height - 1)} h2`} />
-          <path d={`M${String(at(limits.max) - 2)} 1 h2 V${String(height - 1)} h-2`} />
+          {limits.min != null && <path d={`M${String(at(limits.min) + 2)} 1 h-2 V${String(height - 1)} h2`} />}
+          {limits.max != null && <path d={`M${String(at(limits.max) - 2)} 1 h2 V${String(height - 1)} h-2`} />}
         </g>
       )}
     </svg>

@@ -13,6 +13,8 @@ type Props = {
   fit?: boolean
 }
 
+const FILLS: Record<string, string> = { member: 'url(#hatch)', discard: 'url(#hatch)', strip: 'var(--color-panel)', spare: 'var(--color-rail)' }
+
 /** The joint's section to scale. Beads carry their heat as a temper colour. */
 export function SectionDrawing({ drawing, heat, lit, onLight, onPick, welded, fit = false }: Props) {
   const units = useUnits()
@@ -41,7 +43,7 @@ export function SectionDrawing({ drawing, heat, lit, onLight, onPick, welded, fi
               <polygon
                 key={index}
                 points={points}
-                fill={shape.role === 'member' ? 'url(#hatch)' : 'var(--color-line)'}
+                fill={FILLS[shape.role] ?? 'var(--color-line)'}
                 className="stroke-ink"
                 strokeWidth={stroke}
                 strokeLinejoin="round"

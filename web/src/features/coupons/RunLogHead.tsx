@@ -8,6 +8,7 @@ import type { Coupon } from '../../api/types'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
+import { CouponTabs } from '../qualification'
 import { TakeLogDialog } from './TakeLogDialog'
 
 /** What the coupon is for, how far it is, and what can be done with it as a whole. */
@@ -30,6 +31,7 @@ export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; b
           {[coupon.piece.product, ...[...new Set(coupon.piece.thickness_mm)].map((value) => `${thickness.value(value, 'thickness')} ${thickness.unit('thickness')}`), coupon.piece.position, welder && `${welder} welds`].filter(Boolean).join(' · ')}
         </p>
       </div>
+      <CouponTabs id={coupon.id} />
       <p className="text-[13px] text-steel2" role="status">
         {away ? <b className="text-breach">{away}</b> : `${String(coupon.rows.length)} of ${String(coupon.procedure.passes.length)} passes logged`}
       </p>

@@ -1,6 +1,6 @@
 import { useMemo, type KeyboardEvent } from 'react'
 
-import type { Evaluation, Pass, Procedure, Range } from '../../api/types'
+import type { Bracket, Evaluation, Pass, Procedure, Range } from '../../api/types'
 import { useUnits } from '../../app/units'
 import { scaleOver } from '../../domain/band'
 import { addPass, gasText, groupsOf, passesOf, removePass, withPasses } from '../../domain/procedure'
@@ -27,19 +27,24 @@ type Props = {
   onLight: (pass: number | null) => void
   lit: number | null
   disabled: boolean
+  /** What the supporting record allows, field by field. */
+  brackets?: readonly Bracket[]
 }
 
 /** Passes stacked as they lie in the joint: root at the bottom, cap at the top. */
-export function Ladder({ document, evaluation, onChange, selected, onSelect, onLight, lit, disabled }: Props) {
+export function Ladder({ document, evaluation, onChange, selected, onSelect, onLight, lit, disabled, brackets = [] }: Props) {
   const units = useUnits()
   const passes = passesOf(document)
   const heat = useMemo(() => new Map(evaluation?.heat_input.map((one) => [one.pass_number, one])), [evaluation])
   const window_ = document.thermal?.heat_input_kj_mm ?? null
+  const limits = new Map(brackets.map((one) => [one.path, one]))
+  const ends = (field: string): Range[] => brackets.filter((one) => one.path.endsWith(`.${field}`))
+    .flatMap((one) => [one.min, one.max].flatMap((end) => (end == null ? [] : [{ min: end, max: end }])))
   const scales = {
-    current_a: scaleOver(passes.map((one) => one.current_a)),
-    voltage_v: scaleOver(passes.map((one) => one.voltage_v)),
-    travel_mm_min: scaleOver(passes.map((one) => one.travel_mm_min)),
-    heat: scaleOver([...[...heat.values()].map((one) => ({ min: one.min_kj_mm, max: one.max_kj_mm })), window_]),
+    current_a: scaleOver([...passes.map((one) => one.current_a), ...ends('current_a')]),
+    voltage_v: scaleOver([...passes.map((one) => one.voltage_v), ...ends('voltage_v')]),
+    travel_mm_min: scaleOver([...passes.map((one) => one.travel_mm_min), ...ends('travel_mm_min')]),
+    heat: scaleOver([...[...heat.values()].map((one) => ({ min: one.min_kj_mm, max: one.max_kj_mm })), window_, ...ends('heat_input_kj_mm')]),
   }
   const k = new Set([...heat.values()].map((one) => one.k))
   const only = k.size === 1 ? [...k][0] : undefined
@@ -120,7 +125,7 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
                   <span role="cell" className="font-head text-[15px] font-semibold">{one.role}</span>
                   {COLUMNS.map((column, index) => (
                     <div role="cell" key={column.field} className="min-w-0">
-                      <Band scale={scales[column.field]} range={one[column.field]} label={`${column.words} of pass ${String(one.number)}`} />
+                      <Band scale={scales[column.field]} range={one[column.field]} limits={limits.get(`passes.${String(one.number - 1)}.${column.field}`) ?? null} label={`${column.words} of pass ${String(one.number)}`} />
                       <QuantityField
                         mode="range"
                         bare
@@ -135,7 +140,7 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
                     </div>
                   ))}
                   <div role="cell" className="min-w-0 text-center" data-heat={one.number}>
-                    <Band scale={scales.heat} range={range} limits={window_} colour={temper(found?.max_kj_mm)} label={`Heat input of pass ${String(one.number)}`} />
+                    <Band scale={scales.heat} range={range} limits={limits.get(`passes.${String(one.number - 1)}.heat_input_kj_mm`) ?? window_} colour={temper(found?.max_kj_mm)} label={`Heat input of pass ${String(one.number)}`} />
                     <HeatText range={range} />
                   </div>
                   <span role="cell">{mark && <MarkIcon mark={mark} />}</span>

@@ -18,6 +18,7 @@ import { Notice } from '../../ui/Notice'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
+import { ProofPanel, draftCoverageQuery } from '../qualification'
 import { Checks, goToField } from './Checks'
 import { ConflictDialog } from './ConflictDialog'
 import { CoolingPanel } from './CoolingPanel'
@@ -52,6 +53,8 @@ function Editor({ revision }: { revision: Revision }) {
   const settled = useSettled(document, 80)
   const evaluation = useQuery({ ...evaluationQuery(settled, system), placeholderData: keepPreviousData })
   const judged = evaluation.data ?? revision.evaluation
+  const asked = useSettled(document, 400)
+  const coverage = useQuery({ ...draftCoverageQuery(revision.job_id, asked), enabled: Boolean(asked.code), placeholderData: keepPreviousData })
   const heat = useMemo(() => new Map(judged.heat_input.map((one) => [one.pass_number, one.max_kj_mm])), [judged])
   const errors = useMemo(
     () => new Map(draft.errors.map((one) => [one.path, one.message])),
@@ -90,7 +93,7 @@ function Editor({ revision }: { revision: Revision }) {
         </div>
         <div className="min-h-0 overflow-y-auto pb-4">
           <Banner draft={draft} revision={revision} />
-          <Ladder document={document} evaluation={judged} onChange={change} selected={current} onSelect={setSelected} onLight={setLit} lit={lit} disabled={disabled} />
+          <Ladder document={document} evaluation={judged} onChange={change} selected={current} onSelect={setSelected} onLight={setLit} lit={lit} disabled={disabled} brackets={coverage.data?.brackets ?? []} />
           <Sums evaluation={judged} />
           {current !== null && (
             <Below document={document} selected={current} evaluation={judged} onChange={change} disabled={disabled} />
@@ -98,6 +101,7 @@ function Editor({ revision }: { revision: Revision }) {
         </div>
         <div className="min-h-0 overflow-y-auto pb-4">
           {evaluation.isError && <Notice mark="breach" className="mb-2 text-[13px]">{evaluation.error.message}</Notice>}
+          <ProofPanel revision={revision} draft={coverage.data} />
           <Checks evaluation={judged} onGo={go} />
         </div>
       </div>
@@ -232,15 +236,16 @@ function RevisionMenu({ revision }: { revision: Revision }) {
 }
 
 function StageTrack({ stage }: { stage: string }) {
-  const stages = ['draft', 'trial']
+  const last = ['superseded', 'withdrawn'].includes(stage) ? stage : 'released'
+  const stages = stage === 'prequalified' ? ['draft', 'prequalified', last] : ['draft', 'trial', 'tested', 'qualified', last]
   const at = stages.indexOf(stage)
   return (
     <ol aria-label="Stage" className="flex items-center gap-1.5 font-head text-[14px] text-steel2">
       {stages.map((one, index) => (
         <li key={one} className={`flex items-center gap-1.5 ${index === at ? 'font-semibold text-ink' : ''}`} aria-current={index === at ? 'step' : undefined}>
-          {index > 0 && <i className="h-0.5 w-5 bg-line" />}
+          {index > 0 && <i className="h-0.5 w-3 bg-line" />}
           <i className={`size-2.5 rounded-full border-2 ${index < at ? 'border-accent bg-accent' : index === at ? 'border-3 border-accent' : 'border-steel2'}`} />
-          {one}
+          <span className={index === at ? '' : 'max-[1400px]:sr-only'}>{one}</span>
         </li>
       ))}
     </ol>

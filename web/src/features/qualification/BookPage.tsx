@@ -1,0 +1,134 @@
+import { useQuery } from '@tanstack/react-query'
+import { useMemo, useRef, useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+
+import type { Book, BookNumber, BookTable } from '../../api/types'
+import { useSession } from '../../app/session'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { Notice } from '../../ui/Notice'
+import { TextField } from '../../ui/TextField'
+import { useSettled } from '../../ui/useSettled'
+import { MarkIcon } from '../../ui/Verdict'
+import { BookImport } from './BookImport'
+import { NumberDialog } from './NumberDialog'
+import { bookQuery, touchedQuery } from './queries'
+
+const STATUS: Record<string, string> = { memory: 'from memory', published: 'published', practice: 'common practice', confirmed: 'confirmed', corrected: 'corrected' }
+const SHOW = [['all', 'every number'], ['unconfirmed', 'not confirmed yet'], ['said', 'confirmed or corrected']] as const
+
+/** Every number of every code: where it stands, how it came here, what the owner of a copy said of it. */
+export function BookPage() {
+  const book = useQuery(bookQuery)
+  if (book.data) return <Page book={book.data} />
+  if (book.isError) return <div className="p-5"><Notice mark="breach">{book.error.message}</Notice></div>
+  return <p className="p-5 text-steel">Opening …</p>
+}
+
+const words = (text: string) => text.toLowerCase().replaceAll(/[_.-]/g, ' ')
+
+function Page({ book }: { book: Book }) {
+  const { may } = useSession()
+  const [search, setSearch] = useSearchParams()
+  const row = search.get('row')
+  const [code, setCode] = useState(() => book.editions.find((one) => row?.startsWith(one.tables[0]?.id.split('.')[0] ?? '!'))?.code ?? book.editions[0]?.code ?? '')
+  const [text, setText] = useState<string | null>(null)
+  const [show, setShow] = useState<string>('all')
+  const [open, setOpen] = useState<BookNumber | null>(null)
+  const [taking, setTaking] = useState(false)
+  const asked = words(useSettled(text ?? ''))
+  const edition = book.editions.find((one) => one.code === code)
+  const said = useMemo(() => new Map(book.entries.map((one) => [one.number_id, one])), [book])
+  const counts = useMemo(() => {
+    const all = book.editions.flatMap((one) => one.tables).flatMap((one) => one.rows).flatMap((one) => one.numbers)
+    return { all: all.length, said: all.filter((one) => one.status === 'confirmed' || one.status === 'corrected').length }
+  }, [book])
+  const tables = (edition?.tables ?? []).map((table) => ({
+    table,
+    rows: table.rows.filter((one) => {
+      if (row) return `${table.id}/${one.key}` === row || table.id === row
+      const hit = asked === '' || words(`${table.title} ${table.clause} ${one.key} ${one.clause} ${one.numbers.map((n) => n.column).join(' ')}`).includes(asked)
+      const done = one.numbers.some((number) => number.status === 'confirmed' || number.status === 'corrected')
+      return hit && (show === 'all' || (show === 'said' ? done : one.numbers.some((number) => number.status === 'memory')))
+    }),
+  })).filter((one) => one.rows.length > 0)
+  return (
+    <div className="px-5 py-4">
+      <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-2">
+        <div>
+          <h1 className="text-[25px]">Code book</h1>
+          <p className="text-[13px] text-steel2">{counts.all.toLocaleString()} numbers, {counts.said} confirmed or corrected by the owner of a copy; the others are from memory</p>
+        </div>
+        <div className="w-72"><Choice label="Code" value={code} options={book.editions.map((one) => [one.code, one.title.split(',')[0] ?? one.title] as const)} onChange={(next) => { setCode(next ?? ''); setSearch({}) }} /></div>
+        <div className="w-64"><TextField label="Search rules and clauses" placeholder="preheat, table 6.5, hardness …" value={text} onChange={(next) => { setText(next); if (row) setSearch({}) }} /></div>
+        <div className="w-48"><Choice label="Which numbers" value={show} options={SHOW} onChange={(next) => { setShow(next ?? 'all'); if (row) setSearch({}) }} /></div>
+        <span className="ml-auto flex gap-2">
+          <a className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium" href="/api/book/export" download="">Export what was said</a>
+          {may('CORRECT_BOOK') && <Button onClick={() => setTaking(true)}>Take corrections in</Button>}
+        </span>
+      </div>
+      <Touched />
+      {row && <p className="mb-2 text-[13px]">One row is shown. <button type="button" className="link" onClick={() => setSearch({})}>Show the whole book</button></p>}
+      {tables.length === 0 && <p className="panel p-5 text-steel">Nothing of that name in this code.</p>}
+      {tables.map(({ table, rows }) => <TableCard key={table.id} table={table} rows={rows} open={row !== null || asked !== '' || show !== 'all'} onOpen={setOpen} />)}
+      {open && <NumberDialog key={open.id} number={open} entries={book.entries.filter((one) => one.number_id === open.id)} standing={said.get(open.id)} onClose={() => setOpen(null)} />}
+      <BookImport open={taking} onClose={() => setTaking(false)} />
+    </div>
+  )
+}
+
+function Touched() {
+  const touched = useQuery(touchedQuery)
+  if (!touched.data || touched.data.length === 0) return null
+  return (
+    <Notice className="mb-3 text-[13px]" mark={touched.data.some((one) => !one.covered_after) ? 'breach' : 'caution'}>
+      <b>What was said in this book reaches {touched.data.length} {touched.data.length === 1 ? 'procedure' : 'procedures'} in production.</b>
+      <ul className="mt-1 grid gap-0.5">
+        {touched.data.map((one) => (
+          <li key={one.revision_id}>
+            <Link className="link" to={`/procedures/${String(one.revision_id)}`}>{one.number} {one.letter}</Link>, {one.stage}: {one.covered_after ? 'still covered' : `no longer covered. ${one.blocking[0] ?? ''}`} <span className="text-steel2">{one.changes.join('; ')}</span>
+          </li>
+        ))}
+      </ul>
+    </Notice>
+  )
+}
+
+function TableCard({ table, rows, open, onOpen }: { table: BookTable; rows: BookTable['rows']; open: boolean; onOpen: (number: BookNumber) => void }) {
+  const details = useRef<HTMLDetailsElement>(null)
+  return (
+    <details ref={details} className="panel mb-2" open={open || undefined}>
+      <summary className="flex cursor-pointer items-baseline gap-3 px-3 py-2">
+        <b className="font-head text-[16px]">{table.title}</b>
+        <span className="text-[12.5px] text-steel2">{table.document}:{table.edition}, {table.clause}</span>
+        <span className="ml-auto text-[12.5px] text-steel2">{rows.length} {rows.length === 1 ? 'row' : 'rows'}</span>
+      </summary>
+      {table.notes.map((one) => <p key={one} className="px-3 text-[12.5px] text-steel">{one}</p>)}
+      <ul className="px-3 pb-2 text-[13px]">
+        {rows.map((one) => (
+          <li key={one.key} className="grid grid-cols-[15rem_minmax(0,1fr)] gap-3 border-t border-hair py-1.5">
+            <span className="min-w-0"><b className="break-words">{one.key}</b><small className="block text-steel2">{one.clause !== table.clause && `${one.clause} · `}confidence {one.confidence}</small></span>
+            <span className="flex flex-wrap gap-x-2 gap-y-1">
+              {one.numbers.map((number) => (
+                <button key={number.id} type="button" onClick={() => onOpen(number)} title={STATUS[number.status]}
+                  className="flex items-baseline gap-1 rounded-sm border border-line px-1.5 py-0.5 hover:border-edge">
+                  <span className="text-[12px] text-steel2">{number.column.replaceAll('_', ' ')}</span>
+                  <b className="font-medium">{valueText(number.value)}</b>
+                  {number.status === 'confirmed' && <MarkIcon mark="holds" size={9} />}
+                  {number.status === 'corrected' && <MarkIcon mark="caution" size={9} />}
+                </button>
+              ))}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  )
+}
+
+export function valueText(value: unknown): string {
+  if (Array.isArray(value)) return value.map(valueText).join(', ') || 'none'
+  if (value === true) return 'yes'
+  if (value === false) return 'no'
+  return String(value)
+}

@@ -1,0 +1,88 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { api, unwrap } from '../../api/client'
+import type { Coverage, Procedure } from '../../api/types'
+import { useJob } from '../../app/job'
+import { JOINT_KINDS, POSITIONS, WELDS } from '../../domain/words'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { Labelled } from '../../ui/Labelled'
+import { QuantityField } from '../../ui/QuantityField'
+import { TextField } from '../../ui/TextField'
+import { MarkIcon, markOf } from '../../ui/Verdict'
+import { proceduresQuery } from '../procedures/queries'
+
+type Joint = { metal: string | null; mm: number | null; kind: string; weld: string; leg: number | null; position: string | null; od: number | null }
+
+/** Does this coupon cover a joint, or a procedure of the job? */
+export function CoversBox({ couponId }: { couponId: number }) {
+  const { job } = useJob()
+  const procedures = useQuery({ ...proceduresQuery(job?.id ?? 0), enabled: job !== undefined })
+  const [joint, setJoint] = useState<Joint>({ metal: null, mm: null, kind: 'butt', weld: 'cjp-groove', leg: null, position: null, od: null })
+  const [chosen, setChosen] = useState<string | null>(null)
+  const put = (changes: Partial<Joint>) => setJoint((before) => ({ ...before, ...changes }))
+  const ask = useMutation({
+    mutationFn: async () => {
+      if (chosen) {
+        const revision = await unwrap(api.GET('/api/revisions/{revision_id}', { params: { path: { revision_id: Number(chosen) } } }))
+        const procedure: Procedure = revision.document
+        return unwrap(api.POST('/api/coupons/{coupon_id}/covers', { params: { path: { coupon_id: couponId } }, body: { procedure } }))
+      }
+      const metal = { designation: joint.metal, thickness_mm: joint.mm, outside_diameter_mm: joint.od }
+      const body = {
+        format: 'grounded-bead/joint', version: 1, base_metals: [metal, metal],
+        joint: { kind: joint.kind, weld: joint.weld, ...(joint.leg ? { leg1_mm: joint.leg } : {}) },
+        positions: joint.position ? [joint.position] : [],
+      }
+      return unwrap(api.POST('/api/coupons/{coupon_id}/covers', { params: { path: { coupon_id: couponId } }, body: { joint: body as never } }))
+    },
+  })
+  return (
+    <section aria-label="Does it cover" className="panel sticky top-0 self-start p-3">
+      <h2 className="mb-2 text-[17px]">Does it cover …?</h2>
+      <div className="grid gap-2">
+        <Labelled words="a procedure of the job">
+          <Choice label="Procedure" value={chosen} none="a joint, described below" options={(procedures.data ?? []).map((one) => [String(one.id), `${one.number} ${one.letter} ${one.title}`] as const)} onChange={setChosen} />
+        </Labelled>
+        {!chosen && (
+          <div className="grid grid-cols-2 gap-2">
+            <Labelled words="metal" wide><TextField label="Metal" placeholder="S355J2+N" value={joint.metal} onChange={(metal) => put({ metal })} /></Labelled>
+            <Labelled words="thickness"><QuantityField label="Thickness" kind="thickness" value={joint.mm} onChange={(mm) => put({ mm })} /></Labelled>
+            <Labelled words="pipe: outside diameter"><QuantityField label="Outside diameter" kind="diameter" value={joint.od} onChange={(od) => put({ od })} /></Labelled>
+            <Labelled words="joint"><Choice label="Joint" value={joint.kind} options={JOINT_KINDS} onChange={(kind) => put({ kind: kind ?? 'butt' })} /></Labelled>
+            <Labelled words="weld"><Choice label="Weld" value={joint.weld} options={WELDS} onChange={(weld) => put({ weld: weld ?? 'fillet' })} /></Labelled>
+            {joint.weld === 'fillet' && <Labelled words="leg"><QuantityField label="Leg" kind="gap" value={joint.leg} onChange={(leg) => put({ leg })} /></Labelled>}
+            <Labelled words="position"><Choice label="Position" value={joint.position} none="not stated" options={POSITIONS} onChange={(position) => put({ position })} /></Labelled>
+          </div>
+        )}
+        <Button look="main" disabled={ask.isPending} onClick={() => ask.mutate()}>Ask</Button>
+      </div>
+      {ask.isError && <p role="alert" className="mt-2 text-[13px] text-breach">{ask.error.message}</p>}
+      {ask.data && <Answer coverage={ask.data} />}
+    </section>
+  )
+}
+
+/** Covered, or which variables are against it and what would change that. */
+export function Answer({ coverage, most = 8 }: { coverage: Coverage; most?: number }) {
+  const against = coverage.findings.filter((one) => one.verdict !== 'complies')
+  return (
+    <div className="mt-3 text-[13px]" role="status">
+      <p className="flex items-center gap-1.5 font-head text-[16px] font-semibold">
+        <MarkIcon mark={coverage.covered ? 'holds' : coverage.verdict === 'open' ? 'unknown' : 'breach'} size={14} />
+        {coverage.covered ? `covered by ${coverage.by.join(' and ')}` : coverage.verdict === 'open' ? 'not decided' : 'not covered'}
+      </p>
+      {coverage.combination && <p className="text-steel">{coverage.combination}.</p>}
+      <ul className="mt-1 grid gap-1.5">
+        {against.slice(0, most).map((one) => (
+          <li key={one.title + one.message} className="grid grid-cols-[14px_minmax(0,1fr)] gap-1.5">
+            <span className="mt-0.5"><MarkIcon mark={markOf(one)} /></span>
+            <span>{one.message} <span className="text-steel2">{one.remedy}</span></span>
+          </li>
+        ))}
+      </ul>
+      {against.length > most && <p className="mt-1 text-steel2">and {against.length - most} more</p>}
+    </div>
+  )
+}

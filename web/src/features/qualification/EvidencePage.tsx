@@ -1,0 +1,239 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+
+import { api, unwrap } from '../../api/client'
+import type { Evidence, Specimen, SpecimenVerdict } from '../../api/types'
+import { useSession } from '../../app/session'
+import { Button } from '../../ui/Button'
+import { Notice } from '../../ui/Notice'
+import { SectionDrawing } from '../../ui/SectionDrawing'
+import { MarkIcon, type Mark } from '../../ui/Verdict'
+import { CouponTabs } from './CouponTabs'
+import { SignDialog } from './SignDialog'
+import { SpecimenDialog } from './SpecimenDialog'
+import type { Draft } from './SpecimenForm'
+import { KIND_WORDS, type Kind } from './fields'
+import { evidenceQuery } from './queries'
+
+export const VERDICT_MARK: Record<string, Mark> = { accepted: 'holds', rejected: 'breach', incomplete: 'unknown' }
+
+export function EvidencePage() {
+  const id = Number(useParams().id)
+  const found = useQuery({ ...evidenceQuery(id), enabled: Number.isInteger(id) })
+  if (found.data) return <Page evidence={found.data} />
+  if (found.isError) return <div className="p-5"><Notice mark="breach">{found.error.message} <Link className="link" to="/coupons">All coupons</Link></Notice></div>
+  return <p className="p-5 text-steel">Opening …</p>
+}
+
+type Editing = { specimen: Specimen | null; start: Draft }
+
+function Page({ evidence }: { evidence: Evidence }) {
+  const { may } = useSession()
+  const [editing, setEditing] = useState<Editing | null>(null)
+  const locked = evidence.signed !== null || !may('ENTER_TESTS')
+  const edit = (one: Specimen) => setEditing({ specimen: one, start: { ...(one.test as unknown as Draft) } })
+  const fresh = (kind: Kind, mark: string, more: Record<string, unknown> = {}) => setEditing({ specimen: null, start: { kind, specimen: mark, ...more } })
+  return (
+    <div className="px-5 py-4">
+      <Head evidence={evidence} />
+      <div className="grid grid-cols-[300px_minmax(0,1fr)_260px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)]">
+        <PlanPanel evidence={evidence} />
+        <Specimens evidence={evidence} locked={locked} onEdit={edit} onNew={fresh} />
+        <ReportPanel evidence={evidence} onNew={fresh} locked={locked} />
+      </div>
+      {editing && (
+        <SpecimenDialog key={editing.specimen?.id ?? 'new'} evidence={evidence} specimen={editing.specimen} start={editing.start} locked={locked} onClose={() => setEditing(null)} />
+      )}
+    </div>
+  )
+}
+
+function Head({ evidence }: { evidence: Evidence }) {
+  const { report } = evidence
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
+      <div className="min-w-0">
+        <h1 className="truncate text-[25px]">{evidence.record_word} {evidence.record_number}</h1>
+        <p className="text-[14px] text-steel2">
+          coupon {evidence.coupon_number}, for <Link className="link" to={`/procedures/${String(evidence.revision_id)}`}>{evidence.procedure_number} rev {evidence.letter}</Link> · {evidence.code}
+          {evidence.certificate && ` · from certificate ${evidence.certificate}`}
+        </p>
+      </div>
+      <CouponTabs id={evidence.coupon_id} />
+      <p className="ml-auto flex items-center gap-2 font-head text-[18px] font-semibold" role="status">
+        <MarkIcon mark={VERDICT_MARK[report.verdict] ?? 'unknown'} size={15} />
+        {evidence.signed ? 'signed' : { accepted: 'all tests accepted', rejected: 'a test failed', incomplete: 'not complete yet' }[report.verdict]}
+      </p>
+    </div>
+  )
+}
+
+function PlanPanel({ evidence }: { evidence: Evidence }) {
+  const made = new Map<string, number>()
+  for (const one of evidence.report.specimens) if (one.state !== 'discarded' && !one.retest_of) made.set(one.kind, (made.get(one.kind) ?? 0) + 1)
+  return (
+    <section aria-label="Test plan" className="grid content-start gap-3">
+      <div className="panel p-3">
+        <h2 className="mb-1 text-[17px]">Test plan</h2>
+        <ul className="text-[13px]">
+          {evidence.items.map((one) => (
+            <li key={`${one.kind}-${String(one.option)}`} className={`grid grid-cols-[2.6rem_minmax(0,1fr)] gap-x-2 border-b border-hair py-1 ${one.option > 0 ? 'text-steel2' : ''}`}>
+              <span className="tabular-nums">{one.option > 0 ? 'or' : `${String(Math.min(made.get(one.kind) ?? 0, one.count))}/${String(one.count)}`}</span>
+              <span>
+                {one.option > 0 && `${String(one.count)} `}{KIND_WORDS[one.kind as Kind]}
+                {one.note && <small className="block text-[12px] text-steel2">{one.note}</small>}
+              </span>
+            </li>
+          ))}
+        </ul>
+        <p className="mt-2 text-[11.5px] text-steel2">{[...new Set(evidence.items.map((one) => one.clause))].join('; ')}{evidence.items.some((one) => one.unchecked.length > 0) && ' · from memory, not confirmed'}</p>
+        {[...evidence.notes, ...evidence.open.map((one) => `Not decided: state ${one}.`)].map((one) => <p key={one} className="mt-1 text-[12.5px] text-steel">{one}</p>)}
+        <p className="mt-1 text-[12.5px] text-steel">Specimens may break and fly: guard the bench. Local rules and qualified people decide.</p>
+      </div>
+      <div className="panel p-3">
+        <h2 className="mb-1 text-[17px]">Where to cut</h2>
+        <SectionDrawing drawing={evidence.cutting.drawing} heat={new Map()} />
+        {evidence.cutting.notes.map((one) => <p key={one} className="mt-1 text-[12.5px] text-steel">{one}</p>)}
+        <a className="link mt-1 inline-block text-[13px]" href={`/api/coupons/${String(evidence.coupon_id)}/labels`} target="_blank" rel="noreferrer">Print the plan and its labels</a>
+      </div>
+    </section>
+  )
+}
+
+type ListProps = { evidence: Evidence; locked: boolean; onEdit: (one: Specimen) => void; onNew: (kind: Kind, mark: string, more?: Record<string, unknown>) => void }
+
+function Specimens({ evidence, locked, onEdit, onNew }: ListProps) {
+  const queries = useQueryClient()
+  const prepare = useMutation({
+    mutationFn: () => unwrap(api.POST('/api/coupons/{coupon_id}/specimens/plan', { params: { path: { coupon_id: evidence.coupon_id } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['evidence', evidence.coupon_id] }),
+  })
+  const verdicts = new Map(evidence.report.specimens.map((one) => [one.specimen, one]))
+  return (
+    <section aria-label="Specimens" className="min-w-0">
+      <div className="mb-2 flex items-center gap-2">
+        <h2 className="text-[17px]">Specimens</h2>
+        {!locked && (
+          <span className="ml-auto flex gap-2">
+            <Button disabled={prepare.isPending} onClick={() => prepare.mutate()}>Prepare what is planned</Button>
+            <Button look="main" onClick={() => onNew('side-bend', '')}>Enter a specimen</Button>
+          </span>
+        )}
+      </div>
+      {prepare.isError && <Notice mark="breach" className="mb-2 text-[13px]">{prepare.error.message}</Notice>}
+      {evidence.specimens.length === 0 && <p className="panel p-5 text-steel">Nothing is entered yet. “Prepare what is planned” writes a line for every specimen of the plan, with its mark.</p>}
+      {evidence.specimens.length > 0 && (
+        <div className="panel overflow-x-auto">
+          <table className="w-full text-[13px]">
+            <thead className="text-left text-[12px] text-steel2">
+              <tr>{['Mark', 'Test', 'Verdict', 'Criterion', 'Found'].map((one) => <th key={one} scope="col" className="border-b border-line px-2.5 py-1.5 font-medium">{one}</th>)}</tr>
+            </thead>
+            <tbody>
+              {evidence.specimens.map((one) => {
+                const verdict = verdicts.get(one.test.specimen)
+                return verdict && <Line key={one.id} one={one} verdict={verdict} onOpen={() => onEdit(one)} />
+              })}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  )
+}
+
+const STATES: Record<string, string> = { discarded: 'does not count', repeated: 'repeated, passed', extra: 'not asked here' }
+
+function Line({ one, verdict, onOpen }: { one: Specimen; verdict: SpecimenVerdict; onOpen: () => void }) {
+  const faded = verdict.state === 'discarded' || verdict.state === 'extra'
+  return (
+    <tr className={`border-b border-hair align-top ${faded ? 'text-steel2' : ''}`}>
+      <td className="px-2.5 py-1.5"><button type="button" className="link font-semibold" onClick={onOpen}>{one.test.specimen}</button></td>
+      <td className="px-2.5 py-1.5">{KIND_WORDS[one.test.kind]}{verdict.retest_of && <small className="block text-steel2">repeats {verdict.retest_of}</small>}</td>
+      <td className="px-2.5 py-1.5 whitespace-nowrap">
+        <span className="inline-flex items-center gap-1.5"><MarkIcon mark={VERDICT_MARK[verdict.verdict] ?? 'unknown'} silent />{verdict.verdict === 'incomplete' ? 'open' : verdict.verdict}</span>
+        {STATES[verdict.state] && <small className="block text-steel2">{STATES[verdict.state]}</small>}
+      </td>
+      <td className="px-2.5 py-1.5">{verdict.criterion}<small className="block text-[11.5px] text-steel2">{verdict.clause}</small></td>
+      <td className="px-2.5 py-1.5">
+        {verdict.actual || '—'}
+        {verdict.missing.length > 0 && <small className="block text-caution">missing: {verdict.missing.slice(0, 3).join('; ')}{verdict.missing.length > 3 && ` and ${String(verdict.missing.length - 3)} more`}</small>}
+      </td>
+    </tr>
+  )
+}
+
+function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: ListProps['onNew']; locked: boolean }) {
+  const { may } = useSession()
+  const queries = useQueryClient()
+  const [signing, setSigning] = useState<'record' | 'witness' | null>(null)
+  const { report, signed } = evidence
+  const sign = async (signature: { password: string; reason: string }) => {
+    await (signing === 'witness' && signed
+      ? unwrap(api.POST('/api/records/{record_id}/witness', { params: { path: { record_id: signed.id } }, body: signature }))
+      : unwrap(api.POST('/api/coupons/{coupon_id}/sign', { params: { path: { coupon_id: evidence.coupon_id } }, body: signature })))
+    await queries.invalidateQueries()
+  }
+  return (
+    <section aria-label="Verdict" className="grid content-start gap-3 max-[1150px]:col-span-2">
+      {report.retests.map((one) => (
+        <div key={one.specimen} className="panel p-3 text-[13px]">
+          <h3 className="flex items-center gap-1.5 font-head text-[16px] font-semibold"><MarkIcon mark={one.state === 'passed' ? 'holds' : 'breach'} /> {one.specimen} failed</h3>
+          <p>{one.state === 'passed' ? 'Its retests passed.' : one.state === 'failed' ? 'A retest failed: the test is lost. Weld another coupon.' : `${one.words[0]?.toUpperCase() ?? ''}${one.words.slice(1)}: ${String(one.made)} of ${String(one.needed)} accepted.`}</p>
+          <p className="text-[11.5px] text-steel2">{one.clause}</p>
+          {one.state === 'open' && !locked && <Button className="mt-2" onClick={() => onNew(one.kind as Kind, `${one.specimen}-R${String(one.made + 1)}`, { retest_of: one.specimen })}>Enter a retest</Button>}
+        </div>
+      ))}
+      {report.missing.length > 0 && !signed && (
+        <div className="panel p-3">
+          <h3 className="mb-1 font-head text-[16px] font-semibold">Still missing</h3>
+          <ul className="list-disc pl-4 text-[13px]">{report.missing.slice(0, 14).map((one) => <li key={one}>{one}</li>)}</ul>
+          {report.missing.length > 14 && <p className="text-[12.5px] text-steel2">and {report.missing.length - 14} more</p>}
+        </div>
+      )}
+      {report.findings.map((one) => (
+        <div key={one.path + one.title} className="panel p-3 text-[13px]"><h3 className="font-semibold">{one.title}</h3><p>{one.message}</p><p className="text-steel2">{one.remedy}</p></div>
+      ))}
+      {signed ? <Signed evidence={evidence} signed={signed} onWitness={() => setSigning('witness')} /> : (
+        may('SIGN_RECORD') && (
+          <div>
+            <Button look="main" className="w-full" disabled={report.verdict !== 'accepted'} onClick={() => setSigning('record')}>Sign the record</Button>
+            <p className="mt-1 text-[12.5px] text-steel2">{report.verdict === 'accepted' ? 'Signing freezes the log and the tests.' : 'A record is signed once every test is accepted.'}</p>
+          </div>
+        )
+      )}
+      <a className="link text-[13px]" href={`/api/coupons/${String(evidence.coupon_id)}/record`} download="">Export the record as JSON</a>
+      <SignDialog open={signing !== null} onClose={() => setSigning(null)} onSign={sign}
+        title={signing === 'witness' ? 'Sign as a witness' : `Sign ${evidence.record_word} ${evidence.record_number}`}
+        words={signing === 'witness' ? 'You were there when the coupon was welded and tested, and what is recorded is what you saw.' : 'The log and the tests are what was welded and found. After this they no longer change.'}
+        action="Sign it" reason="Remarks" />
+    </section>
+  )
+}
+
+function Signed({ evidence, signed, onWitness }: { evidence: Evidence; signed: NonNullable<Evidence['signed']>; onWitness: () => void }) {
+  const { may, person } = useSession()
+  const navigate = useNavigate()
+  const make = useMutation({
+    mutationFn: (asNew: boolean) => unwrap(api.POST('/api/records/{record_id}/procedure', { params: { path: { record_id: signed.id } }, body: { as_new: asNew } })),
+    onSuccess: (made) => void navigate(`/procedures/${String(made.id)}`),
+  })
+  const witnessed = signed.signatures.some((one) => one.purpose === 'witness' && one.by === person.name)
+  return (
+    <div className="panel p-3 text-[13px]">
+      <h3 className="mb-1 flex items-center gap-1.5 font-head text-[16px] font-semibold"><MarkIcon mark="holds" /> {evidence.record_word} {signed.number} is signed</h3>
+      <ul className="grid gap-1">
+        {signed.signatures.map((one) => (
+          <li key={one.purpose + one.by}>{one.by}, {one.role}: {one.words}{one.reason && <>, “{one.reason}”</>} <small className="text-steel2">{new Date(one.at).toLocaleString()}</small></li>
+        ))}
+      </ul>
+      <p className="mt-1 text-[11px] break-all text-steel2" title="SHA-256 of the signed bytes">SHA-256 {signed.content_hash}</p>
+      <div className="mt-2 grid gap-2">
+        {may('WRITE_PROCEDURE') && <Button look="main" disabled={make.isPending} onClick={() => make.mutate(false)}>Make the WPS</Button>}
+        {may('WRITE_PROCEDURE') && <Button look="quiet" disabled={make.isPending} onClick={() => make.mutate(true)}>Make it as a new procedure</Button>}
+        {may('WITNESS') && !witnessed && <Button onClick={onWitness}>Sign as a witness</Button>}
+      </div>
+      {make.isError && <p role="alert" className="mt-1 text-breach">{make.error.message}</p>}
+    </div>
+  )
+}

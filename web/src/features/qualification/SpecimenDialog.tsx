@@ -1,0 +1,134 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
+
+import { Refusal, api, unwrap } from '../../api/client'
+import type { Evidence, Specimen, Test } from '../../api/types'
+import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
+import { Labelled } from '../../ui/Labelled'
+import { Modal } from '../../ui/Modal'
+import { Notice } from '../../ui/Notice'
+import { TextField } from '../../ui/TextField'
+import { SpecimenForm, type Draft } from './SpecimenForm'
+import { EMPTY_COUNTS, KINDS, KIND_WORDS, OUTCOMES } from './fields'
+
+type Props = { evidence: Evidence; specimen: Specimen | null; start: Draft; onClose: () => void; locked: boolean }
+
+/** Only what was said: blanks and empty lists are left out, but for lists where empty means "none seen". */
+function tidy(draft: Draft): Test {
+  const kept = Object.entries(draft).filter(
+    ([name, value]) => value !== null && value !== undefined && (!Array.isArray(value) || value.length > 0 || EMPTY_COUNTS.includes(name)),
+  )
+  return Object.fromEntries(kept) as unknown as Test
+}
+
+/** Enter or change one specimen. What was typed stays until it is kept or dropped by a press. */
+export function SpecimenDialog({ evidence, specimen, start, onClose, locked }: Props) {
+  const queries = useQueryClient()
+  const [draft, setDraft] = useState<Draft>(start)
+  const [version, setVersion] = useState(specimen?.version ?? 0)
+  const [asking, setAsking] = useState(false)
+  const [unread, setUnread] = useState(false)
+  const frame = useRef<HTMLDivElement>(null)
+  const done = async () => {
+    await Promise.all([queries.invalidateQueries({ queryKey: ['evidence'] }), queries.invalidateQueries({ queryKey: ['ranges'] })])
+    onClose()
+  }
+  const save = useMutation({
+    mutationFn: (as: number) => {
+      const test = tidy(draft) as never
+      return specimen
+        ? unwrap(api.PUT('/api/specimens/{specimen_id}', { params: { path: { specimen_id: specimen.id } }, body: { version: as, test } }))
+        : unwrap(api.POST('/api/coupons/{coupon_id}/specimens', { params: { path: { coupon_id: evidence.coupon_id } }, body: { test } }))
+    },
+    onSuccess: done,
+  })
+  const remove = useMutation({
+    mutationFn: () => unwrap(api.DELETE('/api/specimens/{specimen_id}', { params: { path: { specimen_id: specimen?.id ?? 0 }, query: { version } } })),
+    onSuccess: done,
+    onError: () => setAsking(false),
+  })
+  const refusal = save.error instanceof Refusal ? save.error : null
+  const errors = new Map((refusal?.body.errors ?? []).map((one) => [one.path.replace(/^test\./, ''), one.message]))
+  const theirs = refusal?.body.type === '/problems/stale' ? (refusal.body.current as { version: number; test: Draft } | null | undefined) : null
+  const put = (changes: Record<string, unknown>) => {
+    setUnread(false)
+    if (save.isError && !theirs) save.reset()
+    setDraft((before) => ({ ...before, ...changes }))
+  }
+  const trySave = () => {
+    // A field that is still being typed takes its text first.
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+    window.setTimeout(() => {
+      const odd = frame.current?.querySelector<HTMLElement>('[aria-invalid="true"], [aria-busy="true"]')
+      setUnread(Boolean(odd))
+      if (odd) odd.focus()
+      else frame.current?.querySelector<HTMLButtonElement>('[data-send]')?.click()
+    }, 0)
+  }
+  const failed = evidence.report.retests.map((one) => [one.specimen, `repeats ${one.specimen}`] as const)
+  const discarded = (draft.discarded as { reason?: string } | null | undefined)?.reason ?? null
+  return (
+    <Modal title={specimen ? `${draft.specimen}, ${KIND_WORDS[draft.kind]}` : `Enter a specimen`} open onClose={onClose} wide>
+      <div ref={frame}>
+        <div className="mb-3 grid grid-cols-3 gap-x-4 gap-y-2 max-sm:grid-cols-2">
+          <Labelled words="mark">
+            <TextField label="Mark" value={draft.specimen} onChange={(mark) => put({ specimen: mark ?? '' })} error={errors.get('specimen')} disabled={locked} />
+          </Labelled>
+          <Labelled words="kind">
+            <Choice label="Kind of test" value={draft.kind} options={KINDS} onChange={(kind) => kind && put({ kind })} disabled={locked || specimen !== null} />
+          </Labelled>
+          <Labelled words="date">
+            <TextField label="Date" placeholder="2026-03-31" value={draft.date as string | null | undefined} onChange={(date) => put({ date })} error={errors.get('date')} disabled={locked} />
+          </Labelled>
+        </div>
+        <SpecimenForm draft={draft} put={put} errors={errors} disabled={locked} />
+        <div className="mt-3 grid grid-cols-3 gap-x-4 gap-y-2 border-t border-line pt-3 max-sm:grid-cols-2">
+          {failed.length > 0 && (
+            <Labelled words="retest">
+              <Choice label="Repeats" value={draft.retest_of as string | null | undefined} options={failed} none="no retest" onChange={(mark) => put({ retest_of: mark })} disabled={locked} />
+            </Labelled>
+          )}
+          {evidence.certificate !== '' && (
+            <Labelled words="on the certificate">
+              <Choice label="Outcome on the certificate" value={draft.certified as string | null | undefined} options={OUTCOMES} none="not stated" onChange={(certified) => put({ certified })} disabled={locked} />
+            </Labelled>
+          )}
+          <Labelled words="does not count, because">
+            <TextField label="Discarded because" placeholder="it counts" value={discarded} onChange={(reason) => put({ discarded: reason ? { reason } : null })} disabled={locked} />
+          </Labelled>
+          <Labelled words="remarks">
+            <TextField label="Remarks" value={draft.remarks as string | null | undefined} onChange={(remarks) => put({ remarks })} error={errors.get('remarks')} disabled={locked} />
+          </Labelled>
+        </div>
+        <button type="button" data-send hidden onClick={() => save.mutate(version)}>send</button>
+      </div>
+      {unread && <Notice className="mt-3 text-[13px]">Not saved yet: correct the marked field first, or empty it.</Notice>}
+      {refusal && theirs && (
+        <Notice className="mt-3 text-[13px]">
+          {refusal.message} What you typed is kept.{' '}
+          <button type="button" className="link" onClick={() => { setDraft(theirs.test); setVersion(theirs.version); save.reset() }}>Take theirs, drop mine</button>{' '}
+          <button type="button" className="link" onClick={() => { setVersion(theirs.version); save.mutate(theirs.version) }}>Save mine over it</button>
+        </Notice>
+      )}
+      {refusal && !theirs && (
+        <Notice mark="breach" className="mt-3 text-[13px]">
+          Not saved. {refusal.body.errors.length > 0 ? refusal.body.errors.map((one) => `${one.path.replace(/^test\./, '').replaceAll('_', ' ')}: ${one.message}`).join('; ') : refusal.message}
+        </Notice>
+      )}
+      {remove.isError && <Notice mark="breach" className="mt-3 text-[13px]">Not removed. {remove.error.message}</Notice>}
+      <div className="mt-4 flex items-center justify-end gap-2">
+        {specimen && !asking && !locked && <Button look="quiet" className="mr-auto" onClick={() => setAsking(true)}>Remove</Button>}
+        {specimen && asking && (
+          <span className="mr-auto flex items-center gap-2 text-[13px]">
+            Entered by mistake?
+            <Button disabled={remove.isPending} onClick={() => remove.mutate()}>Remove it</Button>
+            <Button onClick={() => setAsking(false)}>Keep it</Button>
+          </span>
+        )}
+        <Button onClick={onClose}>{locked ? 'Close' : 'Not now'}</Button>
+        {!locked && <Button look="main" disabled={save.isPending} onClick={trySave}>{specimen ? 'Save' : 'Enter it'}</Button>}
+      </div>
+    </Modal>
+  )
+}

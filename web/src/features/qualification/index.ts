@@ -1,0 +1,3 @@
+export { CouponTabs } from './CouponTabs'
+export { ProofPanel } from './ProofPanel'
+export { draftCoverageQuery } from './queries'
