@@ -11,7 +11,7 @@ from welding.documents.record import QualificationRecord
 from welding.qualification.compare import JOINT_VARIABLES, Rules, metal_sides, thicknesses_asked, verdict_on
 from welding.qualification.demand import Demand
 from welding.qualification.items import QualifiedRange, RangeItem
-from welding.qualification.needs import Needs
+from welding.qualification.needs import Needs, specified_impact
 from welding.qualify import InForce, in_force, judge, ranges_of
 
 _ORDER = ("weld_kinds", "base_metals", "positions", "progression", "outside_diameter_mm")
@@ -60,7 +60,10 @@ _FEATURES: dict[str, Callable[[Demand], Hashable]] = {
     "root_gap_mm": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
     "root_face_mm": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
     "pwht": lambda d: d.heat_treated,
-    "impact_temperature_c": lambda d: (d.procedure.requirements, tuple(m.impact for m in d.metals)),
+    "impact_temperature_c": lambda d: (
+        d.procedure.requirements,
+        tuple(specified_impact(m) for m in d.metals),
+    ),
 }
 """On which facts of a joint each answer rests; none where the joint's welding decides, which is open."""
 

@@ -18,6 +18,7 @@ from welding.documents.procedure import (
 )
 from welding.documents.record import QualificationRecord
 from welding.finding import Finding
+from welding.planning.within_heat import Window, within_heat
 from welding.qualification.compare import Rules
 from welding.qualification.demand import Demand
 from welding.qualification.items import QualifiedRange, RangeItem
@@ -69,7 +70,7 @@ def procedure_from(
         code=code,
         positions=_positions(own, found),
         thermal=thermal,
-        passes=tuple(_pass(one, piece, found, notes) for one in own.passes),
+        passes=tuple(_pass(one, piece, found, asked.rule.uses_k, notes) for one in own.passes),
         applies_to=_applies_to(piece, found, record.number),
         base_metals=tuple(
             replace(metal, thickness_mm=t, heat=None, certificate=None, chemistry=None)
@@ -109,7 +110,7 @@ def _applies_to(piece: Welded, found: QualifiedRange, number: str | None) -> App
     )
 
 
-def _pass(one: Pass, piece: Welded, found: QualifiedRange, notes: list[str]) -> Pass:
+def _pass(one: Pass, piece: Welded, found: QualifiedRange, uses_k: bool, notes: list[str]) -> Pass:
     changes: dict[str, object] = {}
     sources = dict(one.sources)
     run = next((r for r in piece.runs if r.number == one.number), None)
@@ -128,6 +129,16 @@ def _pass(one: Pass, piece: Welded, found: QualifiedRange, notes: list[str]) -> 
         narrowed = _narrowed(field, one, piece, Range(span.min, span.max), notes)
         changes[field] = _inwards(narrowed, _STEPS[field])
         sources[field] = "record"
+    within = span_for(found.items, "heat_input_kj_mm", one)
+    if within is not None and run is not None:
+        made = replace(one, **changes)  # type: ignore[arg-type]
+        fitted = within_heat(made, Window(within.min, within.max), run, uses_k)
+        if fitted is not None:
+            changes.update(
+                current_a=fitted.current_a, voltage_v=fitted.voltage_v, travel_mm_min=fitted.travel_mm_min
+            )
+            if fitted.travel_mm_min != made.travel_mm_min:
+                notes.append("Travel is narrowed so that heat input holds at every corner of volts and amps.")
     flow = span_for(found.items, "gas_flow_l_min", one)
     if one.gas and flow and flow.min is not None and flow.max is not None:
         changes["gas"] = replace(one.gas, flow_l_min=_inwards(Range(flow.min, flow.max), 1.0))

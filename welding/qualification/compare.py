@@ -10,7 +10,7 @@ from welding.finding import Finding, Verdict
 from welding.qualification.compare_passes import PASS_VARIABLES
 from welding.qualification.demand import Demand
 from welding.qualification.items import MetalPair, MetalSide, QualifiedRange, RangeItem
-from welding.qualification.needs import Needs
+from welding.qualification.needs import Needs, specified_impact
 from welding.qualification.outcome import Outcome, asked_span, finding_of, no_answer, of_set
 from welding.qualification.positions import aws_position, has_progression, iso_positions, progression_of
 
@@ -502,7 +502,8 @@ def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         yield Outcome("violates", path, actual="required", limit="no impact tests")
         return
     if wanted is None or isinstance(wanted, bool):
-        stated = [one.impact.temperature_c for one in asked.demand.metals if one.impact]
+        known = [specified_impact(one) for one in asked.demand.metals]
+        stated = [one.temperature_c for one in known if one]
         if not stated:
             yield no_answer(asked.demand, path, "the temperature at which impact toughness is required")
             return

@@ -6,12 +6,10 @@ import re
 from dataclasses import dataclass
 
 from welding.checks.context import Draft
-from welding.documents.procedure import BaseMetal, ImpactRequirement, Requirements
+from welding.documents.procedure import BaseMetal, ImpactRequirement, ImpactValue, Requirements
+from welding.table import load_table
 
-_WITH_IMPACT = re.compile(
-    r"^S\d{3}(?:(?:JR|J0|J2|K2)(?:W|WP|H|C)?|N|NL|M|ML|Q|QL|QL1|NH|NLH|MH|MLH)(?:\+\w+)?$"
-)
-"""Structural grades of EN 10025, EN 10210 and EN 10219 whose name promises an impact energy (from memory)."""
+_STRUCTURAL = re.compile(r"^S\d{3}(JR|J0|J2|K2|NLH|NL|NH|N|MLH|ML|MH|M|QL1|QL|Q)(?:WP|W|H|C)?\d?(?:\+\w+)?$")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -52,6 +50,23 @@ class NeedFacts:
         return self.requirements.hardness if self.requirements else None
 
 
+def specified_impact(metal: BaseMetal) -> ImpactValue | None:
+    """Impact energy that a metal's standard specifies: as stated, else by the quality symbol of its grade.
+
+    Example:
+        >>> specified_impact(BaseMetal(designation="S355J2+N"))
+        ImpactValue(temperature_c=-20.0, energy_j=27.0)
+    """
+    if metal.impact is not None:
+        return metal.impact
+    found = _STRUCTURAL.match(re.sub(r"\s", "", metal.designation or "").upper())
+    if found is None:
+        return None
+    symbol = found[1].removesuffix("H") or found[1]
+    row = load_table("welding.metals", "impact_symbols").row(symbol)
+    return ImpactValue(temperature_c=float(row["temperature_c"]), energy_j=float(row["energy_j"]))
+
+
 def has_specified_impact(metal: BaseMetal) -> bool | None:
     """Whether a metal's standard specifies an impact energy; ``None`` where nobody said.
 
@@ -59,7 +74,4 @@ def has_specified_impact(metal: BaseMetal) -> bool | None:
         >>> has_specified_impact(BaseMetal(designation="S355J2+N")), has_specified_impact(BaseMetal())
         (True, None)
     """
-    if metal.impact is not None:
-        return True
-    name = re.sub(r"\s", "", metal.designation or "").upper()
-    return True if _WITH_IMPACT.match(name) else None
+    return True if specified_impact(metal) is not None else None

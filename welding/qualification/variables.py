@@ -93,6 +93,6 @@ VARIABLES: dict[str, Variable] = {
     ),
     "hardness": _v("Hardness tested", "", "a hardness traverse from this coupon or a new one", _HEAT),
 }
-GROUPS = (_PROCESS, _JOINT, _METAL, _FILLER, _POWER, _HEAT)
+GROUPS = (_METAL, _JOINT, _PROCESS, _FILLER, _POWER, _HEAT)
 PROOFS = ("impact_temperature_c", "hardness")
 """Variables that are proved by a test and not by how the coupon was welded."""

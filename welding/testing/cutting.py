@@ -190,8 +190,9 @@ def _around(ordered: list[PlannedSpecimen], layout: Layout) -> tuple[Strip, ...]
 
 
 def _plate(strips: tuple[Strip, ...], layout: Layout, length: float) -> Drawing:
-    half = layout.each_side_mm
-    text = max(length / 34, 8.0)
+    # Along the weld to scale; across it the piece is drawn narrower, so that the marks can be read.
+    half = min(layout.each_side_mm, length * 0.24)
+    text = length / 24
     shapes: list[Shape] = []
     discard = layout.discard_mm
     end = max(length - discard, strips[-1].start_mm + strips[-1].width_mm if strips else discard)
@@ -205,17 +206,16 @@ def _plate(strips: tuple[Strip, ...], layout: Layout, length: float) -> Drawing:
     for index, one in enumerate(strips):
         shapes.append(_box("strip", one.start_mm, -half, one.width_mm, 2 * half))
         middle = one.start_mm + one.width_mm / 2
-        # Narrow strips side by side: their marks stand in two rows.
-        shapes.append(
-            Label(at=(middle, -half * (0.5 if index % 2 == 0 else 0.2)), anchor="middle", text=one.mark)
-        )
+        # Narrow strips side by side: their marks stand in three rows.
+        row = half * (-0.72, -0.4, -0.08)[index % 3]
+        shapes.append(Label(at=(middle, row), anchor="middle", text=one.mark))
     shapes.append(Line(points=((0.0, 0.0), (total, 0.0))))
     shapes += _dimension(total, half, text)
     return Drawing(
         x=-text,
         y=-half - text,
         width=total + 2 * text,
-        height=2 * half + 5 * text,
+        height=2 * half + 4.6 * text,
         text_mm=text,
         shapes=tuple(shapes),
         caption=f"Cutting plan of a plate, {len(strips)} specimens along {total:.0f} mm of weld",

@@ -15,6 +15,11 @@ from welding.documents.codec import CODECS, PROCEDURE, TRIAL
 from welding.documents.intent import Trial
 from welding.documents.procedure import Procedure
 
+BOOK = (
+    ("iso_15614_1_2017.hardness_limits/1/untreated", "confirm", None, "own copy, table of hardness"),
+    ("iso_15614_1_2017.variables/interpass_c.2/plus_c", "correct", 50, "own copy, clause 8.4.10"),
+)
+"""What the demo's engineer said of two numbers: invented, as everything here, and no reading of any copy."""
 JOB = ("FB-27", "Tarn Hollow footbridge", "Fernhollow Fabrication")
 DOCUMENTS = Path(__file__).parent / "documents"
 
@@ -33,6 +38,12 @@ def shelf() -> list[Any]:
 def trials() -> list[Trial]:
     """What the demo's people tried on scrap, the earliest first."""
     return [TRIAL.take(one) for one in json.loads((DOCUMENTS / "trials.json").read_text())]
+
+
+def tests() -> dict[str, dict[str, Any]]:
+    """What the specimens of the demo's coupons showed, by procedure; whether the record was signed."""
+    found: dict[str, dict[str, Any]] = json.loads((DOCUMENTS / "tests.json").read_text())
+    return found
 
 
 def coupons() -> list[dict[str, Any]]:

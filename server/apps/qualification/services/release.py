@@ -31,6 +31,12 @@ def _locked(revision: Revision) -> Revision:
     return Revision.objects.select_for_update().select_related("procedure").get(pk=revision.pk)
 
 
+def _breaches(revision: Revision) -> list[Finding]:
+    document = PROCEDURE.take(revision.document)
+    found = evaluate(document, document.code.units if document.code else "si").findings
+    return [one for one in found if one.obligation == "requirement" and one.verdict == "violates"]
+
+
 def _problems(findings: Sequence[Finding]) -> list[dict[str, str]]:
     return [
         {"path": one.path, "message": f"{one.title}: {one.message}", "value": one.actual}
@@ -63,6 +69,12 @@ def qualify_revision(
         raise ConflictError(
             f"The records do not cover revision {locked.letter}: {len(found.findings)} findings against it.",
             errors=_problems(found.findings),
+        )
+    breaches = _breaches(locked)
+    if breaches:
+        raise ConflictError(
+            f"Revision {locked.letter} breaks {len(breaches)} requirements of its own code.",
+            errors=_problems(breaches),
         )
     _freeze(locked, Stage.QUALIFIED)
     for one in records:

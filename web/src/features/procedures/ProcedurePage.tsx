@@ -264,9 +264,9 @@ function Banner({ draft, revision }: { draft: ReturnType<typeof useDraft>; revis
     <>
       {revision.frozen && (
         <Notice mark="unknown" className="mb-3 border-line! text-[13px]">
-          Revision {revision.letter} is frozen: {revision.coupons.map((one, index) => (
+          Revision {revision.letter} is frozen: {revision.coupons.length === 0 && `it is ${revision.stage}.`}{revision.coupons.map((one, index) => (
             <span key={one.id}>{index > 0 && ', '}<Link className="link" to={`/coupons/${String(one.id)}`}>{one.number}</Link></span>
-          ))} {revision.coupons.length === 1 ? 'was' : 'were'} started from it.{' '}
+          ))}{revision.coupons.length > 0 && ` ${revision.coupons.length === 1 ? 'was' : 'were'} started from it.`}{' '}
           {later ? <Link className="link" to={`/procedures/${String(later.id)}`}>Open revision {later.letter}</Link>
             : may('WRITE_PROCEDURE') && <button type="button" className="link" disabled={next.isPending} onClick={() => next.mutate()}>Begin the next revision</button>}
           {next.isError && <span role="alert" className="text-breach"> {next.error.message}</span>}
@@ -296,7 +296,7 @@ function Sums({ evaluation }: { evaluation: Revision['evaluation'] }) {
     <p className="flex flex-wrap gap-x-5 pt-2 text-[13px] text-steel">
       <span>Section to the surface <b className="text-ink">{units.value(section.area_mm2, 'area')}</b> {units.unit('area')}</span>
       {section.reinforcement_mm2 > 0 && <span>with cap <b className="text-ink">{units.value(section.total_mm2, 'area')}</b> {units.unit('area')}</span>}
-      <span className="text-steel2">Beads drawn as they lay metal down{section.assumptions.length > 0 && `; assumed: ${section.assumptions.join('; ')}`}. Brackets [ ]: heat input wanted.</span>
+      <span className="text-steel2">Beads drawn as they lay metal down{section.assumptions.length > 0 && `; assumed: ${section.assumptions.join('; ')}`}. Brackets [ ]: heat input wanted, or what a signed record allows.</span>
     </p>
   )
 }

@@ -55,7 +55,7 @@ function Page({ book }: { book: Book }) {
   return (
     <div className="px-5 py-4">
       <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-2">
-        <div>
+        <div className="w-full">
           <h1 className="text-[25px]">Code book</h1>
           <p className="text-[13px] text-steel2">{counts.all.toLocaleString()} numbers, {counts.said} confirmed or corrected by the owner of a copy; the others are from memory</p>
         </div>

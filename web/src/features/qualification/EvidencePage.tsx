@@ -37,7 +37,7 @@ function Page({ evidence }: { evidence: Evidence }) {
   return (
     <div className="px-5 py-4">
       <Head evidence={evidence} />
-      <div className="grid grid-cols-[300px_minmax(0,1fr)_260px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)]">
+      <div className="grid grid-cols-[250px_minmax(0,1fr)_250px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)]">
         <PlanPanel evidence={evidence} />
         <Specimens evidence={evidence} locked={locked} onEdit={edit} onNew={fresh} />
         <ReportPanel evidence={evidence} onNew={fresh} locked={locked} />
@@ -178,8 +178,8 @@ function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: L
     <section aria-label="Verdict" className="grid content-start gap-3 max-[1150px]:col-span-2">
       {report.retests.map((one) => (
         <div key={one.specimen} className="panel p-3 text-[13px]">
-          <h3 className="flex items-center gap-1.5 font-head text-[16px] font-semibold"><MarkIcon mark={one.state === 'passed' ? 'holds' : 'breach'} /> {one.specimen} failed</h3>
-          <p>{one.state === 'passed' ? 'Its retests passed.' : one.state === 'failed' ? 'A retest failed: the test is lost. Weld another coupon.' : `${one.words[0]?.toUpperCase() ?? ''}${one.words.slice(1)}: ${String(one.made)} of ${String(one.needed)} accepted.`}</p>
+          <h3 className="flex items-center gap-1.5 font-head text-[16px] font-semibold"><MarkIcon mark={one.state === 'passed' ? 'holds' : 'breach'} /> {one.specimen} failed{one.state === 'passed' && ', repeated'}</h3>
+          <p>{one.state === 'passed' ? `${String(one.made)} retests were accepted in its place.` : one.state === 'failed' ? 'A retest failed: the test is lost. Weld another coupon.' : `${one.words[0]?.toUpperCase() ?? ''}${one.words.slice(1)}: ${String(one.made)} of ${String(one.needed)} accepted.`}</p>
           <p className="text-[11.5px] text-steel2">{one.clause}</p>
           {one.state === 'open' && !locked && <Button className="mt-2" onClick={() => onNew(one.kind as Kind, `${one.specimen}-R${String(one.made + 1)}`, { retest_of: one.specimen })}>Enter a retest</Button>}
         </div>

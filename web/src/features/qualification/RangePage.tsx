@@ -20,6 +20,17 @@ export function RangePage() {
   return <p className="p-5 text-steel">Opening …</p>
 }
 
+const WORDS: Record<string, string> = { up: 'uphill', down: 'downhill', multi: 'several runs', single: 'a single run', 'cjp-groove': 'complete groove', 'pjp-groove': 'partial groove' }
+
+/** A value of a set as people say it; names of grades and symbols stay as they are. */
+function wordsOf(value: string, variable: string): string {
+  if (['base_metals', 'positions', 'filler', 'gas'].includes(variable)) return value
+  return WORDS[value] ?? value.replace('cjp-groove', 'complete groove').replace('pjp-groove', 'partial groove').replace(/^t /, 'T ').replaceAll('-', ' ')
+}
+
+/** Whether two codes read a variable differently. */
+const differ = (items: (RangeItem | null)[]) => new Set(items.map((one) => one && JSON.stringify([one.kind, one.min, one.max, one.values]))).size > 1
+
 const keyOf = (item: RangeItem) => [item.process ?? '', item.filler_diameter_mm ?? '', item.role ?? '', item.member ?? '', item.weld ?? ''].join('|')
 
 /** What tells one part of a variable from another: its process, size, runs, member or weld. */
@@ -31,6 +42,7 @@ function scopeOf(item: RangeItem): string {
 function Page({ id, ranges }: { id: number; ranges: Ranges }) {
   const [shown, setShown] = useState<ReadonlySet<string>>(() => new Set(ranges.ranges.filter((one) => one.own).map((one) => one.short)))
   const [free, setFree] = useState(false)
+  const [apart, setApart] = useState(false)
   const columns = ranges.ranges.filter((one) => shown.has(one.short))
   const toggle = (short: string) => setShown((before) => {
     const next = new Set(before)
@@ -52,12 +64,13 @@ function Page({ id, ranges }: { id: number; ranges: Ranges }) {
             <label key={one.short} className="flex items-center gap-1.5"><input type="checkbox" checked={shown.has(one.short)} onChange={() => toggle(one.short)} />{one.short}{one.own && ' (its own)'}</label>
           ))}
           <label className="flex items-center gap-1.5"><input type="checkbox" checked={free} onChange={() => setFree(!free)} />what is free, too</label>
+          {columns.length > 1 && <label className="flex items-center gap-1.5"><input type="checkbox" checked={apart} onChange={() => setApart(!apart)} />only where they differ</label>}
         </fieldset>
       </div>
       <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-4">
         <div className="min-w-0">
           <Validity columns={columns} />
-          {ranges.groups.map((group) => <Group key={group} group={group} ranges={ranges} columns={columns} free={free} />)}
+          {ranges.groups.map((group) => <Group key={group} group={group} ranges={ranges} columns={columns} free={free} apart={apart && columns.length > 1} />)}
         </div>
         <CoversBox couponId={id} />
       </div>
@@ -77,7 +90,7 @@ function Validity({ columns }: { columns: Ranges['ranges'] }) {
   )
 }
 
-function Group({ group, ranges, columns, free }: { group: string; ranges: Ranges; columns: Ranges['ranges']; free: boolean }) {
+function Group({ group, ranges, columns, free, apart }: { group: string; ranges: Ranges; columns: Ranges['ranges']; free: boolean; apart: boolean }) {
   const variables = ranges.variables.filter((one) => one.group === group)
   const rows = variables.flatMap((variable) => {
     const keys = [...new Set(columns.flatMap((one) => one.range.items.filter((item) => item.variable === variable.name).map(keyOf)))]
@@ -86,7 +99,7 @@ function Group({ group, ranges, columns, free }: { group: string; ranges: Ranges
       key,
       items: columns.map((one) => one.range.items.find((item) => item.variable === variable.name && keyOf(item) === key) ?? null),
     }))
-  }).filter((row) => free || row.items.some((item) => item !== null && item.kind !== 'any'))
+  }).filter((row) => free || row.items.some((item) => item !== null && item.kind !== 'any')).filter((row) => !apart || differ(row.items))
   if (rows.length === 0) return null
   return (
     <section aria-label={group} className="panel mb-3 overflow-x-auto">
@@ -125,17 +138,17 @@ function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; o
   const unit = quantity ? units.unit(quantity) : ''
   return (
     <details className="group">
-      <summary className="cursor-pointer list-none marker:hidden">
+      <summary className="flex cursor-pointer list-none flex-wrap items-center gap-x-2 marker:hidden">
         {item.kind === 'span' && (
           <span className="flex flex-wrap items-center gap-x-3">
             <SpanScale item={item} quantity={quantity} low={low} high={high} />
             <span className="whitespace-nowrap tabular-nums">{item.min == null ? `up to ${write(item.max)}` : item.max == null ? `${item.min_open ? 'over' : 'from'} ${write(item.min)}` : `${write(item.min)} – ${write(item.max)}`} <small className="text-steel2">{unit}</small></span>
           </span>
         )}
-        {(item.kind === 'set' || item.kind === 'exact') && <span>{item.values.map((one) => one.replaceAll('-', ' ')).join(', ')}</span>}
+        {(item.kind === 'set' || item.kind === 'exact') && <span>{item.values.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
         {item.kind === 'any' && <span className="text-steel2">free</span>}
         {item.kind === 'unknown' && <span className="inline-flex items-center gap-1.5"><MarkIcon mark="unknown" silent /> not known</span>}
-        <span className="ml-1 border-b border-dotted border-edge text-[11.5px] text-steel2 group-open:hidden">why</span>
+        <span className="border-b border-dotted border-edge text-[11.5px] text-steel2 group-open:hidden">why</span>
       </summary>
       <p className="mt-1 text-[12.5px] text-steel">{item.reason} {item.also}</p>
       <p className="text-[11.5px] text-steel2">

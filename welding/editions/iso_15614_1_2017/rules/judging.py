@@ -24,7 +24,7 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
 from welding.editions.iso_15614_1_2017.rules.imperfections import measured_points
 from welding.editions.iso_15614_1_2017.rules.test_plan import lines_of
 from welding.qualification.items import rule_of
-from welding.qualification.needs import Needs
+from welding.qualification.needs import Needs, specified_impact
 from welding.qualification.welded import Welded
 from welding.testing.bends import BendCriteria, former_by_elongation_mm, judge_bend
 from welding.testing.hardness import judge_hardness
@@ -217,7 +217,7 @@ def _impact(piece: Welded, test: ImpactTest) -> Judged:
     average, temperature = getattr(asked, "average_j", None), getattr(asked, "temperature_c", None)
     lacks = ""
     if average is None:
-        stated = [one.impact for one in piece.metals if one.impact]
+        stated = [value for one in piece.metals if (value := specified_impact(one))]
         if stated:
             average = min(one.energy_j for one in stated)
             temperature = min(one.temperature_c for one in stated) if temperature is None else temperature

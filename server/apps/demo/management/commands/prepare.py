@@ -11,6 +11,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from apps.accounts.models import User
+from apps.codebook.services.say import say
 from apps.coupons.models import Coupon
 from apps.coupons.services.edit_piece import edit_piece
 from apps.coupons.services.log_pass import log_pass
@@ -20,13 +21,17 @@ from apps.demo.people import PASSWORD, PEOPLE, RECORDER
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
+from apps.qualification.services.make_procedure import make_procedure
+from apps.qualification.services.release import qualify_revision, release_revision
+from apps.qualification.services.signing import sign_record, witness_record
+from apps.qualification.services.specimens import enter_test
 from apps.recordings.services.receive_file import receive_file
 from apps.recordings.services.recorders import add_recorder
 from apps.shelf.services.add_record import add_record
 from apps.trials.services.enter_trial import enter_trial
 from recorder.bench import COLUMNS, Plan, Trouble, samples, text_of
 from recorder.waveforms import Setting
-from welding.documents.codec import PASS_RECORD, PROCEDURE
+from welding.documents.codec import PASS_RECORD, PROCEDURE, TEST
 
 
 class Command(BaseCommand):
@@ -79,7 +84,26 @@ def load_demo() -> Job:
         revision = Revision.objects.get(procedure__job=job, procedure__number=sample["procedure"])
         coupon = start_coupon(users["engineer"], revision, sample["welder"])
         _fill(coupon, sample, users)
+    _prove(job, users)
     return job
+
+
+def _prove(job: Job, users: dict[str, User]) -> None:
+    """Tests, a signed record, the procedure made from it and released, and two words on the code book."""
+    engineer = users["engineer"]
+    for number, proof in data.tests().items():
+        coupon = Coupon.objects.get(job=job, revision__procedure__number=number)
+        for test in proof["tests"]:
+            enter_test(users["inspector"], coupon, TEST.take(test))
+        if not proof["sign"]:
+            continue
+        record = sign_record(engineer, coupon, "Log and tests compared.")
+        witness_record(users["examiner"], record, "Welding and bends seen.")
+        made = make_procedure(engineer, record).revision
+        qualify_revision(engineer, made, [record])
+        release_revision(engineer, made, "For the flange splices.")
+    for number_id, said, value, reason in data.BOOK:
+        say(engineer, number_id, said, value, reason)
 
 
 def _record(coupon: Coupon, how: dict[str, Any], user: User) -> None:
