@@ -9,6 +9,7 @@ from apps.codebook.api import router as codebook
 from apps.coupons.api import router as coupons
 from apps.jobs.api import router as jobs
 from apps.printing.api import router as printing
+from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
 from apps.qualification.api import router as qualification
 from apps.qualification.release_api import router as release
@@ -37,6 +38,7 @@ for _router in (
     recordings,
     gateway,
     printing,
+    record_printing,
 ):
     api.add_router("", _router)
 

@@ -4,6 +4,7 @@ import hashlib
 import json
 import uuid
 from copy import deepcopy
+from io import BytesIO
 
 import pytest
 from apps.accounts.permissions import Action
@@ -16,6 +17,8 @@ from apps.procedures.services.create_procedure import create_procedure
 from apps.qualification.models import QualificationRecord, Signature, Specimen
 from django.db import IntegrityError, InternalError, transaction
 from django.db.utils import ProgrammingError
+from openpyxl import load_workbook
+from pypdf import PdfReader
 
 from tests.welding.records import record
 from welding.documents.codec import PASS_RECORD, PROCEDURE, RECORD
@@ -385,3 +388,50 @@ def test_every_action_stands_in_the_trail(api, released, coupon):
 
 def test_every_verb_has_its_permission():
     assert {a.name for a in Action} >= {"ENTER_TESTS", "SIGN_RECORD", "WITNESS", "RELEASE", "CORRECT_BOOK"}
+
+
+def text_of(data):
+    return " ".join(" ".join(page.extract_text() for page in PdfReader(BytesIO(data)).pages).split())
+
+
+def test_the_record_on_paper(api, signed):
+    status, data = api["viewer"]("GET", f"/coupons/{signed.coupon_id}/record/print")
+    assert status == 200
+    text = text_of(data)
+    for words in (
+        "FB-27-Q01", "WPQR", "ISO 15614-1:2017, level 2", "transverse tensile", "548 MPa", "clause 7.4.3",
+        "Base metal thickness", "10–40 mm", "from memory, not confirmed", "Engineer Test, engineer",
+        signed.content_hash,
+    ):  # fmt: skip
+        assert words in text, (words, text[:3000])
+
+
+def test_the_labels_name_every_specimen(api, coupon):
+    status, data = api["viewer"]("GET", f"/coupons/{coupon.pk}/labels")
+    text = text_of(data)
+    assert status == 200
+    for mark in ("T1", "T2", "S1", "S4", "I1", "I2", "M1", "RT", "VWT", "VHT"):
+        assert mark in text, mark
+
+
+def test_the_workbook_holds_tests_and_range(api, signed):
+    status, data = api["viewer"]("GET", f"/coupons/{signed.coupon_id}/record/table")
+    assert status == 200
+    book = load_workbook(BytesIO(data))
+    assert book.sheetnames == ["Tests", "Range"]
+    marks = [row[0] for row in book["Tests"].iter_rows(min_row=2, values_only=True)]
+    assert marks == [one["specimen"] for one in record("iso")["tests"]]
+    spans = {row[0]: row[3] for row in book["Range"].iter_rows(min_row=2, values_only=True)}
+    assert spans["Base metal thickness"] == "10–40 mm"
+
+
+def test_a_released_procedure_says_so_on_paper(api, released):
+    text = text_of(api["viewer"]("GET", f"/revisions/{released.pk}/print")[1])
+    for words in (
+        "released",
+        "Thickness in production",
+        "Supported by",
+        "FB-27-Q01",
+        "released for production",
+    ):
+        assert words in text, words

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from api.downloads import attachment
 from api.errors import ProblemOut
 from api.people import person
@@ -18,9 +20,11 @@ from apps.printing import sheets
 from apps.printing.bench_lines import bench_facts, flag_lines
 from apps.printing.heat_chart import heat_chart_svg
 from apps.printing.pass_table import pass_table
+from apps.printing.record_sheet import applies_rows
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
 from apps.procedures.models import Revision
+from apps.qualification.models import Purpose
 from welding.assess import evaluate
 from welding.assess_coupon import evaluate_coupon
 from welding.documents.codec import PROCEDURE
@@ -30,6 +34,13 @@ router = Router(tags=["printing"])
 
 def _address(request: HttpRequest, path: str) -> str:
     return f"{settings.PUBLIC_URL}{path}" if settings.PUBLIC_URL else request.build_absolute_uri(path)
+
+
+def _signatures(revision: Revision) -> list[dict[str, Any]]:
+    return [
+        {"by": one.by.shown_name, "role": one.role, "words": Purpose(one.purpose).label, "at": one.at}
+        for one in revision.signatures.select_related("by")
+    ]
 
 
 @router.get("/revisions/{int:revision_id}/print", response={200: None, 404: ProblemOut})
@@ -51,7 +62,8 @@ def print_procedure(request: HttpRequest, revision_id: int, paper: Paper = "a4")
             "document": document,
             "job": revision.procedure.job,
             "code": sheets.code_line(document, evaluation),
-            "facts": sheets.facts(document, evaluation),
+            "facts": [*sheets.facts(document, evaluation), *applies_rows(document, write)],
+            "signatures": _signatures(revision),
             "table": pass_table(document, evaluation),
             "drawing": drawing_svg(evaluation.drawing, write.system) if evaluation.drawing else "",
             "drawn_in": "mm" if write.system == "si" else "inches",

@@ -202,7 +202,11 @@ function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: L
           </div>
         )
       )}
-      <a className="link text-[13px]" href={`/api/coupons/${String(evidence.coupon_id)}/record`} download="">Export the record as JSON</a>
+      <p className="flex flex-wrap gap-x-3 text-[13px]">
+        <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record/print`} target="_blank" rel="noreferrer">Print the record</a>
+        <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record`} download="">Export JSON</a>
+        <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record/table`} download="">Export XLSX</a>
+      </p>
       <SignDialog open={signing !== null} onClose={() => setSigning(null)} onSign={sign}
         title={signing === 'witness' ? 'Sign as a witness' : `Sign ${evidence.record_word} ${evidence.record_number}`}
         words={signing === 'witness' ? 'You were there when the coupon was welded and tested, and what is recorded is what you saw.' : 'The log and the tests are what was welded and found. After this they no longer change.'}

@@ -1,0 +1,185 @@
+"""What stands on the sheet of a record: specimens with their criteria, the range with its clauses."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from apps.printing.sheets import BLANK, Both, Writer
+from welding.documents.procedure import OpenRange, Procedure
+from welding.documents.record import HardnessTest, ImpactTest, Test
+from welding.qualification.items import QualifiedRange, RangeItem
+from welding.qualification.variables import VARIABLES
+from welding.ranges import Range
+from welding.testing.overall import TestReport
+
+_STATES = {"repeated": "repeated, passed", "discarded": "does not count", "extra": "additional"}
+
+
+def kind_words(kind: str) -> str:
+    """A kind of test as people say it."""
+    return kind.replace("-hv10", " HV10").replace("-", " ")
+
+
+def test_rows(tests: Iterable[Test], report: TestReport) -> list[dict[str, str]]:
+    """A line for each specimen."""
+    documents = {one.specimen: one for one in tests}
+    rows = []
+    for one in report.specimens:
+        test = documents[one.specimen]
+        rows.append(
+            {
+                "mark": one.specimen,
+                "kind": kind_words(one.kind) + (f", repeats {one.retest_of}" if one.retest_of else ""),
+                "readings": readings_of(test),
+                "criterion": one.criterion,
+                "clause": one.clause,
+                "actual": one.actual or BLANK,
+                "verdict": one.verdict if one.verdict != "incomplete" else "open",
+                "state": _STATES.get(one.state, ""),
+                "remarks": " ".join(
+                    part
+                    for part in (
+                        test.date or "",
+                        test.remarks or "",
+                        f"discarded: {test.discarded.reason}" if test.discarded else "",
+                    )
+                    if part
+                ),
+            }
+        )
+    return rows
+
+
+test_rows.__test__ = False  # type: ignore[attr-defined]
+
+
+def readings_of(test: Test) -> str:
+    """Everything that was entered, in the names of its fields."""
+    if isinstance(test, HardnessTest):
+        parts = [
+            f"{row.line or ''} {row.zone or 'zone not noted'}: "
+            + ", ".join(BLANK if value is None else f"{value:g}" for value in row.values)
+            for row in test.rows
+        ]
+        if test.values:
+            parts.append(", ".join(BLANK if value is None else f"{value:g}" for value in test.values))
+        return "; ".join(parts)
+    if isinstance(test, ImpactTest):
+        values = ", ".join(BLANK if value is None else f"{value:g}" for value in test.values_j)
+        at = f"{test.temperature_c:g} °C" if test.temperature_c is not None else BLANK
+        width = f", {test.width_mm:g} mm wide" if test.width_mm is not None else ""
+        return f"{test.location or 'notch not noted'}, {at}{width}: {values} J"
+    said = []
+    for name in type(test).__dataclass_fields__:
+        value = getattr(test, name)
+        if name in ("specimen", "kind", "remarks", "date", "discarded", "retest_of", "outcome"):
+            continue
+        if value is None or value == ():
+            if name in ("openings_mm", "flaws_mm") and value == ():
+                said.append(f"{_field_words(name)} none")
+            continue
+        said.append(f"{_field_words(name)} {_text(value)}")
+    return ", ".join(said)
+
+
+def _field_words(name: str) -> str:
+    for suffix, unit in (("_mm", " [mm]"), ("_deg", " [°]"), ("_n", " [N]"), ("_mpa", " [MPa]")):
+        if name.endswith(suffix):
+            return name.removesuffix(suffix).replace("_", " ") + unit
+    return name.replace("_", " ")
+
+
+def _text(value: Any) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, float):
+        return f"{value:g}"
+    if isinstance(value, tuple):
+        return ", ".join(_text(one) for one in value)
+    if hasattr(value, "mm"):
+        return f"{value.mm:g} ({value.cause or 'cause not noted'})"
+    return str(value)
+
+
+def range_rows(found: QualifiedRange, write: Writer) -> list[dict[str, Any]]:
+    """A line for each variable that the code limits."""
+    rows = []
+    for item in found.items:
+        if item.kind == "any":
+            continue
+        rows.append(
+            {
+                "title": VARIABLES[item.variable].title,
+                "scope": _scope(item),
+                "tested": _tested(item, write),
+                "qualified": _qualified(item, write),
+                "clause": item.rule.clause + (f" ({item.rule.earlier})" if item.rule.earlier else ""),
+                "provenance": "confirmed"
+                if item.rule.provenance == "confirmed"
+                else "from memory, not confirmed",
+                "also": item.also,
+            }
+        )
+    return rows
+
+
+def _scope(item: RangeItem) -> str:
+    parts = [
+        item.process or "",
+        f"{item.filler_diameter_mm:g} mm" if item.filler_diameter_mm else "",
+        {"root": "root", "other": "other runs"}.get(item.role or "", ""),
+        f"member {item.member}" if item.member else "",
+        f"{item.weld}s" if item.weld else "",
+    ]
+    return ", ".join(part for part in parts if part)
+
+
+def _tested(item: RangeItem, write: Writer) -> Both:
+    quantity = VARIABLES[item.variable].quantity
+    if isinstance(item.tested, Range):
+        if quantity:
+            return write.range(item.tested, quantity)
+        return Both(f"{item.tested.min:g} to {item.tested.max:g}")
+    return Both(", ".join(item.tested) if item.tested else BLANK)
+
+
+def _qualified(item: RangeItem, write: Writer) -> Both:
+    if item.kind == "unknown":
+        return Both("not known: " + item.reason)
+    if item.kind != "span":
+        return Both(", ".join(item.values))
+    return open_range(OpenRange(min=item.min, max=item.max), VARIABLES[item.variable].quantity, write)
+
+
+def open_range(value: OpenRange | None, quantity: str, write: Writer) -> Both:
+    """A range whose ends may be open, in words."""
+    if value is None or (value.min is None and value.max is None):
+        return Both("no limit")
+    if value.min is not None and value.max is not None and quantity:
+        return write.range(Range(value.min, value.max), quantity)
+    end = value.min if value.min is not None else value.max
+    word = "from" if value.min is not None else "up to"
+    if value.min is not None and value.max is not None:
+        return Both(f"{value.min:g} to {value.max:g}")
+    found = write.value(end, quantity) if quantity else Both(f"{end:g}")
+    return Both(f"{word} {found.main}", f"{word} {found.other}" if found.other else "")
+
+
+def applies_rows(document: Procedure, write: Writer) -> list[tuple[str, list[Both]]]:
+    """What a procedure may be used for in production, where it says so."""
+    applies = document.applies_to
+    if applies is None:
+        return []
+    rows: list[tuple[str, list[Both]]] = []
+    if applies.thickness_mm:
+        rows.append(("Thickness in production", [open_range(applies.thickness_mm, "thickness", write)]))
+    if applies.outside_diameter_mm:
+        rows.append(("Pipe in production", [open_range(applies.outside_diameter_mm, "diameter", write)]))
+    if applies.throat_mm:
+        rows.append(("Throat in production", [open_range(applies.throat_mm, "gap", write)]))
+    if applies.base_metals:
+        rows.append(("Metals qualified", [Both("; ".join(applies.base_metals))]))
+    if applies.records:
+        rows.append(("Supported by", [Both(", ".join(applies.records))]))
+    return rows
