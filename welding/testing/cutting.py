@@ -192,7 +192,7 @@ def _around(ordered: list[PlannedSpecimen], layout: Layout) -> tuple[Strip, ...]
 def _plate(strips: tuple[Strip, ...], layout: Layout, length: float) -> Drawing:
     # Along the weld to scale; across it the piece is drawn narrower, so that the marks can be read.
     half = min(layout.each_side_mm, length * 0.24)
-    text = length / 24
+    text = length / 27
     shapes: list[Shape] = []
     discard = layout.discard_mm
     end = max(length - discard, strips[-1].start_mm + strips[-1].width_mm if strips else discard)
@@ -203,13 +203,15 @@ def _plate(strips: tuple[Strip, ...], layout: Layout, length: float) -> Drawing:
     last = strips[-1].start_mm + strips[-1].width_mm if strips else discard
     if end > last + 1e-6:
         shapes.append(_box("spare", last, -half, end - last, 2 * half))
+    marks: list[Shape] = []
     for index, one in enumerate(strips):
         shapes.append(_box("strip", one.start_mm, -half, one.width_mm, 2 * half))
         middle = one.start_mm + one.width_mm / 2
         # Narrow strips side by side: their marks stand in three rows.
         row = half * (-0.72, -0.4, -0.08)[index % 3]
-        shapes.append(Label(at=(middle, row), anchor="middle", text=one.mark))
+        marks.append(Label(at=(middle, row), anchor="middle", text=one.mark))
     shapes.append(Line(points=((0.0, 0.0), (total, 0.0))))
+    shapes += marks
     shapes += _dimension(total, half, text)
     return Drawing(
         x=-text,

@@ -9,6 +9,16 @@ from welding.assess import Evaluation, evaluate
 from welding.documents.codec import PROCEDURE
 
 
+_STEPS = {
+    Stage.TESTED: "Make the WPS from its record",
+    Stage.QUALIFIED: "Release it",
+    Stage.PREQUALIFIED: "Release it",
+    Stage.RELEASED: "In production",
+    Stage.SUPERSEDED: "Superseded by a later revision",
+    Stage.WITHDRAWN: "Withdrawn from production",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class Standing:
     """Counts of findings and what to do next."""
@@ -39,7 +49,9 @@ def _next(revision: Revision, evaluation: Evaluation, breaches: int, coupon_coun
     if revision.stage == Stage.TRIAL:
         if not coupon_count:
             return "Start a coupon"
-        return "Log the coupon's passes" if welding else "Print the coupon's record and test it"
+        return "Log the coupon's passes" if welding else "Enter the coupon's tests and sign its record"
+    if revision.stage in _STEPS:
+        return _STEPS[Stage(revision.stage)]
     if breaches:
         first = next(f for f in evaluation.findings if f.verdict == "violates")
         return f"Clear: {first.title[:1].lower()}{first.title[1:]}"

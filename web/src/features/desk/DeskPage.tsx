@@ -10,9 +10,11 @@ import { couponsQuery } from '../coupons/queries'
 import { Counts } from '../procedures/ProceduresPage'
 import { proceduresQuery } from '../procedures/queries'
 
-const STAGES: readonly [string, string][] = [
-  ['draft', 'Draft'],
-  ['trial', 'Trial'],
+/** Columns of the desk, each with the stages that stand in it and what an empty one says. */
+const STAGES: readonly { words: string; stages: readonly string[]; empty: string }[] = [
+  { words: 'Draft', stages: ['draft'], empty: 'No draft. Start one under Procedures.' },
+  { words: 'Trial and tested', stages: ['trial', 'tested'], empty: '“Weld a coupon” on a draft moves it here.' },
+  { words: 'Qualified and released', stages: ['prequalified', 'qualified', 'released', 'superseded', 'withdrawn'], empty: 'What its records cover is declared qualified, then released.' },
 ]
 
 /** What waits: every procedure with its one next step, and the coupons in progress. */
@@ -33,11 +35,11 @@ export function DeskPage() {
       {problem && <Notice mark="breach" className="mb-4">{problem.message}</Notice>}
       {!problem && waiting && !procedures.data && <Notice className="mb-4">{waiting.message} Trying again …</Notice>}
       {jobs?.length === 0 && <p className="panel p-6 text-steel">No job yet. An engineer adds the first one, at the top left.</p>}
-      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1fr)] gap-4">
-        {STAGES.map(([stage, words]) => {
-          const lines = procedures.data?.filter((one) => one.stage === stage) ?? []
+      <div className="grid grid-cols-4 gap-4 max-[1150px]:grid-cols-2">
+        {STAGES.map(({ words, stages, empty }) => {
+          const lines = procedures.data?.filter((one) => stages.includes(one.stage)) ?? []
           return (
-            <section key={stage} aria-label={words}>
+            <section key={words} aria-label={words} className="min-w-0">
               <h2 className="mb-2 border-b border-line pb-1 text-[17px]">
                 {words} <span className="font-sans text-[13px] font-normal text-steel2">{procedures.data ? lines.length : ''}</span>
               </h2>
@@ -47,12 +49,12 @@ export function DeskPage() {
                 ))}
               </ul>
               {procedures.data && lines.length === 0 && (
-                <p className="text-[13px] text-steel2">{stage === 'draft' ? 'No draft. Start one under Procedures.' : 'No coupon was started yet: “Weld a coupon” on a draft moves it here.'}</p>
+                <p className="text-[13px] text-steel2">{empty}</p>
               )}
             </section>
           )
         })}
-        <section aria-label="Coupons in progress">
+        <section aria-label="Coupons in progress" className="min-w-0">
           <h2 className="mb-2 border-b border-line pb-1 text-[17px]">Coupons in progress</h2>
           <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
             {coupons.data
@@ -88,7 +90,7 @@ function Card({ one }: { one: RevisionLine }) {
         {codeWords(one.code_id, one.code_level, codes.find((code) => code.id === one.code_id)?.short)} · {one.processes.join(' + ') || 'no pass yet'} · {one.positions.join(', ') || 'no position'}
       </p>
       <p className="mt-1 text-[13px]">
-        <span className="text-steel2">Next:</span> {one.next_step}
+        <span className="text-steel2">{one.stage}, next:</span> {one.next_step}
       </p>
     </li>
   )

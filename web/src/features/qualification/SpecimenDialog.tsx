@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useState, type FormEvent } from 'react'
 
 import { Refusal, api, unwrap } from '../../api/client'
 import type { Evidence, Specimen, Test } from '../../api/types'
@@ -9,10 +9,13 @@ import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
 import { TextField } from '../../ui/TextField'
+import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { SpecimenForm, type Draft } from './SpecimenForm'
 import { EMPTY_COUNTS, KINDS, KIND_WORDS, OUTCOMES } from './fields'
 
 type Props = { evidence: Evidence; specimen: Specimen | null; start: Draft; onClose: () => void; locked: boolean }
+
+const FORM = 'specimen'
 
 /** Only what was said: blanks and empty lists are left out, but for lists where empty means "none seen". */
 function tidy(draft: Draft): Test {
@@ -29,7 +32,6 @@ export function SpecimenDialog({ evidence, specimen, start, onClose, locked }: P
   const [version, setVersion] = useState(specimen?.version ?? 0)
   const [asking, setAsking] = useState(false)
   const [unread, setUnread] = useState(false)
-  const frame = useRef<HTMLDivElement>(null)
   const done = async () => {
     await Promise.all([queries.invalidateQueries({ queryKey: ['evidence'] }), queries.invalidateQueries({ queryKey: ['ranges'] })])
     onClose()
@@ -56,21 +58,18 @@ export function SpecimenDialog({ evidence, specimen, start, onClose, locked }: P
     if (save.isError && !theirs) save.reset()
     setDraft((before) => ({ ...before, ...changes }))
   }
-  const trySave = () => {
-    // A field that is still being typed takes its text first.
-    if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
-    window.setTimeout(() => {
-      const odd = frame.current?.querySelector<HTMLElement>('[aria-invalid="true"], [aria-busy="true"]')
-      setUnread(Boolean(odd))
-      if (odd) odd.focus()
-      else frame.current?.querySelector<HTMLButtonElement>('[data-send]')?.click()
-    }, 0)
+  /** A field whose text was not understood keeps the specimen from being saved without it. */
+  const submit = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault()
+    const wrong = showWrong(event.currentTarget)
+    setUnread(wrong)
+    if (!wrong) save.mutate(version)
   }
   const failed = evidence.report.retests.map((one) => [one.specimen, `repeats ${one.specimen}`] as const)
   const discarded = (draft.discarded as { reason?: string } | null | undefined)?.reason ?? null
   return (
     <Modal title={specimen ? `${draft.specimen}, ${KIND_WORDS[draft.kind]}` : `Enter a specimen`} open onClose={onClose} wide>
-      <div ref={frame}>
+      <form id={FORM} onSubmit={submit} noValidate>
         <div className="mb-3 grid grid-cols-3 gap-x-4 gap-y-2 max-sm:grid-cols-2">
           <Labelled words="mark">
             <TextField label="Mark" value={draft.specimen} onChange={(mark) => put({ specimen: mark ?? '' })} error={errors.get('specimen')} disabled={locked} />
@@ -101,8 +100,7 @@ export function SpecimenDialog({ evidence, specimen, start, onClose, locked }: P
             <TextField label="Remarks" value={draft.remarks as string | null | undefined} onChange={(remarks) => put({ remarks })} error={errors.get('remarks')} disabled={locked} />
           </Labelled>
         </div>
-        <button type="button" data-send hidden onClick={() => save.mutate(version)}>send</button>
-      </div>
+      </form>
       {unread && <Notice className="mt-3 text-[13px]">Not saved yet: correct the marked field first, or empty it.</Notice>}
       {refusal && theirs && (
         <Notice className="mt-3 text-[13px]">
@@ -127,7 +125,7 @@ export function SpecimenDialog({ evidence, specimen, start, onClose, locked }: P
           </span>
         )}
         <Button onClick={onClose}>{locked ? 'Close' : 'Not now'}</Button>
-        {!locked && <Button look="main" disabled={save.isPending} onClick={trySave}>{specimen ? 'Save' : 'Enter it'}</Button>}
+        {!locked && <Button look="main" disabled={save.isPending} onClick={() => commitAndSubmit(FORM)}>{specimen ? 'Save' : 'Enter it'}</Button>}
       </div>
     </Modal>
   )
