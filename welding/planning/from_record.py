@@ -18,6 +18,7 @@ from welding.documents.procedure import (
 )
 from welding.documents.record import QualificationRecord
 from welding.finding import Finding
+from welding.heat.passes import pass_heat
 from welding.planning.within_heat import Window, within_heat
 from welding.qualification.compare import Rules
 from welding.qualification.demand import Demand
@@ -186,12 +187,13 @@ def _thermal(piece: Welded, found: QualifiedRange, asked: InForce, notes: list[s
     if interpass is not None and interpass.max is not None:
         changes["interpass_max_c"] = interpass.max
     heats = [i for i in found.of("heat_input_kj_mm") if i.kind == "span"]
-    tested = piece.heat_kj_mm(piece.runs, with_k=asked.rule.uses_k)
-    if heats and tested is not None:
+    planned = [h for h in (pass_heat(one, asked.rule) for one in piece.procedure.passes) if h]
+    if heats and planned:
         low = max((i.min for i in heats if i.min is not None), default=None)
         high = min((i.max for i in heats if i.max is not None), default=None)
-        least = low if low is not None else tested.min
-        most = high if high is not None else max(tested.max, least)
+        # Where the code sets no limit, the corners of what was planned are as far as it goes.
+        least = low if low is not None else min(h.min_kj_mm for h in planned)
+        most = high if high is not None else max(h.max_kj_mm for h in planned)
         if least <= most:
             changes["heat_input_kj_mm"] = Range(least, most)
             notes.append(
