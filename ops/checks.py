@@ -123,7 +123,7 @@ def write_schemas(_: argparse.Namespace) -> int:
 def _generate(schemas: Path, types: Path) -> None:
     schemas.mkdir(parents=True, exist_ok=True)
     env = environment("postgresql://nobody@127.0.0.1:1/none", demo=True)
-    for name in ("procedure", "coupon"):
+    for name in ("procedure", "coupon", "qualification-record", "joint-list", "book-corrections"):
         done = subprocess.run(
             [str(PYTHON), "-m", "welding", "schema", name],
             cwd=ROOT,

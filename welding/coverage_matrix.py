@@ -74,50 +74,81 @@ class _Features:
     def __init__(self, rules: Rules) -> None:
         self._rules = rules
         self._known: dict[tuple[str, Hashable], int] = {}
+        self.sets: dict[tuple[str, ...], int] = {}
 
-    def of(self, demand: Demand) -> dict[str, int]:
-        """The number of each variable's facts."""
+    def of(self, demand: Demand) -> _Facts:
+        """The numbers of a joint's facts."""
         facts: dict[str, Hashable] = {name: of(demand) for name, of in _FEATURES.items()}
         facts["base_metals"] = tuple(metal_sides(demand, self._rules)) if len(demand.metals) == 2 else ()
         known = self._known
-        return {name: known.setdefault((name, fact), len(known)) for name, fact in facts.items()}
+        numbers = {name: known.setdefault((name, fact), len(known)) for name, fact in facts.items()}
+        return _Facts(demand, numbers, {})
+
+
+@dataclass(slots=True)
+class _Facts:
+    """A joint with the numbers of its facts, and their combinations by sets of variables."""
+
+    demand: Demand
+    numbers: dict[str, int]
+    combined: dict[int, tuple[int, ...]]
+
+    def of(self, which: int, variables: tuple[str, ...]) -> tuple[int, ...]:
+        """The combination of facts of a set of variables, put together once."""
+        found = self.combined.get(which)
+        if found is None:
+            found = self.combined[which] = tuple(self.numbers.get(name, -1) for name in variables)
+        return found
 
 
 class _Compiled:
-    """One line of a range: its items that concern a joint, each with the answers it has given."""
+    """One line of a range: its items that concern a joint, with the answers it has given to facts."""
 
-    def __init__(self, items: Sequence[RangeItem], asked: InForce, needs: Needs) -> None:
+    def __init__(
+        self, items: Sequence[RangeItem], asked: InForce, needs: Needs, sets: dict[tuple[str, ...], int]
+    ) -> None:
         concerned = [one for one in items if one.variable in JOINT_VARIABLES and one.kind != "any"]
         self._spans = [
             one for one in concerned if one.variable == "parent_thickness_mm" and one.kind == "span"
         ]
         others = [one for one in concerned if one not in self._spans]
         others.sort(key=lambda one: _ORDER.index(one.variable) if one.variable in _ORDER else len(_ORDER))
-        self._items: list[tuple[str, RangeItem, dict[int, int]]] = [(one.variable, one, {}) for one in others]
+        self._items: list[tuple[RangeItem, dict[int, int]]] = [(one, {}) for one in others]
+        self._variables = tuple(dict.fromkeys(one.variable for one in others))
+        self._which = sets.setdefault(self._variables, len(sets))
+        self._answers: dict[tuple[int, ...], tuple[int, tuple[str, ...]]] = {}
         self._rules, self._needs = asked.edition.qualification.rules, needs
 
-    def ask(self, demand: Demand, features: dict[str, int]) -> tuple[int, tuple[str, ...]]:
+    def ask(self, facts: _Facts) -> tuple[int, tuple[str, ...]]:
         """Worst verdict (0 covered, 1 open, 2 blocked), and the variables that have it."""
-        worst, found = 0, []
+        unstated = False
         # Nearly every joint has a thickness of its own: remembering answers would not help here.
         for item in self._spans:
-            asked = thicknesses_asked(item, demand)
-            if not asked:
-                worst, found = 1, ["parent_thickness_mm"]
+            asked = thicknesses_asked(item, facts.demand)
+            unstated = unstated or not asked
             for _, t in asked:
                 if not item.holds(t):
                     return 2, ("parent_thickness_mm",)
-        for variable, item, answers in self._items:
-            key = features.get(variable, -1)
-            answer = answers.get(key)
-            if answer is None:
-                answer = answers[key] = _WORST[verdict_on(item, demand, self._rules, self._needs)]
-            if answer == 2:
-                return 2, (variable,)  # the first blocking variable is enough for a matrix
-            if answer:
-                worst = 1
-                found.append(variable)
-        return worst, tuple(found)
+        key = facts.of(self._which, self._variables)
+        answer = self._answers.get(key)
+        if answer is None:
+            answer = self._answers[key] = self._judge(facts)
+        if unstated and answer[0] < 2:
+            return 1, ("parent_thickness_mm", *answer[1])
+        return answer
+
+    def _judge(self, facts: _Facts) -> tuple[int, tuple[str, ...]]:
+        found = []
+        for item, answers in self._items:
+            fact = facts.numbers.get(item.variable, -1)
+            verdict = answers.get(fact)
+            if verdict is None:
+                verdict = answers[fact] = _WORST[verdict_on(item, facts.demand, self._rules, self._needs)]
+            if verdict == 2:
+                return 2, (item.variable,)  # the first blocking variable is enough for a matrix
+            if verdict == 1:
+                found.append(item.variable)
+        return (1 if found else 0), tuple(found)
 
 
 def coverage_matrix(
@@ -152,13 +183,13 @@ def coverage_matrix(
         kind = (needs.impact, needs.hardness)
         if kind not in compiled:
             found = ranges_of(records, asked, needs, reports, joint_alone=True)
-            compiled[kind] = [(_of_tests(one), _lines(one, asked, needs)) for one in found]
-        features = numbered.of(demand)
+            compiled[kind] = [(_of_tests(one), _lines(one, asked, needs, numbered.sets)) for one in found]
+        facts = numbered.of(demand)
         row: list[Cell] = []
         for tests, lines in compiled[kind]:
-            answer = (2, ("tests",)) if tests == 2 else lines[0].ask(demand, features)
+            answer = (2, ("tests",)) if tests == 2 else lines[0].ask(facts)
             for other in lines[1:]:
-                answer = min(answer, other.ask(demand, features))
+                answer = min(answer, other.ask(facts))
             if tests > answer[0]:
                 answer = (tests, ("tests",))
             elif needs.open and answer[0] == 0:
@@ -176,5 +207,7 @@ def _of_tests(found: QualifiedRange) -> int:
     return max((_WORST[one.verdict] for one in found.findings if one.rule == "record.valid"), default=0)
 
 
-def _lines(found: QualifiedRange, asked: InForce, needs: Needs) -> list[_Compiled]:
-    return [_Compiled(items, asked, needs) for _, items in found.lines()]
+def _lines(
+    found: QualifiedRange, asked: InForce, needs: Needs, sets: dict[tuple[str, ...], int]
+) -> list[_Compiled]:
+    return [_Compiled(items, asked, needs, sets) for _, items in found.lines()]

@@ -8,7 +8,6 @@ from apps.procedures.models import Revision, Stage
 from welding.assess import Evaluation, evaluate
 from welding.documents.codec import PROCEDURE
 
-
 _STEPS = {
     Stage.TESTED: "Make the WPS from its record",
     Stage.QUALIFIED: "Release it",

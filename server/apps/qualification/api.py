@@ -14,6 +14,7 @@ from ninja import Router, Status
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.jobs.models import Job
+from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut
 from apps.qualification.models import Purpose, QualificationRecord, Signature, Specimen
 from apps.qualification.queries import record_document, record_number, signed_document, signed_records
@@ -24,6 +25,7 @@ from apps.qualification.schemas import (
     MadeOut,
     MakeIn,
     OldRecordIn,
+    OldRecordOfIn,
     PlanItemOut,
     PreparedOut,
     RangeOut,
@@ -38,7 +40,7 @@ from apps.qualification.schemas import (
     VariableOut,
 )
 from apps.qualification.services.make_procedure import make_procedure
-from apps.qualification.services.old_record import enter_old_record
+from apps.qualification.services.old_record import enter_old_record, old_record_of
 from apps.qualification.services.signing import confirm_person, sign_record, witness_record
 from apps.qualification.services.specimens import change_test, enter_test, prepare_tests, remove_test
 from welding.brackets import brackets_of
@@ -308,6 +310,14 @@ def old_record(request: HttpRequest, job_id: int, payload: OldRecordIn) -> Statu
     """Enter an old record from its certificate; its tests are entered as for any coupon."""
     job = get_object_or_404(Job, pk=job_id)
     made = enter_old_record(person(request), job, payload.document, payload.certificate, payload.tested_to)
+    return Status(201, CreatedOut(id=made.pk))
+
+
+@router.post("/revisions/{int:revision_id}/old-record", response={201: CreatedOut, **REFUSALS})
+def old_record_from(request: HttpRequest, revision_id: int, payload: OldRecordOfIn) -> Status[CreatedOut]:
+    """Take a revision, written as the certificate prints it, for the procedure of an old record."""
+    revision = get_object_or_404(Revision.objects.select_related("procedure__job"), pk=revision_id)
+    made = old_record_of(person(request), revision, payload.certificate, payload.tested_to)
     return Status(201, CreatedOut(id=made.pk))
 
 

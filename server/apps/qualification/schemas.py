@@ -235,6 +235,13 @@ class PreviewIn(Schema):
     value: Any = None
 
 
+class OldRecordOfIn(Schema):
+    """The certificate of an old record, and the edition it was tested to."""
+
+    certificate: Annotated[str, Field(min_length=1, max_length=200)]
+    tested_to: Annotated[str, Field(max_length=200)] = ""
+
+
 class OldRecordIn(Schema):
     """An old record: the procedure as printed, the certificate, the edition it was tested to."""
 

@@ -1352,6 +1352,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/revisions/{revision_id}/old-record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Old Record From
+         * @description Take a revision, written as the certificate prints it, for the procedure of an old record.
+         */
+        post: operations["apps_qualification_api_old_record_from"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/coupons/{coupon_id}/record": {
         parameters: {
             query?: never;
@@ -6864,6 +6884,19 @@ export interface components {
             tested_to: string;
         };
         /**
+         * OldRecordOfIn
+         * @description The certificate of an old record, and the edition it was tested to.
+         */
+        OldRecordOfIn: {
+            /** Certificate */
+            certificate: string;
+            /**
+             * Tested To
+             * @default
+             */
+            tested_to: string;
+        };
+        /**
          * StageOut
          * @description A revision's stage, its supports and signatures.
          */
@@ -10810,6 +10843,68 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OldRecordIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_old_record_from: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OldRecordOfIn"];
             };
         };
         responses: {

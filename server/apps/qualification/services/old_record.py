@@ -10,7 +10,9 @@ from apps.coupons.models import Coupon
 from apps.coupons.models import Status as CouponStatus
 from apps.coupons.services.start_coupon import start_coupon
 from apps.jobs.models import Job
+from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
+from welding.documents.codec import PROCEDURE
 from welding.documents.procedure import Procedure as Document
 
 
@@ -24,8 +26,19 @@ def enter_old_record(user: User, job: Job, document: Document, certificate: str,
         InvalidError: The procedure has no pass.
     """
     require(user, Action.ENTER_OLD_RECORD)
-    require(user, Action.WRITE_PROCEDURE)
-    revision = create_procedure(user, job, document)
+    return old_record_of(user, create_procedure(user, job, document), certificate, tested_to)
+
+
+@transaction.atomic
+def old_record_of(user: User, revision: Revision, certificate: str, tested_to: str) -> Coupon:
+    """Take a revision, written as the certificate prints it, for the procedure of an old record.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        InvalidError: The procedure has no pass.
+    """
+    require(user, Action.ENTER_OLD_RECORD)
+    document = PROCEDURE.take(revision.document)
     coupon = start_coupon(user, revision)
     piece = {key: value for key, value in coupon.piece.items() if key != "welded_on"}
     thermal = document.thermal

@@ -18,7 +18,7 @@ import { Notice } from '../../ui/Notice'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
-import { ProofPanel, draftCoverageQuery } from '../qualification'
+import { OldRecordDialog, ProofPanel, draftCoverageQuery } from '../qualification'
 import { Checks, goToField } from './Checks'
 import { ConflictDialog } from './ConflictDialog'
 import { CoolingPanel } from './CoolingPanel'
@@ -162,6 +162,7 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
   const { may } = useSession()
   const [starting, setStarting] = useState(false)
   const [history, setHistory] = useState(false)
+  const [old, setOld] = useState(false)
   const passes = passesOf(document).length
   const time = new Date(savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
   const unsaved = state !== 'saved'
@@ -190,6 +191,11 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
             <MenuItem>
               <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/compare?left=${String(revision.id)}`}>Compare with another</Link>
             </MenuItem>
+            {may('ENTER_OLD_RECORD') && passes > 0 && !unsaved && (
+              <MenuItem>
+                <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setOld(true)}>Enter an old record of it</button>
+              </MenuItem>
+            )}
             <MenuItem>
               <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setHistory(true)}>Show the history</button>
             </MenuItem>
@@ -202,6 +208,7 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
         )}
       </div>
       <StartDialog revision={revision} open={starting} onClose={() => setStarting(false)} />
+      <OldRecordDialog revisionId={revision.id} open={old} onClose={() => setOld(false)} />
       <HistoryDialog revisionId={revision.id} open={history} onClose={() => setHistory(false)} />
     </div>
   )
