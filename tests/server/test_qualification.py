@@ -23,6 +23,7 @@ from pypdf import PdfReader
 from tests.welding.records import record
 from welding.documents.codec import PASS_RECORD, PROCEDURE, RECORD
 
+NAMELESS = {"format": "grounded-bead/procedure", "version": 1}
 EMPTY_BOOK = {"format": "grounded-bead/book-corrections", "version": 1}
 PASSWORD = {"password": "long-enough-1", "reason": "compared with the certificates"}
 FACTOR = "iso_15614_1_2017.thickness_level_2/over-12-to-20/multi_max_factor"
@@ -271,6 +272,22 @@ def test_a_correction_shows_and_lists_the_released_procedures_that_it_reaches(ap
     assert Entry.objects.count() == 2, "what was said stays"
 
 
+def test_a_record_that_no_longer_counts_is_told_wherever_it_supports(api, released, signed):
+    path = f"/records/{signed.pk}/void"
+    assert api["engineer"]("POST", path, {"password": "long-enough-1"})[0] == 409, "a reason is asked"
+    assert (
+        api["engineer"]("POST", path, {**PASSWORD, "reason": "a retest failed at the laboratory"})[0] == 201
+    )
+    assert api["engineer"]("POST", path, PASSWORD)[0] == 409
+    _, touched = api["viewer"]("GET", "/book/touched")
+    assert [(one["number"], one["covered_after"]) for one in touched] == [("FB-27-P03", False)]
+    assert "FB-27-Q01 no longer counts" in touched[0]["changes"]
+    _, stage = api["viewer"]("GET", f"/revisions/{released.pk}/stage")
+    assert not stage["current"]["covered"]
+    assert api["engineer"]("POST", f"/records/{signed.pk}/procedure", {})[0] == 409
+    assert api["viewer"]("GET", f"/jobs/{released.procedure.job_id}/records")[1] == []
+
+
 def test_a_correction_never_rewrites_what_was_signed(api, signed):
     before = (signed.body, signed.findings)
     api["engineer"](
@@ -353,6 +370,14 @@ def calls(coupon, record_id, revision_id):
         (testers, "POST", f"/coupons/{coupon.pk}/specimens/plan", None),
         (witnesses, "POST", f"/records/{record_id}/witness", PASSWORD),
         (engineers, "POST", f"/coupons/{coupon.pk}/sign", PASSWORD),
+        (engineers, "POST", f"/records/{record_id}/void", PASSWORD),
+        (testers, "POST", f"/revisions/{revision_id}/old-record", {"certificate": "PQ 1"}),
+        (
+            engineers,
+            "POST",
+            f"/jobs/{coupon.job_id}/old-records",
+            {"document": NAMELESS, "certificate": "PQ 1"},
+        ),
         (engineers, "POST", f"/records/{record_id}/procedure", {}),
         (engineers, "POST", f"/revisions/{revision_id}/qualify", {**PASSWORD, "records": []}),
         (engineers, "POST", f"/revisions/{revision_id}/prequalify", PASSWORD),

@@ -41,7 +41,7 @@ from apps.qualification.schemas import (
 )
 from apps.qualification.services.make_procedure import make_procedure
 from apps.qualification.services.old_record import enter_old_record, old_record_of
-from apps.qualification.services.signing import confirm_person, sign_record, witness_record
+from apps.qualification.services.signing import confirm_person, sign_record, void_record, witness_record
 from apps.qualification.services.specimens import change_test, enter_test, prepare_tests, remove_test
 from welding.brackets import brackets_of
 from welding.catalogue import all_editions
@@ -163,6 +163,7 @@ def _signed(record: QualificationRecord) -> SignedOut:
         number=record.number,
         content_hash=record.content_hash,
         signed_at=record.signed_at,
+        void=record.void,
         signatures=[signature_out(one) for one in record.signatures.select_related("by")],
     )
 
@@ -256,6 +257,16 @@ def witness(request: HttpRequest, record_id: int, payload: SignatureIn) -> Statu
     require(user, Action.WITNESS)
     confirm_person(request, user, payload.password)
     made = witness_record(user, record_of(record_id), payload.reason)
+    return Status(201, CreatedOut(id=made.pk))
+
+
+@router.post("/records/{int:record_id}/void", response={201: CreatedOut, **REFUSALS})
+def void(request: HttpRequest, record_id: int, payload: SignatureIn) -> Status[CreatedOut]:
+    """Sign that a record no longer counts."""
+    user = person(request)
+    require(user, Action.RELEASE)
+    confirm_person(request, user, payload.password)
+    made = void_record(user, record_of(record_id), payload.reason)
     return Status(201, CreatedOut(id=made.pk))
 
 

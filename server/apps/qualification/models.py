@@ -77,12 +77,18 @@ class QualificationRecord(models.Model):
     def __str__(self) -> str:
         return self.number
 
+    @property
+    def void(self) -> bool:
+        """Whether somebody signed that it no longer counts."""
+        return any(one.purpose == Purpose.VOID for one in self.signatures.all())
+
 
 class Purpose(models.TextChoices):
     """What a signature is for."""
 
     RECORD = "record", "the record is right and the tests are accepted"
     WITNESS = "witness", "welding and tests were witnessed"
+    VOID = "void", "the record no longer counts"
     PREQUALIFIED = "prequalified", "every prequalified rule holds"
     QUALIFIED = "qualified", "the records cover the procedure"
     RELEASE = "release", "released for production"

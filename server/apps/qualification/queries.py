@@ -5,7 +5,7 @@ from __future__ import annotations
 from apps.coupons.models import Coupon
 from apps.coupons.queries import coupon_document
 from apps.jobs.models import Job
-from apps.qualification.models import QualificationRecord
+from apps.qualification.models import Purpose, QualificationRecord
 from welding.documents.codec import COUPON, RECORD
 from welding.documents.record import QualificationRecord as Document
 
@@ -40,9 +40,10 @@ def signed_document(record: QualificationRecord) -> Document:
 
 
 def signed_records(job: Job) -> list[QualificationRecord]:
-    """Signed records of a job, in order of their numbers."""
+    """Signed records of a job that count, in order of their numbers."""
     return list(
         QualificationRecord.objects.filter(coupon__job=job)
+        .exclude(signatures__purpose=Purpose.VOID)
         .select_related("coupon__revision__procedure", "signed_by")
         .order_by("number")
     )

@@ -61,6 +61,7 @@ class SignedOut(Schema):
     number: str
     content_hash: str
     signed_at: datetime
+    void: bool
     signatures: list[SignatureOut]
 
 

@@ -35,6 +35,8 @@ def make_procedure(user: User, record: QualificationRecord, *, as_new: bool = Fa
         ConflictError: The procedure has a draft already.
     """
     require(user, Action.WRITE_PROCEDURE)
+    if record.void:
+        raise ConflictError(f"Record {record.number} no longer counts.")
     made = procedure_from(signed_document(record))
     own = record.coupon.revision
     if as_new:

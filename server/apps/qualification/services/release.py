@@ -23,8 +23,9 @@ BEFORE_QUALIFIED = (Stage.DRAFT, Stage.TRIAL, Stage.TESTED)
 
 
 def coverage_of(revision: Revision, records: Sequence[QualificationRecord]) -> Coverage:
-    """What signed records say of a revision's document, under the book as it stands now."""
-    return covers([signed_document(one) for one in records], PROCEDURE.take(revision.document))
+    """What the signed records that count say of a revision, under the book as it stands now."""
+    counting = [signed_document(one) for one in records if not one.void]
+    return covers(counting, PROCEDURE.take(revision.document))
 
 
 def _locked(revision: Revision) -> Revision:

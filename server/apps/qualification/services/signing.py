@@ -103,6 +103,25 @@ def witness_record(user: User, record: QualificationRecord, remarks: str = "") -
     return _signature(user, Purpose.WITNESS, record.content_hash, remarks, record=record)
 
 
+@transaction.atomic
+def void_record(user: User, record: QualificationRecord, reason: str) -> Signature:
+    """Sign that a record no longer counts, such as after a test that was found wrong; it stays as it is.
+
+    Raises:
+        NotAllowedError: The role does not allow it.
+        ConflictError: It does not count already, or no reason is given.
+    """
+    require(user, Action.RELEASE)
+    if record.void:
+        raise ConflictError(f"Record {record.number} no longer counts already.")
+    if not reason.strip():
+        raise ConflictError(
+            "State why it no longer counts.",
+            errors=[{"path": "reason", "message": "state the reason", "value": ""}],
+        )
+    return _signature(user, Purpose.VOID, record.content_hash, reason, record=record)
+
+
 def sign_revision(user: User, revision: Revision, purpose: str, reason: str) -> Signature:
     """A signature over a revision's document."""
     return _signature(user, purpose, revision.content_hash, reason, revision=revision)

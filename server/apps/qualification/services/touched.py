@@ -47,19 +47,22 @@ def touched_by(before: Book, after: Book) -> list[Touched]:
     revisions = (
         Revision.objects.filter(stage__in=(Stage.RELEASED, Stage.QUALIFIED))
         .select_related("procedure")
-        .prefetch_related("supports__record")
+        .prefetch_related("supports__record__signatures")
         .order_by("procedure__number", "id")
     )
     for revision in revisions:
-        records = [signed_document(one.record) for one in revision.supports.all()]
+        supports = [one.record for one in revision.supports.all()]
+        records = [signed_document(one) for one in supports]
+        counting = [signed_document(one) for one in supports if not one.void]
         document = PROCEDURE.take(revision.document)
         with using(before):
             old = [range_of(one) for one in records]
             was = _covered(records, document)
         with using(after):
             new = [range_of(one) for one in records]
-            now = _covered(records, document)
+            now = _covered(counting, document)
         changes = tuple(text for one, other in zip(old, new, strict=True) for text in _changes(one, other))
+        changes += tuple(f"{one.number} no longer counts" for one in supports if one.void)
         if changes or was != now:
             found.append(
                 Touched(

@@ -166,10 +166,12 @@ function Line({ one, verdict, onOpen }: { one: Specimen; verdict: SpecimenVerdic
 function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: ListProps['onNew']; locked: boolean }) {
   const { may } = useSession()
   const queries = useQueryClient()
-  const [signing, setSigning] = useState<'record' | 'witness' | null>(null)
+  const [signing, setSigning] = useState<'record' | 'witness' | 'void' | null>(null)
   const { report, signed } = evidence
   const sign = async (signature: { password: string; reason: string }) => {
-    await (signing === 'witness' && signed
+    await (signing === 'void' && signed
+      ? unwrap(api.POST('/api/records/{record_id}/void', { params: { path: { record_id: signed.id } }, body: signature }))
+      : signing === 'witness' && signed
       ? unwrap(api.POST('/api/records/{record_id}/witness', { params: { path: { record_id: signed.id } }, body: signature }))
       : unwrap(api.POST('/api/coupons/{coupon_id}/sign', { params: { path: { coupon_id: evidence.coupon_id } }, body: signature })))
     await queries.invalidateQueries()
@@ -194,7 +196,7 @@ function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: L
       {report.findings.map((one) => (
         <div key={one.path + one.title} className="panel p-3 text-[13px]"><h3 className="font-semibold">{one.title}</h3><p>{one.message}</p><p className="text-steel2">{one.remedy}</p></div>
       ))}
-      {signed ? <Signed evidence={evidence} signed={signed} onWitness={() => setSigning('witness')} /> : (
+      {signed ? <Signed evidence={evidence} signed={signed} onWitness={() => setSigning('witness')} onVoid={() => setSigning('void')} /> : (
         may('SIGN_RECORD') && (
           <div>
             <Button look="main" className="w-full" disabled={report.verdict !== 'accepted'} onClick={() => setSigning('record')}>Sign the record</Button>
@@ -208,14 +210,14 @@ function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: L
         <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record/table`} download="">Export XLSX</a>
       </p>
       <SignDialog open={signing !== null} onClose={() => setSigning(null)} onSign={sign}
-        title={signing === 'witness' ? 'Sign as a witness' : `Sign ${evidence.record_word} ${evidence.record_number}`}
-        words={signing === 'witness' ? 'You were there when the coupon was welded and tested, and what is recorded is what you saw.' : 'The log and the tests are what was welded and found. After this they no longer change.'}
-        action="Sign it" reason="Remarks" />
+        title={signing === 'void' ? 'The record no longer counts' : signing === 'witness' ? 'Sign as a witness' : `Sign ${evidence.record_word} ${evidence.record_number}`}
+        words={signing === 'void' ? 'It stays with its signatures, and proves nothing from now on. Procedures in production that rest on it are listed in the code book.' : signing === 'witness' ? 'You were there when the coupon was welded and tested, and what is recorded is what you saw.' : 'The log and the tests are what was welded and found. After this they no longer change.'}
+        action="Sign it" reason={signing === 'void' ? 'Why' : 'Remarks'} />
     </section>
   )
 }
 
-function Signed({ evidence, signed, onWitness }: { evidence: Evidence; signed: NonNullable<Evidence['signed']>; onWitness: () => void }) {
+function Signed({ evidence, signed, onWitness, onVoid }: { evidence: Evidence; signed: NonNullable<Evidence['signed']>; onWitness: () => void; onVoid: () => void }) {
   const { may, person } = useSession()
   const navigate = useNavigate()
   const make = useMutation({
@@ -225,7 +227,7 @@ function Signed({ evidence, signed, onWitness }: { evidence: Evidence; signed: N
   const witnessed = signed.signatures.some((one) => one.purpose === 'witness' && one.by === person.name)
   return (
     <div className="panel p-3 text-[13px]">
-      <h3 className="mb-1 flex items-center gap-1.5 font-head text-[16px] font-semibold"><MarkIcon mark="holds" /> {evidence.record_word} {signed.number} is signed</h3>
+      <h3 className="mb-1 flex items-center gap-1.5 font-head text-[16px] font-semibold"><MarkIcon mark={signed.void ? 'breach' : 'holds'} /> {evidence.record_word} {signed.number} {signed.void ? 'no longer counts' : 'is signed'}</h3>
       <ul className="grid gap-1">
         {signed.signatures.map((one) => (
           <li key={one.purpose + one.by}>{one.by}, {one.role}: {one.words}{one.reason && <>, “{one.reason}”</>} <small className="text-steel2">{new Date(one.at).toLocaleString()}</small></li>
@@ -233,9 +235,10 @@ function Signed({ evidence, signed, onWitness }: { evidence: Evidence; signed: N
       </ul>
       <p className="mt-1 text-[11px] break-all text-steel2" title="SHA-256 of the signed bytes">SHA-256 {signed.content_hash}</p>
       <div className="mt-2 grid gap-2">
-        {may('WRITE_PROCEDURE') && <Button look="main" disabled={make.isPending} onClick={() => make.mutate(false)}>Make the WPS</Button>}
-        {may('WRITE_PROCEDURE') && <Button look="quiet" disabled={make.isPending} onClick={() => make.mutate(true)}>Make it as a new procedure</Button>}
+        {may('WRITE_PROCEDURE') && !signed.void && <Button look="main" disabled={make.isPending} onClick={() => make.mutate(false)}>Make the WPS</Button>}
+        {may('WRITE_PROCEDURE') && !signed.void && <Button look="quiet" disabled={make.isPending} onClick={() => make.mutate(true)}>Make it as a new procedure</Button>}
         {may('WITNESS') && !witnessed && <Button onClick={onWitness}>Sign as a witness</Button>}
+        {may('RELEASE') && !signed.void && <Button look="quiet" className="text-[13px]!" onClick={onVoid}>It no longer counts</Button>}
       </div>
       {make.isError && <p role="alert" className="mt-1 text-breach">{make.error.message}</p>}
     </div>
