@@ -12,7 +12,7 @@ from tests.welding import samples
 ENGINEERS = {"engineer", "administrator"}
 BENCH = {*ENGINEERS, "inspector"}
 LOGGERS = {*BENCH, "welder"}
-ALL = {*LOGGERS, "viewer"}
+ALL = {*LOGGERS, "viewer", "examiner"}
 
 
 def calls(draft, coupon):
