@@ -139,3 +139,12 @@ def test_the_schema_accepts_what_the_codec_writes():
     for document in ROUND_TRIPS.values():
         validator.validate(PROCEDURE.plain(PROCEDURE.take(document)))
     assert not validator.is_valid({"zap": 1})
+
+
+def test_null_says_nothing_and_is_taken_for_an_absent_field():
+    plain = samples.coupon([{"number": 1, "segments": None, "interpass": None, "travel_mm_min": None}])
+    plain["coupon"].update(base_metals=None, pwht=None)
+    plain["procedure"]["passes"][0].update(pulse=None, purge=None)
+    document = COUPON.take(plain)
+    assert document.coupon.passes[0].segments == () and document.coupon.base_metals == ()
+    assert b"null" not in COUPON.write(document)

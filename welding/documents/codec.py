@@ -68,7 +68,9 @@ class Codec(Generic[T]):
                 were found are listed with their paths.
         """
         raw = data.encode("utf-8", "surrogatepass") if isinstance(data, str) else data
-        parse_json(raw)
+        parsed = parse_json(raw)
+        if b"null" in raw:
+            raw = json.dumps(_said(parsed)).encode()
         try:
             return self._adapter.validate_json(raw, strict=True)
         except ValidationError as error:
@@ -125,6 +127,15 @@ def parse_json(raw: bytes) -> Any:
         raise _refused("not UTF-8") from None
     except json.JSONDecodeError as error:
         raise _refused(f"not JSON: {error.msg} at line {error.lineno}, column {error.colno}") from None
+
+
+def _said(value: Any) -> Any:
+    """The same without members that are ``null``: nothing was said of them. A ``null`` in a list stays."""
+    if isinstance(value, dict):
+        return {key: _said(item) for key, item in value.items() if item is not None}
+    if isinstance(value, list):
+        return [_said(item) for item in value]
+    return value
 
 
 def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
