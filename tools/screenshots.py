@@ -82,7 +82,7 @@ def main(address: str, folder: Path) -> None:
         page.get_by_label("Thickness", exact=True).fill("40")
         page.get_by_label("Thickness", exact=True).press("Enter")
         page.get_by_role("button", name="Ask").click()
-        page.get_by_text("not covered").wait_for()
+        page.get_by_text("not covered", exact=True).wait_for()
         shot("range")
         page.goto(f"{address}/book")
         page.get_by_role("button", name="Code", exact=True).click()
