@@ -273,7 +273,7 @@ def main(address: str, file: Path) -> None:
         **searches(Session(address)),
         **api(address, plain),
         **pdf(Session(address), revision),
-        **proof(Session(address)),
+        **proof(lambda: Session(address)),
         **recordings(address, Session(address), revision),
         **desk(address),
     }

@@ -88,6 +88,8 @@ def main(address: str, folder: Path) -> None:
         page.get_by_role("button", name="Code", exact=True).click()
         page.get_by_role("option", name="ISO 15614-1:2017").click()
         page.get_by_label("Search rules and clauses").fill("hardness")
+        page.get_by_text("Welding environment").wait_for(state="hidden")
+        page.get_by_text("Records to earlier editions").wait_for(state="hidden")
         page.get_by_text("Greatest hardness HV10").wait_for()
         shot("code-book")
         open_coupon(page, address, "FB-27-C03")

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass
 
 from welding.covering import CoverVerdict, demand_for
 from welding.documents.joint_list import JointToWeld
 from welding.documents.record import QualificationRecord
-from welding.qualification.compare import JOINT_VARIABLES, Rules, metal_sides, thicknesses_asked, verdict_on
+from welding.qualification.compare import JOINT_VARIABLES, Rules, metal_sides, verdict_on
 from welding.qualification.demand import Demand
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs, specified_impact
@@ -101,6 +102,15 @@ class _Facts:
         return found
 
 
+_THICKNESS: tuple[int, tuple[str, ...]] = (2, ("parent_thickness_mm",))
+
+
+def _ends(item: RangeItem) -> tuple[float, float]:
+    """Ends of a span with the slack that ``RangeItem.holds`` gives them."""
+    least = -math.inf if item.min is None else item.min - 1e-9 * max(1.0, item.min)
+    return least, math.inf if item.max is None else item.max + 1e-9 * max(1.0, item.max)
+
+
 class _Compiled:
     """One line of a range: its items that concern a joint, with the answers it has given to facts."""
 
@@ -108,10 +118,9 @@ class _Compiled:
         self, items: Sequence[RangeItem], asked: InForce, needs: Needs, sets: dict[tuple[str, ...], int]
     ) -> None:
         concerned = [one for one in items if one.variable in JOINT_VARIABLES and one.kind != "any"]
-        self._spans = [
-            one for one in concerned if one.variable == "parent_thickness_mm" and one.kind == "span"
-        ]
-        others = [one for one in concerned if one not in self._spans]
+        spans = [one for one in concerned if one.variable == "parent_thickness_mm" and one.kind == "span"]
+        self._limits = [(one.member, *_ends(one)) for one in spans]
+        others = [one for one in concerned if one not in spans]
         others.sort(key=lambda one: _ORDER.index(one.variable) if one.variable in _ORDER else len(_ORDER))
         self._items: list[tuple[RangeItem, dict[int, int]]] = [(one, {}) for one in others]
         self._variables = tuple(dict.fromkeys(one.variable for one in others))
@@ -121,19 +130,17 @@ class _Compiled:
 
     def ask(self, facts: _Facts) -> tuple[int, tuple[str, ...]]:
         """Worst verdict (0 covered, 1 open, 2 blocked), and the variables that have it."""
-        unstated = False
+        members = facts.demand.members_asked
         # Nearly every joint has a thickness of its own: remembering answers would not help here.
-        for item in self._spans:
-            asked = thicknesses_asked(item, facts.demand)
-            unstated = unstated or not asked
-            for _, t in asked:
-                if not item.holds(t):
-                    return 2, ("parent_thickness_mm",)
+        for member, least, most in self._limits:
+            for index, t in members:
+                if (t < least or t > most) and member in (None, index + 1):
+                    return _THICKNESS
         key = facts.of(self._which, self._variables)
         answer = self._answers.get(key)
         if answer is None:
             answer = self._answers[key] = self._judge(facts)
-        if unstated and answer[0] < 2:
+        if not members and self._limits and answer[0] < 2:
             return 1, ("parent_thickness_mm", *answer[1])
         return answer
 
