@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Hashable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
+from operator import attrgetter
+from typing import Any
 
 from welding.covering import CoverVerdict, demand_for
 from welding.documents.joint_list import JointToWeld
@@ -105,6 +107,30 @@ class _Facts:
 _THICKNESS: tuple[int, tuple[str, ...]] = (2, ("parent_thickness_mm",))
 
 
+_Answer = tuple[int, tuple[str, ...]]
+
+
+_DECIDES = attrgetter(
+    *(one.name for one in fields(RangeItem) if one.name not in ("rule", "reason", "tested", "unchecked"))
+)
+
+
+class _Shared:
+    """Answers that lines of several records share: what asks the same is asked once."""
+
+    def __init__(self) -> None:
+        self._items: dict[Any, tuple[RangeItem, dict[int, int]]] = {}
+        self._lines: dict[tuple[int, ...], dict[tuple[int, ...], _Answer]] = {}
+
+    def item(self, item: RangeItem) -> tuple[RangeItem, dict[int, int]]:
+        """An item, and its answers by the number of the fact; what was tested and why decide nothing here."""
+        return self._items.setdefault(_DECIDES(item), (item, {}))
+
+    def line(self, items: Sequence[tuple[RangeItem, dict[int, int]]]) -> dict[tuple[int, ...], _Answer]:
+        """The answers of the same items in the same order, by the combination of facts."""
+        return self._lines.setdefault(tuple(id(answers) for _, answers in items), {})
+
+
 def _ends(item: RangeItem) -> tuple[float, float]:
     """Ends of a span with the slack that ``RangeItem.holds`` gives them."""
     least = -math.inf if item.min is None else item.min - 1e-9 * max(1.0, item.min)
@@ -115,20 +141,25 @@ class _Compiled:
     """One line of a range: its items that concern a joint, with the answers it has given to facts."""
 
     def __init__(
-        self, items: Sequence[RangeItem], asked: InForce, needs: Needs, sets: dict[tuple[str, ...], int]
+        self,
+        items: Sequence[RangeItem],
+        asked: InForce,
+        needs: Needs,
+        sets: dict[tuple[str, ...], int],
+        shared: _Shared,
     ) -> None:
         concerned = [one for one in items if one.variable in JOINT_VARIABLES and one.kind != "any"]
         spans = [one for one in concerned if one.variable == "parent_thickness_mm" and one.kind == "span"]
         self._limits = [(one.member, *_ends(one)) for one in spans]
         others = [one for one in concerned if one not in spans]
         others.sort(key=lambda one: _ORDER.index(one.variable) if one.variable in _ORDER else len(_ORDER))
-        self._items: list[tuple[RangeItem, dict[int, int]]] = [(one, {}) for one in others]
+        self._items = [shared.item(one) for one in others]
         self._variables = tuple(dict.fromkeys(one.variable for one in others))
         self._which = sets.setdefault(self._variables, len(sets))
-        self._answers: dict[tuple[int, ...], tuple[int, tuple[str, ...]]] = {}
+        self._answers = shared.line(self._items)
         self._rules, self._needs = asked.edition.qualification.rules, needs
 
-    def ask(self, facts: _Facts) -> tuple[int, tuple[str, ...]]:
+    def ask(self, facts: _Facts) -> _Answer:
         """Worst verdict (0 covered, 1 open, 2 blocked), and the variables that have it."""
         members = facts.demand.members_asked
         # Nearly every joint has a thickness of its own: remembering answers would not help here.
@@ -144,7 +175,7 @@ class _Compiled:
             return 1, ("parent_thickness_mm", *answer[1])
         return answer
 
-    def _judge(self, facts: _Facts) -> tuple[int, tuple[str, ...]]:
+    def _judge(self, facts: _Facts) -> _Answer:
         found = []
         for item, answers in self._items:
             fact = facts.numbers.get(item.variable, -1)
@@ -183,14 +214,21 @@ def coverage_matrix(
     reports = [judge(one, asked.code.id, asked.level or None) for one in records]
     numbered = _Features(asked.edition.qualification.rules)
     table: list[list[Cell]] = []
-    seen: dict[tuple[int, tuple[str, ...]], Cell] = {}
+    seen: dict[_Answer, Cell] = {}
     for joint in joints:
         demand = demand_for(joint, asked)
         needs = asked.edition.qualification.needs(demand.need_facts, asked.level)
         kind = (needs.impact, needs.hardness)
         if kind not in compiled:
             found = ranges_of(records, asked, needs, reports, joint_alone=True)
-            compiled[kind] = [(_of_tests(one), _lines(one, asked, needs, numbered.sets)) for one in found]
+            shared = _Shared()  # needs differ from kind to kind, and so may the answers
+            compiled[kind] = [
+                (
+                    _of_tests(one),
+                    [_Compiled(items, asked, needs, numbered.sets, shared) for _, items in one.lines()],
+                )
+                for one in found
+            ]
         facts = numbered.of(demand)
         row: list[Cell] = []
         for tests, lines in compiled[kind]:
@@ -212,9 +250,3 @@ def coverage_matrix(
 def _of_tests(found: QualifiedRange) -> int:
     """0 where the tests are accepted, 1 while they are open, 2 where they failed."""
     return max((_WORST[one.verdict] for one in found.findings if one.rule == "record.valid"), default=0)
-
-
-def _lines(
-    found: QualifiedRange, asked: InForce, needs: Needs, sets: dict[tuple[str, ...], int]
-) -> list[_Compiled]:
-    return [_Compiled(items, asked, needs, sets) for _, items in found.lines()]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, lru_cache
 from typing import Any, Literal
 
 from welding.citation import Citation
@@ -114,6 +114,7 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
     )
 
 
+@lru_cache(maxsize=8192)
 def name_key(text: str) -> str:
     """A name without what spellings differ in: case, blanks, hyphens, ``ASTM``, ``EN`` …"""
     clean = re.sub(r"\s+", " ", text.strip().upper()).replace("GRADE", "GR").replace("CLASS", "CL")

@@ -2,10 +2,9 @@ import type { RouteObject } from 'react-router'
 
 import { CouponPage } from './CouponPage'
 import { CouponsPage } from './CouponsPage'
-import { ScrapPage } from './ScrapPage'
 
 export const couponRoutes: RouteObject[] = [
   { path: 'coupons', element: <CouponsPage /> },
   { path: 'coupons/:id', element: <CouponPage /> },
-  { path: 'procedures/:id/scrap', element: <ScrapPage /> },
+  { path: 'procedures/:id/scrap', lazy: async () => ({ Component: (await import('./ScrapPage')).ScrapPage }) },
 ]
