@@ -51,7 +51,9 @@ def test_a_machine_is_added_chosen_and_found_too_small(enter):
     form = page.get_by_label("Correct Bay 1 MAG")
     form.get_by_role("button", name="Remove", exact=True).click()
     form.get_by_role("button", name="Remove it").click()
-    expect(form).to_contain_text("Bay 1 MAG is used in FB-27-P02 A, FB-27-P02 B, FB-27-P07 A; it stays while they use it.")
+    expect(form).to_contain_text(
+        "Bay 1 MAG is used in FB-27-P02 A, FB-27-P02 B, FB-27-P07 A; it stays while they use it."
+    )
 
 
 def test_two_people_correct_one_machine(enter, context, bridge):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -11,6 +10,7 @@ from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import BaseMetal, Joint, Pass, Procedure
 from welding.heat.passes import HeatRule, PassHeat, pass_heat
 from welding.joints.section import Sectioned
+from welding.qualification.fillet import leg_mm_of, throat_mm_of
 from welding.qualification.needs import NeedFacts
 from welding.qualification.welded import RunKind, runs_a_side
 
@@ -126,24 +126,12 @@ class Demand:
     @property
     def throat_mm(self) -> float | None:
         """Throat of a fillet at a right angle."""
-        joint = self.joint
-        if joint is None:
-            return None
-        if joint.throat_mm:
-            return joint.throat_mm
-        legs = [leg for leg in (joint.leg1_mm, joint.leg2_mm or joint.leg1_mm) if leg]
-        if len(legs) != 2 or joint.dihedral_deg not in (None, 90):
-            return None
-        return legs[0] * legs[1] / math.hypot(*legs)
+        return throat_mm_of(self.joint)
 
     @property
     def leg_mm(self) -> float | None:
         """Leg of a fillet, the smaller of two."""
-        joint = self.joint
-        legs = [leg for leg in (joint.leg1_mm, joint.leg2_mm) if leg] if joint else []
-        if legs:
-            return min(legs)
-        return joint.throat_mm * math.sqrt(2) if joint and joint.throat_mm else None
+        return leg_mm_of(self.joint)
 
     @property
     def groove_depth_mm(self) -> float | None:

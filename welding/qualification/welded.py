@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from functools import cached_property
@@ -21,6 +20,7 @@ from welding.heat.energy import arc_energy_range_kj_mm, thermal_efficiency
 from welding.heat.passes import HeatMethod
 from welding.joints.section import Sectioned
 from welding.metals.catalogue import Metal
+from welding.qualification.fillet import leg_mm_of, throat_mm_of
 from welding.ranges import Range
 
 RunKind = Literal["single", "multi"]
@@ -243,24 +243,12 @@ class Welded:
     @property
     def throat_mm(self) -> float | None:
         """Throat of a fillet: as stated, as measured in the sections, or from its legs at a right angle."""
-        joint = self.joint
-        if joint is None:
-            return None
-        if joint.throat_mm:
-            return joint.throat_mm
-        legs = [leg for leg in (joint.leg1_mm, joint.leg2_mm or joint.leg1_mm) if leg]
-        if len(legs) != 2 or joint.dihedral_deg not in (None, 90):
-            return None
-        return legs[0] * legs[1] / math.hypot(*legs)
+        return throat_mm_of(self.joint)
 
     @property
     def leg_mm(self) -> float | None:
         """Leg of a fillet, the smaller of two."""
-        joint = self.joint
-        legs = [leg for leg in (joint.leg1_mm, joint.leg2_mm) if leg] if joint else []
-        if legs:
-            return min(legs)
-        return joint.throat_mm * math.sqrt(2) if joint and joint.throat_mm else None
+        return leg_mm_of(self.joint)
 
     def heat_kj_mm(self, runs: Iterable[Run], *, with_k: bool) -> Range | None:
         """Lowest and highest heat input of some runs; ``None`` where not one is known."""
