@@ -149,7 +149,11 @@ class _Compiled:
         shared: _Shared,
     ) -> None:
         concerned = [one for one in items if one.variable in JOINT_VARIABLES and one.kind != "any"]
-        spans = [one for one in concerned if one.variable == "parent_thickness_mm" and one.kind == "span"]
+        spans = [
+            one
+            for one in concerned
+            if one.variable == "parent_thickness_mm" and one.kind == "span" and not one.min_open
+        ]
         self._limits = [(one.member, *_ends(one)) for one in spans]
         others = [one for one in concerned if one not in spans]
         others.sort(key=lambda one: _ORDER.index(one.variable) if one.variable in _ORDER else len(_ORDER))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, row_of, table_of
-from welding.editions.aws_d1_1_2020.rules.range_joint import groove_row
+from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
 from welding.qualification.items import rule_of
 from welding.qualification.welded import Welded
 from welding.testing.cutting import Layout

@@ -1,287 +1,17 @@
-"""Ranges of AWS D1.1:2020 that hold for the joint: thickness, diameter, metals, position, weld, groove."""
+"""Ranges of AWS D1.1:2020 that hold for the joint: metals, position, weld, groove."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
-from dataclasses import replace
-from typing import Any
+from collections.abc import Iterator
 
 from welding.documents.procedure import BaseMetal
 from welding.editions.aws_d1_1_2020.rules.matching import group_of
-from welding.editions.aws_d1_1_2020.rules.range_basics import figure, in_row, item, row_of, table_of
-from welding.qualification.items import Alternative, MetalPair, MetalSide, RangeItem
+from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, row_of, table_of
+from welding.editions.aws_d1_1_2020.rules.range_size import said
+from welding.qualification.items import MetalPair, MetalSide, RangeItem
 from welding.qualification.positions import aws_position, has_progression, progression_of
 from welding.qualification.welded import Welded
-from welding.quantities.writing import quantity_text
 from welding.ranges import Range
-from welding.table import Table
-
-_PIPE_TOLERANCE = 0.03
-"""How far a measured pipe may be from the standard size and still be that pipe (common practice)."""
-
-
-def groove_row(piece: Welded) -> tuple[Table, Mapping[str, Any]] | None:
-    """Row of table 6.2 or 6.3 for a groove coupon; ``None`` outside the table or without a thickness."""
-    t = piece.groove_depth_mm if piece.weld == "pjp-groove" else piece.thickness_mm
-    if t is None:
-        return None
-    if piece.weld == "pjp-groove":
-        table = table_of("partial_groove_tests")
-        return next(((table, row) for row in table.rows if in_row(row, t, piece.units)), None)
-    table = table_of("groove_tests")
-    diameter = piece.outside_diameter_mm
-    for row in table.rows:
-        if row["product"] != piece.product or "pipes" in row or not in_row(row, t, piece.units):
-            continue
-        below, start = figure(row, "od_below", piece.units), figure(row, "od_from", piece.units)
-        if piece.product == "pipe" and diameter is None:
-            return None
-        if below is not None and diameter is not None and diameter >= below - 1e-9:
-            continue
-        if start is not None and diameter is not None and diameter < start - 1e-9:
-            continue
-        return table, row
-    return None
-
-
-def thickness_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
-    """Thickness, groove depth, fillet size."""
-    if piece.weld == "fillet":
-        yield from _fillet_items(piece)
-        return
-    found, t = groove_row(piece), piece.thickness_mm
-    if found is None or t is None:
-        yield _no_row(piece, "parent_thickness_mm")
-        return
-    table, row = found
-    yield _thickness(piece, table, row, t, impact)
-    if piece.weld == "pjp-groove":
-        depth = piece.groove_depth_mm or 0.0
-        yield item(
-            table,
-            row,
-            "groove_depth_mm",
-            "span",
-            f"A groove of {_mm(piece, depth)} qualifies grooves up to that depth.",
-            columns=("depth_factor",),
-            max=depth * row["depth_factor"],
-            tested=Range(depth, depth),
-        )
-    yield item(
-        table,
-        row,
-        "fillet_size_mm",
-        "any",
-        "A groove test qualifies fillets of any size.",
-        weld="fillet",
-    )
-    yield _deposit(piece, table, row)
-
-
-def _deposit(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeItem:
-    if len(piece.processes) < 2:
-        return item(
-            table,
-            row,
-            "deposited_thickness_mm",
-            "any",
-            "With one process the base metal's thickness governs.",
-        )
-    return item(
-        table,
-        row,
-        "deposited_thickness_mm",
-        "unknown",
-        "How the thickness of each of several processes counts is not known here: look it up in clause 6.",
-    )
-
-
-def _thickness(piece: Welded, table: Table, row: Mapping[str, Any], t: float, impact: bool) -> RangeItem:
-    units = piece.units
-    low = figure(row, "min", units)
-    if low is None and row.get("min_factor") is not None:
-        low = row["min_factor"] * t
-    high = figure(row, "max", units)
-    if high is None and row.get("max_factor") is not None:
-        high = row["max_factor"] * t
-    also = ""
-    joint = piece.joint
-    if (
-        joint
-        and joint.preparation
-        and joint.preparation.form == "square"
-        and not joint.back_gouge
-        and piece.weld == "cjp-groove"
-    ):
-        high = t if high is None else min(high, t)
-        also = "A square groove without back-gouging is qualified up to the thickness tested."
-    reason = (
-        f"{piece.product.capitalize()} of {_mm(piece, t)}: from {_mm(piece, low or 0.0)}"
-        f" {'without an upper limit' if high is None else 'to ' + _mm(piece, high)}."
-    )
-    unchecked = table.unchecked_of(row)
-    if impact:
-        limits = row_of(table_of("impact_variables"), "thickness")
-        cap, below, least = (figure(limits, name, units) for name in ("cap", "below", "least"))
-        raised = least if t < (below or 0.0) - 1e-9 else min(t, cap or t)
-        if raised is not None and raised > (low or 0.0):
-            low = raised
-            reason += f" With impact toughness the least is {_mm(piece, raised)}."
-        unchecked += table_of("impact_variables").unchecked_of(limits)
-    found = item(
-        table, row, "parent_thickness_mm", "span", reason, min=low, max=high, tested=Range(t, t), also=also
-    )
-    return replace(found, unchecked=unchecked)
-
-
-def _no_row(piece: Welded, variable: str) -> RangeItem:
-    table = table_of("partial_groove_tests" if piece.weld == "pjp-groove" else "groove_tests")
-    depth = piece.weld == "pjp-groove"
-    t = piece.groove_depth_mm if depth else piece.thickness_mm
-    words = "groove depth" if depth else "thickness"
-    if t is None:
-        why = f"The {words} of the piece is not stated."
-    elif piece.product == "pipe" and piece.outside_diameter_mm is None:
-        why = "The outside diameter of the pipe is not stated."
-    else:
-        why = f"A {words} of {_mm(piece, t)} is outside the table: look up what it qualifies."
-    return item(table, table.rows[0], variable, "unknown", why, tested=Range(t, t) if t is not None else None)
-
-
-def _fillet_items(piece: Welded) -> Iterator[RangeItem]:
-    table = table_of("fillet_tests")
-    row = row_of(table, "single-pass" if piece.run_kind == "single" else "multiple-pass")
-    t, leg = piece.thickness_mm, piece.leg_mm
-    tested = Range(t, t) if t is not None else None
-    yield item(
-        table,
-        row,
-        "parent_thickness_mm",
-        "any",
-        "A fillet test qualifies any plate thickness.",
-        tested=tested,
-    )
-    if leg is None:
-        yield item(
-            table, row, "fillet_size_mm", "unknown", "The leg of the fillet is not stated.", weld="fillet"
-        )
-        return
-    smaller = row["qualifies"] == "smaller"
-    yield item(
-        table,
-        row,
-        "fillet_size_mm",
-        "span",
-        f"A {'single' if smaller else 'multiple'}-pass fillet of {_mm(piece, leg)} qualifies that size and "
-        f"{'smaller in a single pass' if smaller else 'larger in several passes'}.",
-        columns=("qualifies",),
-        max=leg if smaller else None,
-        min=None if smaller else leg,
-        tested=Range(leg, leg),
-        weld="fillet",
-        also="in a single pass" if smaller else "in several passes",
-    )
-    yield item(
-        table,
-        row,
-        "runs_per_side",
-        "exact",
-        "Single-pass and multiple-pass fillets are qualified apart.",
-        values=(piece.run_kind,),
-        tested=(piece.run_kind,),
-        weld="fillet",
-    )
-
-
-def diameter_items(piece: Welded) -> Iterator[RangeItem]:
-    """Outside diameter, and the branch angle of tubular connections."""
-    diameter = piece.outside_diameter_mm
-    table = table_of("groove_tests")
-    if piece.weld == "fillet":
-        yield item(
-            table_of("fillet_tests"),
-            table_of("fillet_tests").rows[0],
-            "outside_diameter_mm",
-            "any",
-            "A fillet test qualifies any wall.",
-        )
-    elif piece.product == "plate":
-        row = row_of(table, "large-pipe-middle")
-        limit = figure(row, "od_min", piece.units)
-        yield item(
-            table,
-            row,
-            "outside_diameter_mm",
-            "span",
-            f"A plate test covers pipe of {_mm(piece, limit or 0.0)} and over.",
-            columns=("od_min_mm", "od_min_in"),
-            min=limit,
-            unless=("backing", "back-gouge"),
-            also="Smaller pipe with backing or back-gouging.",
-        )
-    else:
-        found = groove_row(piece)
-        if found is None or diameter is None:
-            yield _no_row(piece, "outside_diameter_mm")
-        else:
-            yield _diameter(piece, *found, diameter)
-    yield item(
-        table,
-        table.rows[0],
-        "branch_angle_deg",
-        "unknown",
-        "T-, Y- and K-connections have rules of their own: look them up in clause 10.",
-    )
-
-
-def _diameter(piece: Welded, table: Table, row: Mapping[str, Any], diameter: float) -> RangeItem:
-    low = figure(row, "od_min", piece.units)
-    return item(
-        table,
-        row,
-        "outside_diameter_mm",
-        "span",
-        f"Pipe of {_mm(piece, diameter)} qualifies "
-        + ("that diameter and over." if low is None else f"{_mm(piece, low)} and over."),
-        min=diameter if low is None else min(low, diameter),
-        tested=Range(diameter, diameter),
-    )
-
-
-def job_pipe(piece: Welded, impact: bool) -> Alternative | None:
-    """The line of the standard test pipes, where the coupon is one of them."""
-    diameter, t = piece.outside_diameter_mm, piece.thickness_mm
-    if piece.product != "pipe" or piece.weld != "cjp-groove" or diameter is None or t is None:
-        return None
-    table = table_of("groove_tests")
-    for row in table.rows:
-        for od, wall in row.get("pipes", ()):
-            near = abs(od - diameter) <= od * _PIPE_TOLERANCE and abs(wall - t) <= wall * _PIPE_TOLERANCE
-            if near:
-                low, high = (figure(row, name, piece.units) for name in ("od_min", "od_max"))
-                return Alternative(
-                    title="standard test pipe",
-                    items=(
-                        _thickness(piece, table, row, t, impact),
-                        item(
-                            table,
-                            row,
-                            "outside_diameter_mm",
-                            "span",
-                            f"A standard test pipe of {_mm(piece, od)} x {_mm(piece, wall)} qualifies from "
-                            f"{_mm(piece, low or 0.0)}{' to ' + _mm(piece, high) if high else ' up'}.",
-                            min=low,
-                            max=high,
-                            tested=Range(diameter, diameter),
-                        ),
-                    ),
-                )
-    return None
-
-
-def _mm(piece: Welded, value: float) -> str:
-    return quantity_text(value, "thickness", piece.units)
-
 
 # --- base metals --------------------------------------------------------------------------------
 
@@ -531,7 +261,7 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
             row,
             "root_gap_mm",
             "span",
-            f"Root opening of {_mm(piece, gap)} less the tolerance of {_mm(piece, tolerance)}.",
+            f"Root opening of {said(piece, gap)} less the tolerance of {said(piece, tolerance)}.",
             min=max(gap - tolerance, 0.0),
             tested=Range(gap, gap),
             how="or-prequalified",
@@ -544,7 +274,7 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
             row,
             "root_face_mm",
             "span",
-            f"Root face of {_mm(piece, face)} and the tolerance of {_mm(piece, more)}.",
+            f"Root face of {said(piece, face)} and the tolerance of {said(piece, more)}.",
             max=face + more,
             tested=Range(face, face),
             how="or-prequalified",

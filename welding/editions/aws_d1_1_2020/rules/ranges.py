@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from welding.editions.aws_d1_1_2020.rules.range_heat import heat_items
 from welding.editions.aws_d1_1_2020.rules.range_joint import (
-    diameter_items,
     groove_items,
-    job_pipe,
     metal_items,
     position_items,
-    thickness_items,
     weld_items,
 )
 from welding.editions.aws_d1_1_2020.rules.range_process import process_items
+from welding.editions.aws_d1_1_2020.rules.range_size import diameter_items, job_pipe, thickness_items
 from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import NeedFacts, Needs
 from welding.qualification.welded import Welded

@@ -7,7 +7,7 @@ from typing import Any
 
 from welding.editions.aws_d1_1_2020.rules.judging import former_limit
 from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number, figure, row_of, table_of
-from welding.editions.aws_d1_1_2020.rules.range_joint import groove_row
+from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
 from welding.qualification.welded import Welded

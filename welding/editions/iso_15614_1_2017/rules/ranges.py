@@ -3,14 +3,10 @@
 from __future__ import annotations
 
 from welding.editions.iso_15614_1_2017.rules.range_heat import heat_items
-from welding.editions.iso_15614_1_2017.rules.range_joint import (
-    diameter_items,
-    position_items,
-    thickness_items,
-    weld_items,
-)
+from welding.editions.iso_15614_1_2017.rules.range_joint import position_items, weld_items
 from welding.editions.iso_15614_1_2017.rules.range_metal import metal_items
 from welding.editions.iso_15614_1_2017.rules.range_process import process_items
+from welding.editions.iso_15614_1_2017.rules.range_size import diameter_items, thickness_items
 from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.welded import Welded
