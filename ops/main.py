@@ -10,13 +10,14 @@ import subprocess
 import time
 from collections.abc import Callable
 
-from ops import checks
-from ops.cluster import Cluster
+from ops import checks, proxy
+from ops.cluster import MIGRATES, SERVES, Cluster
 from ops.environment import LOCKS, build_web, code_files, digest, make_venv, run
 from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one
 from ops.say import DISK, MISSING, NETWORK, USAGE, Step, Stop, say
 from ops.system import check_node, install_packages
-from ops.web import WebServer, manage, require_free
+from ops.user import web_user
+from ops.web import WebServer, check_serving, manage, require_free
 
 PORT = 8727
 DEMO_DATABASE, DATABASE = "bead_demo", "bead"
@@ -75,6 +76,18 @@ def _parser() -> argparse.ArgumentParser:
     add("reset-demo", reset_demo, "throw the demo's data away; the next demo starts afresh")
     admin = add("admin", make_admin, "make an administrator for ./bead serve")
     admin.add_argument("username")
+    let_in = add("unlock", unlock, "let a name sign in again after too many failures from strangers")
+    let_in.add_argument("username")
+    audit = add("audit", audit_verify, "prove the audit trail and everything signed")
+    audit.add_argument("what", choices=["verify"])
+    for command in (let_in, audit):
+        command.add_argument("--demo", action="store_true", help="of the demo's data")
+    front = add("proxy", proxy.write, "print the configuration of nginx in front of ./bead serve")
+    front.add_argument("--host", help="the name that people use (default: of BEAD_PUBLIC_URL)")
+    front.add_argument("--port", type=_port, default=PORT, help=f"of ./bead serve (default {PORT})")
+    front.add_argument("--listen", default="443", help="port or address:port (default 443)")
+    front.add_argument("--certificate", required=True, help="path of the certificate chain")
+    front.add_argument("--key", required=True, help="path of its key")
     add("test", checks.test, "run every check, as CI does")
     add("screenshots", checks.screenshots, "retake docs/screenshots from the demo data")
     add("bench", checks.bench, "measure speed and write docs/bench.md")
@@ -104,6 +117,7 @@ def serve(options: argparse.Namespace) -> int:
 
 def _up(options: argparse.Namespace, *, demo: bool) -> int:
     kind = "demo" if demo else "serve"
+    check_serving()
     with only_one():
         say("Grounded Bead")
         check_node()
@@ -123,7 +137,10 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
         cluster.make_database(name)
         if not same:
             _prepare(cluster, name, demo=demo)
-            web.start(cluster.url(name), options.port or PORT, demo=demo, code=code)
+            if os.geteuid() == 0 and web_user() is None:
+                say("  Caution: the web server runs as root, since no other user can read this folder")
+                say("  or its Python. Put both where others can read them, or start as another user.")
+            web.start(cluster.url(name, SERVES), options.port or PORT, demo=demo, code=code)
     _greet(web.port() or PORT, demo=demo)
     if options.detach:
         say("  It runs in the background. ./bead stop ends it.")
@@ -150,7 +167,9 @@ def _prepare(cluster: Cluster, name: str, *, demo: bool) -> None:
     if cluster.prepared_for(name) == wanted and (home() / "static").is_dir():
         return
     with Step("preparing the database"):
-        manage(cluster.url(name), "prepare", *(["--demo"] if demo else []), demo=demo)
+        cluster.make_roles(name)
+        demo_data_too = ["--demo"] if demo else []
+        manage(cluster.url(name, MIGRATES), "prepare", "--serving", SERVES, *demo_data_too, demo=demo)
         cluster.note_prepared(name, wanted)
 
 
@@ -213,8 +232,35 @@ def make_admin(options: argparse.Namespace) -> int:
         cluster = Cluster()
         cluster.start()
         cluster.make_database(DATABASE)
-        manage(cluster.url(DATABASE), "prepare")
-        say(manage(cluster.url(DATABASE), "make_admin", options.username).strip())
+        _prepare(cluster, DATABASE, demo=False)
+        say(manage(cluster.url(DATABASE, SERVES), "make_admin", options.username).strip())
+    return 0
+
+
+def _on_database(options: argparse.Namespace, role: str, *call: str) -> str:
+    """Run a management command on the database of serve, or of the demo."""
+    make_venv(for_tests=False)
+    with only_one():
+        cluster = Cluster()
+        cluster.start()
+        name = DEMO_DATABASE if options.demo else DATABASE
+        cluster.make_database(name)
+        _prepare(cluster, name, demo=options.demo)
+        return manage(cluster.url(name, role), *call, demo=options.demo).strip()
+
+
+def unlock(options: argparse.Namespace) -> int:
+    """Let a name sign in again."""
+    say(_on_database(options, SERVES, "unlock", options.username))
+    return 0
+
+
+def audit_verify(options: argparse.Namespace) -> int:
+    """Prove the audit trail; exit 1 with every fault named."""
+    try:
+        say(_on_database(options, MIGRATES, "audit_verify"))
+    except Stop as stop:
+        raise Stop(str(stop), 1) from None
     return 0
 
 

@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
+import ipaddress
 import json
 import os
 import signal
 import subprocess
 import time
 import urllib.error
+import urllib.parse
 import urllib.request
+import zoneinfo
 from pathlib import Path
 
 from ops.cluster import listens
 from ops.places import PYTHON, ROOT, SERVER, home, lock_fds, secret, write_whole
-from ops.say import BUILD, PORT, Stop
+from ops.say import BUILD, PORT, USAGE, Stop
+from ops.user import own_folders, web_user
+
+START_S = 60
 
 
 def environment(database_url: str, *, demo: bool) -> dict[str, str]:
@@ -26,11 +32,16 @@ def environment(database_url: str, *, demo: bool) -> dict[str, str]:
         "BEAD_HOME": str(home()),
         "DJANGO_SETTINGS_MODULE": "config.settings",
         "PYTHONPATH": f"{ROOT}:{SERVER}",
+        "PYTHONDONTWRITEBYTECODE": "1",
+        # Threads share a few arenas: else the ceiling of a worker's memory is spent on empty ones.
+        "MALLOC_ARENA_MAX": "4",
     }
 
 
 def manage(database_url: str, *arguments: str, demo: bool = False) -> str:
-    """Run one of Django's management commands."""
+    """Run one of Django's management commands, as the user of the web server."""
+    user = web_user()
+    own_folders(user)
     done = subprocess.run(
         [str(PYTHON), "manage.py", *arguments],
         cwd=SERVER,
@@ -40,10 +51,56 @@ def manage(database_url: str, *arguments: str, demo: bool = False) -> str:
         capture_output=True,
         stdin=subprocess.DEVNULL,
         pass_fds=lock_fds(),
+        **(user.options() if user else {}),
     )
     if done.returncode:
         raise Stop(f"manage.py {arguments[0]} failed:\n{(done.stdout + done.stderr)[-2500:]}", BUILD)
-    return done.stdout
+    return str(done.stdout)
+
+
+def check_serving() -> None:
+    """Stop with a sentence if what is set for serving does not fit together, before anything is started.
+
+    Raises:
+        Stop: With the variable and what is wrong with it.
+    """
+    public = os.environ.get("BEAD_PUBLIC_URL", "")
+    parts = urllib.parse.urlsplit(public)
+    if public and (parts.scheme not in ("http", "https") or not parts.hostname or parts.path.strip("/")):
+        raise Stop(f"BEAD_PUBLIC_URL is {public!r}; it should read like https://bead.example", USAGE)
+    hosts = _hosts()
+    allowed = any(
+        one in ("*", parts.hostname) or (one.startswith(".") and f".{parts.hostname}".endswith(one))
+        for one in hosts
+    )
+    if parts.hostname and not allowed:
+        raise Stop(
+            f"BEAD_ALLOWED_HOSTS is {','.join(hosts)}, which leaves out {parts.hostname} of BEAD_PUBLIC_URL: "
+            "people would be refused.",
+            USAGE,
+        )
+    for one in filter(None, os.environ.get("BEAD_TRUSTED_PROXIES", "").split(",")):
+        try:
+            ipaddress.ip_network(one.strip(), strict=False)
+        except ValueError:
+            raise Stop(f"BEAD_TRUSTED_PROXIES holds {one.strip()!r}, which is no address.", USAGE) from None
+    zone = os.environ.get("BEAD_TIME_ZONE", "UTC")
+    try:
+        zoneinfo.ZoneInfo(zone)
+    except (zoneinfo.ZoneInfoNotFoundError, ValueError):
+        raise Stop(f"BEAD_TIME_ZONE is {zone!r}; it should read like Europe/Berlin", USAGE) from None
+
+
+def _hosts() -> list[str]:
+    told = os.environ.get("BEAD_ALLOWED_HOSTS", "")
+    public = urllib.parse.urlsplit(os.environ.get("BEAD_PUBLIC_URL", "")).hostname
+    return [one.strip() for one in told.split(",") if one.strip()] or [public or "127.0.0.1"]
+
+
+def _host_to_ask() -> str:
+    """A name that the server answers to: it refuses all others, ourselves too."""
+    first = _hosts()[0]
+    return "127.0.0.1" if first == "*" else first.removeprefix(".")
 
 
 class WebServer:
@@ -71,8 +128,10 @@ class WebServer:
 
     def healthy(self) -> bool:
         """Whether it answers."""
-        port = self.port()
-        return port is not None and _answers(port)
+        state = self._state()
+        if state is None:
+            return False
+        return _answer(int(state["port"]), str(state.get("host", "127.0.0.1"))) == 200
 
     def code(self) -> str | None:
         """Digest of the code that the running server was started from."""
@@ -80,64 +139,48 @@ class WebServer:
         return str(state.get("code", "")) if state else None
 
     def start(self, database_url: str, port: int, *, demo: bool, code: str = "") -> None:
-        """Start it on this loopback port."""
+        """Start it on this loopback port; whatever does not come up is taken down again.
+
+        Raises:
+            Stop: The port is taken, or it does not answer; with the end of its log.
+        """
         require_free(port)
-        kind = "demo" if demo else "serve"
-        log = (home() / "web.log").open("ab")
-        process = subprocess.Popen(
-            [
-                str(PYTHON),
-                "-m",
-                "gunicorn",
-                "config.wsgi",
-                "-k",
-                "gthread",
-                "-w",
-                "2",
-                "--threads",
-                "16",
-                "--preload",
-                "--bind",
-                f"127.0.0.1:{port}",
-                "--no-control-socket",
-                "--graceful-timeout",
-                "5",
-                "--timeout",
-                "60",
-                "--max-requests",
-                "20000",
-                "--max-requests-jitter",
-                "2000",
-                "--log-level",
-                "warning",
-            ],
-            cwd=SERVER,
-            env=environment(database_url, demo=demo),
-            stdout=log,
-            stderr=log,
-            stdin=subprocess.DEVNULL,
-            start_new_session=True,
-        )
-        write_whole(
-            self._note,
-            json.dumps(
-                {
-                    "pid": process.pid,
-                    "started": _started(process.pid),
-                    "port": port,
-                    "kind": kind,
-                    "code": code,
-                }
-            ),
-        )
-        for _ in range(600):
-            if _answers(port):
+        user = web_user()
+        own_folders(user)
+        host = _host_to_ask()
+        descriptor = os.open(home() / "web.log", os.O_WRONLY | os.O_CREAT | os.O_APPEND, 0o600)
+        with os.fdopen(descriptor, "ab") as log:
+            process = subprocess.Popen(
+                [str(PYTHON), "-m", "gunicorn", "config.wsgi", "-c", str(ROOT / "ops" / "gunicorn_conf.py")],
+                cwd=SERVER,
+                env={**environment(database_url, demo=demo), "BEAD_PORT": str(port)},
+                stdout=log,
+                stderr=log,
+                stdin=subprocess.DEVNULL,
+                start_new_session=True,
+                **(user.options() if user else {}),
+            )
+        state = {
+            "pid": process.pid,
+            "started": _started(process.pid),
+            "port": port,
+            "kind": "demo" if demo else "serve",
+            "code": code,
+            "host": host,
+        }
+        write_whole(self._note, json.dumps(state))
+        end, status = time.monotonic() + START_S, 0
+        while time.monotonic() < end and process.poll() is None:
+            status = _answer(port, host)
+            if status == 200:
                 return
-            if process.poll() is not None:
+            if status in (400, 403):  # it is up and refuses us: waiting changes nothing
                 break
             time.sleep(0.1)
+        self.stop()
         tail = (home() / "web.log").read_text(errors="replace")[-1500:]
-        raise Stop(f"The web server does not start. Its log ends:\n{tail}", BUILD)
+        said = f" It answers {status} to a request for {host}." if status else ""
+        raise Stop(f"The web server does not start.{said} Its log ends:\n{tail}", BUILD)
 
     def stop(self) -> bool:
         """Stop it; returns whether there was anything to stop."""
@@ -179,9 +222,13 @@ def _started(pid: int) -> str:
     return "" if fields[0] == "Z" else fields[19]
 
 
-def _answers(port: int) -> bool:
+def _answer(port: int, host: str) -> int:
+    """Status of an answer, 0 for none."""
+    request = urllib.request.Request(f"http://127.0.0.1:{port}/api/codes", headers={"Host": host})
     try:
-        with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/codes", timeout=2) as answer:
-            return bool(answer.status == 200)
+        with urllib.request.urlopen(request, timeout=2) as answer:
+            return int(answer.status)
+    except urllib.error.HTTPError as error:
+        return int(error.code)
     except (urllib.error.URLError, OSError):
-        return False
+        return 0

@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 import sys
 from typing import Any
 
 from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
-from django.db import InterfaceError, OperationalError
-from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.db import DataError, IntegrityError, InterfaceError, OperationalError
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse, RawPostDataException
 from django.http.multipartparser import MultiPartParserError
+from django.http.request import UnreadablePostError
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from psycopg.errors import CheckViolation, DiskFull
+from pydantic import ValidationError as PydanticError
 
 from welding.errors import DocumentError, UnreadableError, WeldingError
 
@@ -77,6 +81,18 @@ class ConflictError(Refusal):
     status, type, title = 409, "conflict", "Already there"
 
 
+class DamagedError(Refusal):
+    """The bytes of something signed or frozen are not those that were signed; nothing is shown from them."""
+
+    status, type, title = 409, "damaged", "Damaged"
+
+    def __init__(self, what: str) -> None:
+        super().__init__(
+            f"{what} is not what was kept: its contents do not match their hash. Nothing is shown from it. "
+            "Tell the administrator; ./bead audit verify says what was changed."
+        )
+
+
 class InvalidError(Refusal):
     """A field is wrong."""
 
@@ -116,8 +132,16 @@ def _document(error: DocumentError) -> JsonResponse:
     return problem(422, "document", "Not accepted", str(error), errors)
 
 
-def database_gone(request: HttpRequest) -> JsonResponse:
-    """The database does not answer."""
+def disk_full() -> JsonResponse:
+    """There is no room to keep anything."""
+    detail = "The disk of the server is full: nothing was saved. What you typed stays on the screen."
+    return problem(507, "disk-full", "Disk full", detail)
+
+
+def database_gone(request: HttpRequest, error: Exception | None = None) -> JsonResponse:
+    """The database does not answer, or has no room."""
+    if error is not None and isinstance(error.__cause__, DiskFull):
+        return disk_full()
     detail = "The database does not answer."
     if request.method not in ("GET", "HEAD"):
         detail += " Nothing was saved. What you typed stays on the screen and is sent again."
@@ -202,12 +226,51 @@ def install_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(OperationalError)
     def database_error(request: HttpRequest, error: OperationalError) -> HttpResponse:
         log.error("database does not answer: %s", error)
-        return database_gone(request)
+        return database_gone(request, error)
 
     @api.exception_handler(InterfaceError)
     def interface_error(request: HttpRequest, error: InterfaceError) -> HttpResponse:
         log.error("database connection lost: %s", error)
         return database_gone(request)
+
+    @api.exception_handler(DataError)
+    @api.exception_handler(UnicodeEncodeError)
+    def not_storable(request: HttpRequest, error: Exception) -> HttpResponse:
+        log.warning("cannot be stored at %s: %s", request.path, error)
+        return problem(422, "invalid", "Not accepted", "A value is too large, or no text may hold it.")
+
+    @api.exception_handler(IntegrityError)
+    def collides(request: HttpRequest, error: IntegrityError) -> HttpResponse:
+        """The database is the last to refuse: frozen beneath a signature, or taken in the same moment."""
+        log.warning("refused by the database at %s: %s", request.path, error)
+        frozen = isinstance(error.__cause__, CheckViolation)
+        said = "What is signed or in the audit trail no longer changes." if frozen else "It is there already."
+        return problem(409, "conflict", "Not possible", f"{said} Nothing was saved.")
+
+    @api.exception_handler(PydanticError)
+    def damaged(request: HttpRequest, error: PydanticError) -> HttpResponse:
+        log.error("damaged at %s: %s", request.path, error)
+        return problem(
+            409, "damaged", "Damaged", "What is kept here cannot be read; it was written to the log."
+        )
+
+    @api.exception_handler(MemoryError)
+    def too_much(request: HttpRequest, error: MemoryError) -> HttpResponse:
+        log.error("out of memory at %s", request.path)
+        return problem(413, "too-big", "Too big", "This takes more memory than a request may take.")
+
+    @api.exception_handler(RawPostDataException)
+    @api.exception_handler(UnreadablePostError)
+    def unread(request: HttpRequest, error: Exception) -> HttpResponse:
+        return problem(400, "odd", "Not accepted", "The request could not be read: send JSON.")
+
+    @api.exception_handler(OSError)
+    def disk(request: HttpRequest, error: OSError) -> HttpResponse:
+        if error.errno not in (errno.ENOSPC, errno.EDQUOT, errno.EROFS):
+            log.exception("unexpected error at %s", request.path, exc_info=error)
+            return _unexpected()
+        log.error("the disk is full at %s", request.path)
+        return disk_full()
 
     @api.exception_handler(Exception)
     def unexpected(request: HttpRequest, error: Exception) -> HttpResponse:
@@ -226,13 +289,7 @@ def _unexpected() -> JsonResponse:
 
 def server_error(request: HttpRequest) -> HttpResponse:
     """Django's handler500: errors outside the API's views, such as in a middleware."""
-    if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
-        return database_gone(request)
+    error = sys.exc_info()[1]
+    if isinstance(error, OperationalError | InterfaceError):
+        return database_gone(request, error)
     return _unexpected()
-
-
-def locked_out(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
-    """Too many failed sign-ins."""
-    return problem(
-        429, "throttled", "Too many attempts", "Too many failed sign-ins. Try again in 15 minutes."
-    )

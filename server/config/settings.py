@@ -17,9 +17,20 @@ HOME = Path(os.environ.get("BEAD_HOME", ROOT / ".bead"))
 DEMO = os.environ.get("BEAD_DEMO") == "1"
 SECRET_KEY = os.environ["BEAD_SECRET_KEY"]
 DEBUG = False
-ALLOWED_HOSTS = os.environ.get("BEAD_ALLOWED_HOSTS", "127.0.0.1,localhost").split(",")
+
+
+def _listed(name: str, otherwise: str) -> list[str]:
+    """A list from the environment, parted by commas."""
+    return [one.strip() for one in os.environ.get(name, otherwise).split(",") if one.strip()]
+
+
 PUBLIC_URL = os.environ.get("BEAD_PUBLIC_URL", "").rstrip("/")
 SECURE = PUBLIC_URL.startswith("https://")
+ALLOWED_HOSTS = _listed("BEAD_ALLOWED_HOSTS", urlsplit(PUBLIC_URL).hostname or "127.0.0.1,localhost")
+# Whose X-Forwarded headers are believed: behind a public address the web server on this machine.
+TRUSTED_PROXIES = _listed("BEAD_TRUSTED_PROXIES", "127.0.0.1,::1" if PUBLIC_URL else "")
+# Requests that one web worker answers at a time; each may hold a database connection.
+THREADS = int(os.environ.get("BEAD_THREADS", "20"))
 
 INSTALLED_APPS = [
     "django.contrib.admin",
@@ -29,7 +40,6 @@ INSTALLED_APPS = [
     "django.contrib.messages",
     "django.contrib.staticfiles",
     "django.contrib.postgres",
-    "axes",
     "pgtrigger",
     "pghistory",
     "csp",
@@ -45,10 +55,12 @@ INSTALLED_APPS = [
     "apps.qualification",
     "apps.printing",
     "apps.demo",
+    "apps.audit",
 ]
 
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "config.views.NothingKept",
     "csp.middleware.CSPMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -59,7 +71,6 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "config.history.HistoryOfChanges",
     "apps.codebook.middleware.BookInForce",
-    "axes.middleware.AxesMiddleware",
 ]
 
 ROOT_URLCONF = "config.urls"
@@ -92,7 +103,7 @@ def database(url: str) -> dict[str, object]:
         "CONN_MAX_AGE": 0,
         # A connection that died with the server is replaced before anyone sees it.
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"pool": {"min_size": 2, "max_size": 8, "timeout": 4}, "connect_timeout": 4},
+        "OPTIONS": {"pool": {"min_size": 2, "max_size": THREADS + 2, "timeout": 4}, "connect_timeout": 4},
     }
 
 
@@ -100,23 +111,17 @@ DATABASES = {"default": database(os.environ["BEAD_DATABASE_URL"])}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "accounts.User"
-AUTHENTICATION_BACKENDS = [
-    "axes.backends.AxesStandaloneBackend",
-    "django.contrib.auth.backends.ModelBackend",
-]
+AUTHENTICATION_BACKENDS = ["apps.accounts.backend.GuardedBackend"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "apps.accounts.passwords.NotMadeOfNames"},
 ]
-AXES_FAILURE_LIMIT = 8
-AXES_COOLOFF_TIME = 0.25  # hours
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_CALLABLE = "api.errors.locked_out"
-AXES_RESET_ON_SUCCESS = True
-AXES_VERBOSE = False
 
 LANGUAGE_CODE = "en"
-TIME_ZONE = "UTC"
+# The shop's: what day it is, and the times on sheets. The database keeps UTC.
+TIME_ZONE = os.environ.get("BEAD_TIME_ZONE", "UTC")
 USE_I18N = False
 USE_TZ = True
 
@@ -124,6 +129,12 @@ STATIC_URL = "static/"
 STATIC_ROOT = HOME / "static"
 # Recordings lie here, as they came; see docs/operations.md for keeping them elsewhere.
 MEDIA_ROOT = HOME / "files" / str(DATABASES["default"]["NAME"])
+STORAGES = {
+    "default": {"BACKEND": "config.storage.DurableStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+FILE_UPLOAD_PERMISSIONS = 0o600
+FILE_UPLOAD_DIRECTORY_PERMISSIONS = 0o700
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.is_dir() else None
 WHITENOISE_INDEX_FILE = False
 
@@ -153,6 +164,9 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 
+# What the process that reads one large recording may take.
+READING_MEMORY_MB = int(os.environ.get("BEAD_READING_MEMORY_MB", "4000"))
+
 # One document is at most 2 MB; a body above this is refused before it is read.
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
 
@@ -169,7 +183,6 @@ LOGGING = {
     "handlers": {"stderr": {"class": "logging.StreamHandler", "formatter": "json"}},
     "root": {"handlers": ["stderr"], "level": "INFO"},
     "loggers": {
-        "axes": {"level": "WARNING"},
         "weasyprint": {"level": "ERROR"},
         "fontTools": {"level": "ERROR"},
         "django.db.backends": {"level": "WARNING"},

@@ -13,7 +13,6 @@ from config.settings import DATABASES
 
 DEMO = True
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
-AXES_ENABLED = False
 # Tests hold their connection in a transaction; a pool would hand out others.
 DATABASES["default"]["OPTIONS"] = {"connect_timeout": 4}
 

@@ -5,7 +5,7 @@ import uuid
 from datetime import timedelta
 
 import pytest
-from apps.coupons.models import PassLog
+from apps.coupons.models import Coupon, PassLog
 from apps.coupons.rows import to_columns, to_plain
 from apps.coupons.services.start_coupon import start_coupon
 from django.db import IntegrityError, transaction
@@ -232,6 +232,7 @@ def test_what_is_no_photo_is_refused(api, coupon, data):
 def test_a_pass_that_waited_is_dated_back_by_the_servers_clock(api, coupon):
     """The device is an hour ahead and the pass waited ten minutes in it."""
     now = timezone.now()
+    Coupon.objects.filter(pk=coupon.pk).update(created_at=now - timedelta(hours=1))
     body = {
         "client_id": str(uuid.uuid4()),
         "record": ENTRY,

@@ -9,70 +9,27 @@ from io import BytesIO
 import pytest
 from apps.accounts.permissions import Action
 from apps.codebook.models import Entry
-from apps.coupons.services.edit_piece import edit_piece
-from apps.coupons.services.log_pass import log_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.procedures.models import Revision
-from apps.procedures.services.create_procedure import create_procedure
 from apps.qualification.models import QualificationRecord, Signature, Specimen
 from django.db import IntegrityError, InternalError, transaction
 from django.db.utils import ProgrammingError
 from openpyxl import load_workbook
 from pypdf import PdfReader
 
+from tests.server.conftest import PASSWORD, enter_tests
 from tests.welding.records import record
-from welding.documents.codec import PASS_RECORD, PROCEDURE, RECORD
+from welding.documents.codec import RECORD
 
 NAMELESS = {"format": "grounded-bead/procedure", "version": 1}
 EMPTY_BOOK = {"format": "grounded-bead/book-corrections", "version": 1}
-PASSWORD = {"password": "long-enough-1", "reason": "compared with the certificates"}
 FACTOR = "iso_15614_1_2017.thickness_level_2/over-12-to-20/multi_max_factor"
 
 
 @pytest.fixture
-def coupon(people, job):
+def coupon(welded):
     """A welded coupon of 20 mm with its log closed, no test entered."""
-    plain = record("iso")
-    document = {**plain["procedure"], "number": "FB-27-P03"}
-    revision = create_procedure(people["engineer"], job, PROCEDURE.take(document))
-    made = start_coupon(people["engineer"], revision, "R. Okafor")
-    piece = {k: v for k, v in plain["coupon"].items() if k != "passes"}
-    edit_piece(people["inspector"], made, made.version, {"piece": piece})
-    for one in plain["coupon"]["passes"]:
-        log_pass(people["inspector"], made, uuid.uuid4(), PASS_RECORD.take(one))
-    made.refresh_from_db()
-    edit_piece(people["inspector"], made, made.version, {"status": "welded"})
-    made.refresh_from_db()
-    return made
-
-
-def enter_tests(api, coupon, *more, without=(), changed=None):
-    for one in [*record("iso")["tests"], *more]:
-        if one["specimen"] in without:
-            continue
-        test = {**one, **(changed or {}).get(one["specimen"], {})}
-        status, answer = api["inspector"]("POST", f"/coupons/{coupon.pk}/specimens", {"test": test})
-        assert status == 201, answer
-
-
-@pytest.fixture
-def signed(api, coupon):
-    enter_tests(api, coupon)
-    status, answer = api["engineer"]("POST", f"/coupons/{coupon.pk}/sign", PASSWORD)
-    assert status == 201, answer
-    return QualificationRecord.objects.get(pk=answer["id"])
-
-
-@pytest.fixture
-def released(api, signed):
-    status, made = api["engineer"]("POST", f"/records/{signed.pk}/procedure", {})
-    assert status == 201, made
-    body = {**PASSWORD, "records": [signed.pk]}
-    status, answer = api["engineer"]("POST", f"/revisions/{made['id']}/qualify", body)
-    assert status == 200, answer
-    status, answer = api["engineer"]("POST", f"/revisions/{made['id']}/release", PASSWORD)
-    assert status == 200 and answer["stage"] == "released", answer
-    return Revision.objects.get(pk=made["id"])
+    return welded
 
 
 def test_a_failed_bend_its_retest_and_a_released_procedure(api, coupon):
@@ -281,7 +238,7 @@ def test_a_record_that_no_longer_counts_is_told_wherever_it_supports(api, releas
     assert api["engineer"]("POST", path, PASSWORD)[0] == 409
     _, touched = api["viewer"]("GET", "/book/touched")
     assert [(one["number"], one["covered_after"]) for one in touched] == [("FB-27-P03", False)]
-    assert "FB-27-Q01 no longer counts" in touched[0]["changes"]
+    assert "FB-27-Q01 is void" in touched[0]["changes"]
     _, stage = api["viewer"]("GET", f"/revisions/{released.pk}/stage")
     assert not stage["current"]["covered"]
     assert api["engineer"]("POST", f"/records/{signed.pk}/procedure", {})[0] == 409

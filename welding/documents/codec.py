@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import dataclasses
 import json
+import re
 from typing import Any, Generic, TypeVar
 
 from pydantic import ConfigDict, TypeAdapter, ValidationError
@@ -30,6 +31,7 @@ from welding.errors import DocumentError, Problem
 from welding.ranges import Range
 
 LARGEST_BYTES = 2_000_000
+_ODD = re.compile("[\x00\ud800-\udfff]")
 DEEPEST = 40
 MOST_PROBLEMS = 50
 
@@ -89,6 +91,17 @@ class Codec(Generic[T]):
         text = json.dumps(self.plain(document), ensure_ascii=False, indent=2, allow_nan=False)
         return (text + "\n").encode()
 
+    def kept(self, document: T) -> Any:
+        """The plain values to store. They are read back first: what cannot be read is never stored.
+
+        Raises:
+            DocumentError: Written and read again it would be refused, such as text with control characters
+                in a document that was put together by code.
+        """
+        plain = self.plain(document)
+        self.take(plain)
+        return plain
+
     def schema(self) -> dict[str, Any]:
         """JSON Schema of the document."""
         return self._adapter.json_schema()
@@ -122,7 +135,16 @@ def parse_json(raw: bytes) -> Any:
         elif byte in (0x7D, 0x5D):
             depth -= 1
     try:
-        return json.loads(raw.decode("utf-8"), object_pairs_hook=_no_twins, parse_constant=_no_constant)
+        parsed = json.loads(
+            raw.decode("utf-8"),
+            object_pairs_hook=_no_twins,
+            parse_constant=_no_constant,
+            parse_int=_short_int,
+            parse_float=_finite,
+        )
+        if b"\\u" in raw:  # written out, a text may hold what no text may hold
+            _no_odd_text(parsed)
+        return parsed
     except UnicodeDecodeError:
         raise _refused("not UTF-8") from None
     except json.JSONDecodeError as error:
@@ -139,12 +161,41 @@ def _said(value: Any) -> Any:
 
 
 def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    found = dict(pairs)
-    if len(found) != len(pairs):
-        keys = [key for key, _ in pairs]
-        twin = next(key for key in keys if keys.count(key) > 1)
-        raise _refused(f"the key {twin!r} stands twice in one object")
+    found: dict[str, Any] = {}
+    for key, value in pairs:
+        if key in found:
+            raise _refused(f"the key {_excerpt(key)!r} stands twice in one object")
+        found[key] = value
     return found
+
+
+LONGEST_NUMBER = 60
+
+
+def _short_int(text: str) -> int:
+    if len(text) > LONGEST_NUMBER:
+        raise _refused(f"a number of {len(text):,} digits is too long")
+    return int(text)
+
+
+def _finite(text: str) -> float:
+    value = float(text) if len(text) <= LONGEST_NUMBER else float("inf")
+    if value in (float("inf"), float("-inf")):
+        raise _refused(f"{_excerpt(text)} is too large or too long a number")
+    return value
+
+
+def _no_odd_text(value: Any) -> None:
+    """Refuse NUL and halves of surrogate pairs, in keys too: no database and no file takes them."""
+    waiting = [value]
+    while waiting:
+        one = waiting.pop()
+        if isinstance(one, dict):
+            waiting += [*one.keys(), *one.values()]
+        elif isinstance(one, list):
+            waiting += one
+        elif isinstance(one, str) and _ODD.search(one):
+            raise _refused("a text holds NUL or half a surrogate pair")
 
 
 def _no_constant(name: str) -> Any:

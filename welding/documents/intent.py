@@ -31,7 +31,7 @@ class Trial:
 
     process: f.Process
     transfer: f.Transfer | None = None
-    filler: WishedFiller
+    filler: WishedFiller = WishedFiller()
     gas: f.Line | None = None
     position: f.Position
     progression: f.Progression | None = None

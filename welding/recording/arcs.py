@@ -134,6 +134,6 @@ def _bridged(
 
 def _split(first: int, last: int, gaps: NDArray[np.int64]) -> tuple[Run, ...]:
     """Part a stretch at gaps in the data (``gaps`` holds the index before each)."""
-    inside = gaps[(gaps >= first) & (gaps < last)]
+    inside = gaps[np.searchsorted(gaps, first) : np.searchsorted(gaps, last)]
     bounds = [first - 1, *(int(one) for one in inside), last]
     return tuple(Run(bounds[k] + 1, bounds[k + 1]) for k in range(len(bounds) - 1))

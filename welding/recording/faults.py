@@ -228,9 +228,9 @@ def _sags_in(recording: Recording, run: Run, channel: Samples, word: str, unit: 
     time = recording.time_s[part]
     if time.size < 8 or time[-1] - time[0] < 6 * SAG_WINDOW_S:
         return
-    edges = np.arange(time[0], time[-1], SAG_WINDOW_S)
-    bounds = np.searchsorted(time, edges)
-    bounds = np.unique(bounds[bounds < time.size])
+    # Windows that hold samples: a long pause must not cost a window for every half second of it.
+    windows = np.floor((time - time[0]) / SAG_WINDOW_S)
+    bounds = np.concatenate(([0], np.flatnonzero(np.diff(windows)) + 1))
     values = np.abs(channel[part])
     values = np.where(np.isfinite(values), values, 0.0)
     means = np.add.reduceat(values, bounds) / np.diff(np.concatenate((bounds, [time.size])))

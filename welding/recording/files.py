@@ -20,7 +20,10 @@ from welding.recording.mapping import Mapping
 from welding.recording.signals import Fault, Lines, Recording, Samples, tidy
 
 BLOCK_BYTES = 1 << 22
-MOST_SAMPLES = 100_000_000
+MOST_SAMPLES = 60_000_000
+MOST_COLUMNS = 1000
+LONGEST_S = 30 * 86_400.0
+"""A month: what seems to last longer has a wrong time column."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,8 +47,8 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
         out and named by their line; nothing is filled in.
 
     Raises:
-        WeldingError: A chosen column is not there, no row can be read, or there are more than
-            100 million samples.
+        WeldingError: A chosen column is not there, no row can be read, there are more than 60 million
+            samples or 1000 columns, or the times span more than a month.
     """
     with path.open("rb") as file:
         parquet = file.read(4) == b"PAR1"
@@ -63,7 +66,7 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
             for name, column in mapping.columns.items():
                 parts[name].append(numbers_of(batch.column(name), column, mapping.decimal, at, notes))
             lines.add(first_line, batch.num_rows)
-    except pa.ArrowException as error:
+    except (pa.ArrowException, OSError, csv.Error, UnicodeError, OverflowError) as error:
         raise WeldingError(f"the file cannot be read: {_plain(error)}") from error
     channels = {name: _joined(parts.pop(name)) for name in list(parts)}
     size = lines.size
@@ -88,6 +91,11 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
     if tidied.recording.size == 0:
         where = f"; line {notes.lines[0]} holds {notes.example!r}" if notes.lines else ""
         raise WeldingError(f"no row holds numbers for time, voltage and current{where}")
+    lasts = float(tidied.recording.time_s[-1] - tidied.recording.time_s[0])
+    if lasts > LONGEST_S:
+        raise WeldingError(
+            f"the times span {lasts / 86_400:,.0f} days: is this the time column, and is its unit right?"
+        )
     faults = (*_row_faults(path, notes, lines.of(size - 1)), *tidied.faults)
     return FileRead(tidied.recording, faults, rows + notes.count)
 
@@ -240,6 +248,11 @@ def _blank_parted(
 
 def _parquet(path: Path, mapping: Mapping) -> Iterator[tuple[int, pa.RecordBatch]]:
     with pq.ParquetFile(path) as file:
+        rows, columns = file.metadata.num_rows, file.metadata.num_columns
+        if rows > MOST_SAMPLES or rows < 0:
+            raise WeldingError(f"{rows:,} samples: cut the recording into parts of {MOST_SAMPLES:,}")
+        if columns > MOST_COLUMNS:
+            raise WeldingError(f"{columns:,} columns are no recording")
         chosen = _chosen([str(name) for name in file.schema_arrow.names], mapping)
         row = 1
         for batch in file.iter_batches(batch_size=1 << 18, columns=list(dict.fromkeys(chosen.values()))):
@@ -248,4 +261,4 @@ def _parquet(path: Path, mapping: Mapping) -> Iterator[tuple[int, pa.RecordBatch
 
 
 def _plain(error: Exception) -> str:
-    return str(error).splitlines()[0][:200]
+    return next(iter(str(error).splitlines()), type(error).__name__)[:200]

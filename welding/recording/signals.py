@@ -16,6 +16,8 @@ Channel = Literal["voltage_v", "current_a", "wire_feed_m_min", "gas_l_min"]
 CHANNELS: tuple[Channel, ...] = ("voltage_v", "current_a", "wire_feed_m_min", "gas_l_min")
 
 MOST_LINES_NAMED = 20
+LATEST_S, HIGHEST_V, HIGHEST_A = 1e11, 10_000.0, 1_000_000.0
+"""Beyond these no clock, voltage or current of a weld is read (common practice, far on the safe side)."""
 GAP_STEPS = 5.0
 """A step longer than this many usual steps is a gap; shorter ones are a sample or two left out."""
 
@@ -190,7 +192,8 @@ def tidy(
         at = found if place is None else place[found]
         return () if lines is None else tuple(lines.of(int(one)) for one in at)
 
-    whole = np.isfinite(time_s) & np.isfinite(voltage_v) & np.isfinite(current_a)
+    # NaN compares false; what no sensor of a weld can read is no number either.
+    whole = (np.abs(time_s) <= LATEST_S) & (np.abs(voltage_v) <= HIGHEST_V) & (np.abs(current_a) <= HIGHEST_A)
     missing = int(whole.size - np.count_nonzero(whole))
     if missing:
         wrong = ~whole
@@ -200,7 +203,7 @@ def tidy(
             Fault(
                 kind="not-a-number",
                 severity="caution",
-                message=f"{missing:,} samples have no number for time, voltage or current; left out.",
+                message=f"{missing:,} samples have no usable number for time, voltage or current; left out.",
                 at_s=at,
                 lines=named(wrong),
                 count=missing,

@@ -190,7 +190,10 @@ def _are_units(cells: list[str]) -> bool:
 def _cells(line: str, delimiter: Delimiter) -> list[str]:
     if delimiter == " ":
         return line.split()
-    return [one.strip() for one in next(csv.reader([line], delimiter=delimiter), [])]
+    try:
+        return [one.strip() for one in next(csv.reader([line], delimiter=delimiter), [])]
+    except csv.Error as error:  # a field of over 131 kB, or a lone carriage return
+        raise WeldingError(f"a line cannot be parted into columns: {error}") from error
 
 
 def _mapping(
@@ -266,8 +269,10 @@ def _parquet(path: Path) -> Guess:
         with pq.ParquetFile(path) as file:
             names = [str(name) for name in file.schema_arrow.names]
             batch = next(file.iter_batches(batch_size=10), None)
-    except (ArrowException, OSError) as error:
-        raise WeldingError(f"the Parquet file cannot be read: {error}") from error
+    except (ArrowException, OSError, ValueError, OverflowError) as error:
+        raise WeldingError(f"the Parquet file cannot be read: {str(error)[:200]}") from error
+    if len(names) > MOST_COLUMNS:
+        raise WeldingError(f"{len(names):,} columns are no recording")
     rows = tuple(tuple(str(value) for value in row.values()) for row in batch.to_pylist()) if batch else ()
     if not rows:
         raise WeldingError("the Parquet file holds no row")

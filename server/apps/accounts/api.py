@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated, Any
 
 from api.errors import InvalidError, ProblemOut
+from api.people import person
 from django.conf import settings
-from django.contrib.auth import authenticate, login, logout
-from django.http import Http404, HttpRequest
+from django.contrib.auth import login, logout, update_session_auth_hash
+from django.http import Http404, HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Schema
 from ninja.security import APIKeyCookie
+from pydantic import StringConstraints
 
 from apps.accounts.models import Role, User
 from apps.accounts.permissions import ALLOWED
+from apps.accounts.services.change_password import change_password
+from apps.accounts.services.sign_in import checked, remember_device
 
 router = Router(tags=["session"])
 
@@ -36,6 +40,7 @@ class PersonOut(Schema):
     name: str
     role: str
     allowed: list[str]
+    password_own: bool
 
 
 class DemoPersonOut(Schema):
@@ -53,17 +58,27 @@ class SessionOut(Schema):
     demo: list[DemoPersonOut]
 
 
+Secret = Annotated[str, StringConstraints(max_length=200)]
+
+
 class SignIn(Schema):
     """A sign-in."""
 
-    username: str
-    password: str
+    username: Annotated[str, StringConstraints(max_length=150)]
+    password: Secret
+
+
+class PasswordIn(Schema):
+    """The present password and the one to come."""
+
+    current: Secret
+    new: Secret
 
 
 class DemoSignIn(Schema):
     """A sign-in with one click."""
 
-    username: str
+    username: Annotated[str, StringConstraints(max_length=150)]
 
 
 def _person(user: User) -> PersonOut:
@@ -73,6 +88,7 @@ def _person(user: User) -> PersonOut:
         name=user.shown_name,
         role=user.role,
         allowed=sorted(action.name for action in ALLOWED[Role(user.role)]),
+        password_own=user.password_own,
     )
 
 
@@ -94,16 +110,29 @@ def session(request: HttpRequest) -> SessionOut:
     return _session(request)
 
 
-@router.post("/session", response={200: SessionOut, 422: ProblemOut}, auth=CsrfOnly())
-def sign_in(request: HttpRequest, payload: SignIn) -> SessionOut:
+BACKEND = "apps.accounts.backend.GuardedBackend"
+
+
+@router.post("/session", response={200: SessionOut, 422: ProblemOut, 429: ProblemOut}, auth=CsrfOnly())
+def sign_in(request: HttpRequest, response: HttpResponse, payload: SignIn) -> SessionOut:
     """Sign in with name and password; throttled."""
-    user = authenticate(request, username=payload.username, password=payload.password)
-    if not isinstance(user, User):
+    user = checked(request, payload.username, payload.password)
+    if user is None:
         raise InvalidError(
             "Name and password do not fit.",
             errors=[{"path": "password", "message": "Name and password do not fit.", "value": ""}],
         )
-    login(request, user)
+    login(request, user, backend=BACKEND)
+    remember_device(request, response, user.username)
+    return _session(request)
+
+
+@router.post("/session/password", response={200: SessionOut, 422: ProblemOut, 429: ProblemOut})
+def change_own_password(request: HttpRequest, payload: PasswordIn) -> SessionOut:
+    """Change the own password; other sessions of the person end."""
+    changed = change_password(request, person(request), payload.current, payload.new)
+    update_session_auth_hash(request, changed)
+    request.user = changed
     return _session(request)
 
 
@@ -114,7 +143,7 @@ def demo_sign_in(request: HttpRequest, payload: DemoSignIn) -> SessionOut:
     found = user.first() if settings.DEMO else None
     if found is None:
         raise Http404
-    login(request, found, backend="django.contrib.auth.backends.ModelBackend")
+    login(request, found, backend=BACKEND)
     return _session(request)
 
 

@@ -7,6 +7,7 @@ from typing import ClassVar
 import pghistory
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.utils import timezone
 
 
 class Role(models.TextChoices):
@@ -23,13 +24,21 @@ class Role(models.TextChoices):
 @pghistory.track(
     pghistory.InsertEvent(),
     pghistory.UpdateEvent(),
+    # The hash itself stays out of the trail; that it changed, when and by whom stands in it.
+    pghistory.UpdateEvent("password", condition=pghistory.AnyChange("password")),
     pghistory.DeleteEvent(),
     exclude=["password", "last_login"],
 )
 class User(AbstractUser):
-    """A person who signs in."""
+    """A person who signs in.
+
+    ``password_own`` says whether the person chose the present password; one that somebody else set
+    signs nothing until its owner has changed it.
+    """
 
     role = models.CharField(max_length=20, choices=Role.choices, default=Role.VIEWER)
+    password_own = models.BooleanField(default=False)
+    password_set_at = models.DateTimeField(null=True, blank=True)
 
     class Meta(AbstractUser.Meta):
         """The role is one of the known ones, in the database too."""
@@ -42,3 +51,31 @@ class User(AbstractUser):
     def shown_name(self) -> str:
         """Full name, or the sign-in name where none is given."""
         return self.get_full_name() or self.username
+
+    def set_password(self, raw_password: str | None) -> None:
+        """Set a password that somebody else chose, as an administrator does."""
+        super().set_password(raw_password)
+        self.password_own, self.password_set_at = False, timezone.now()
+
+    def set_own_password(self, raw_password: str) -> None:
+        """Set a password that the person chose."""
+        self.set_password(raw_password)
+        self.password_own = True
+
+    def check_password(self, raw_password: str | None) -> bool:
+        """Whether it fits. A hash that is renewed on the way is still the same person's password."""
+        own, at = self.password_own, self.password_set_at
+        fits = super().check_password(raw_password)
+        self.password_own, self.password_set_at = own, at
+        return fits
+
+
+class Budget(models.Model):
+    """A counter of failed sign-ins in its window; the key is a digest of whom it counts."""
+
+    key = models.CharField(max_length=64, primary_key=True)
+    count = models.PositiveIntegerField()
+    ends_at = models.FloatField(db_index=True)
+
+    def __str__(self) -> str:
+        return f"{self.count} until {self.ends_at:.0f}"

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
 from api.documents import CorrectionsIn
+from api.text import Line, Note
 from ninja import Schema
-from pydantic import Field
 
 from welding.codebook import BookEdition
 
@@ -34,10 +34,10 @@ class BookOut(Schema):
 class SayIn(Schema):
     """Something said of a number."""
 
-    number_id: Annotated[str, Field(max_length=200)]
+    number_id: Line
     said: Literal["confirm", "correct", "revert"]
     value: Any = None
-    reason: Annotated[str, Field(max_length=4000)] = ""
+    reason: Note = ""
 
 
 class BookTakeIn(Schema):

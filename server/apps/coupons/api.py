@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from datetime import datetime
+from functools import partial
 from typing import Any
 from uuid import UUID
 
+from api.damage import attempt
 from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut
 from api.people import person
+from api.text import Number
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -16,8 +19,7 @@ from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog, PassPhoto
-from apps.coupons.queries import coupon_document
-from apps.coupons.rows import to_record
+from apps.coupons.queries import coupon_document, passes_by_number
 from apps.coupons.schemas import (
     CorrectIn,
     CouponLineOut,
@@ -60,7 +62,7 @@ REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 4
 
 def _coupon(coupon_id: int) -> Coupon:
     return get_object_or_404(
-        Coupon.objects.select_related("job", "revision__procedure", "created_by"), pk=coupon_id
+        Coupon.objects.select_related("job", "revision__procedure", "created_by", "record"), pk=coupon_id
     )
 
 
@@ -73,7 +75,8 @@ def _ended(row: PassLog) -> datetime:
 
 
 def _welder(people: list[dict[str, Any]]) -> str:
-    return next((one["name"] for one in people if one.get("role") == "welder"), "")
+    found = (one for one in people if isinstance(one, dict) and one.get("role") == "welder")
+    return next((str(one.get("name", "")) for one in found), "")
 
 
 @router.get("/jobs/{int:job_id}/coupons", response={200: list[CouponLineOut], 404: ProblemOut})
@@ -82,22 +85,27 @@ def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
     require(person(request), Action.VIEW)
     job = get_object_or_404(Job, pk=job_id)
     lines = []
-    for one in job.coupons.select_related("revision__procedure").order_by("number"):
-        document = coupon_document(one)
-        log = evaluate_coupon(document)
+    coupons = job.coupons.select_related("job", "revision__procedure", "record").prefetch_related(
+        "record__signatures"
+    )
+    for one in coupons.order_by("number"):
+        document, damaged = attempt(one, partial(coupon_document, one))
+        log = evaluate_coupon(document) if document else None
         lines.append(
             CouponLineOut(
                 id=one.pk,
                 number=one.number,
                 status=one.status,
+                record_state=one.record.state if hasattr(one, "record") else "",
+                damaged=damaged,
                 revision_id=one.revision_id,
                 procedure_number=one.revision.procedure.number,
                 letter=one.revision.letter,
                 title=one.revision.title,
                 welder=_welder(one.people),
-                planned=len(document.procedure.passes),
-                logged=len(log.passes),
-                flagged=sum(result.out_of_range for result in log.passes),
+                planned=len(document.procedure.passes) if document else 0,
+                logged=len(log.passes) if log else 0,
+                flagged=sum(result.out_of_range for result in log.passes) if log else 0,
                 changed_at=one.changed_at,
             )
         )
@@ -108,7 +116,7 @@ def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
 def start(request: HttpRequest, revision_id: int, payload: StartIn) -> Status[CreatedOut]:
     """Start a coupon from a revision."""
     revision = get_object_or_404(Revision, pk=revision_id)
-    coupon = start_coupon(person(request), revision, payload.welder[:200])
+    coupon = start_coupon(person(request), revision, payload.welder)
     return Status(201, CreatedOut(id=coupon.pk))
 
 
@@ -118,7 +126,8 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
     require(person(request), Action.VIEW)
     one = _coupon(coupon_id)
     document = coupon_document(one)
-    rows = list(one.passes.select_related("logged_by").prefetch_related("photos").order_by("number", "id"))
+    records = passes_by_number(document)
+    rows = list(one.passes.prefetch_related("photos").order_by("number", "id"))
     evaluation, log = evaluate(document.procedure, units), evaluate_coupon(document, units)
     latest = max((row for row in rows if not row.struck), key=_ended, default=None)
     heat = {result.pass_number: result.heat_with_k_kj_mm for result in log.passes}
@@ -129,6 +138,8 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
         number=one.number,
         status=one.status,
         version=one.version,
+        signed_record=one.record.number if hasattr(one, "record") else "",
+        record_state=one.record.state if hasattr(one, "record") else "",
         revision_id=one.revision_id,
         procedure_number=one.revision.procedure.number,
         letter=one.revision.letter,
@@ -139,22 +150,24 @@ def read_coupon(request: HttpRequest, coupon_id: int, units: System = "si") -> C
             PassRowOut(
                 id=row.pk,
                 version=row.version,
-                record=to_record(row),
-                logged_by=row.logged_by.shown_name,
+                record=records[row.number],
+                logged_by=row.logged_name,
+                corrected_by=row.corrected_name,
                 logged_at=row.logged_at,
                 ended_at=_ended(row),
                 device_offset_s=row.device_offset_s,
                 photos=[photo.pk for photo in row.photos.all()],
             )
             for row in rows
-            if not row.struck
+            if not row.struck and row.number in records
         ],
         struck=[
             StruckOut(
                 number=row.number,
                 reason=row.struck_reason,
-                logged_by=row.logged_by.shown_name,
+                logged_by=row.logged_name,
                 logged_at=row.logged_at,
+                struck_by=row.corrected_name,
             )
             for row in rows
             if row.struck
@@ -195,9 +208,8 @@ def change_piece(request: HttpRequest, coupon_id: int, payload: PieceChangeIn) -
 def judge(request: HttpRequest, coupon_id: int, payload: JudgeIn) -> PassResult:
     """Judge a pass that is being typed; nothing is stored."""
     require(person(request), Action.VIEW)
-    one = _coupon(coupon_id)
-    piece = PIECE.take(one.piece)
-    return evaluate_pass(PROCEDURE.take(one.procedure_document), payload.record, payload.units, piece)
+    one = coupon_document(_coupon(coupon_id))
+    return evaluate_pass(one.procedure, payload.record, payload.units, one.coupon)
 
 
 @router.post("/revisions/{int:revision_id}/judge", response={200: PassResult, **REFUSALS})
@@ -205,14 +217,14 @@ def judge_on_scrap(request: HttpRequest, revision_id: int, payload: JudgeIn) -> 
     """Judge a pass tried on scrap, before there is a coupon; nothing is stored."""
     require(person(request), Action.VIEW)
     revision = get_object_or_404(Revision, pk=revision_id)
-    return evaluate_pass(PROCEDURE.take(revision.document), payload.record, payload.units)
+    return evaluate_pass(revision.contents(), payload.record, payload.units)
 
 
 @router.post("/revisions/{int:revision_id}/trials", response={201: CreatedOut, **REFUSALS})
 def keep_trial(request: HttpRequest, revision_id: int, payload: ScrapIn) -> Status[CreatedOut]:
     """Enter what was tried on scrap for a revision into the trial log."""
     revision = get_object_or_404(Revision, pk=revision_id)
-    procedure = PROCEDURE.take(revision.document)
+    procedure = revision.contents()
     trial = trial_of(procedure, payload.record, payload.verdict, timezone.localdate().isoformat())
     return Status(201, CreatedOut(id=enter_trial(person(request), trial).pk))
 
@@ -235,7 +247,7 @@ def correct(request: HttpRequest, pass_id: int, payload: CorrectIn) -> VersionOu
 @router.post("/passes/{int:pass_id}/strike", response={200: VersionOut, **REFUSALS})
 def strike(request: HttpRequest, pass_id: int, payload: StrikeIn) -> VersionOut:
     """Strike a logged pass with a reason; it stays in the trail."""
-    row = strike_pass(person(request), _row(pass_id), payload.version, payload.reason[:2000])
+    row = strike_pass(person(request), _row(pass_id), payload.version, payload.reason)
     return VersionOut(id=row.pk, version=row.version)
 
 
@@ -289,20 +301,19 @@ def take_table(request: HttpRequest, coupon_id: int) -> list[VersionOut]:
 
 
 @router.post("/jobs/{int:job_id}/import", response={200: ImportedOut, 413: ProblemOut, **REFUSALS})
-def import_document(request: HttpRequest, job_id: int, as_number: str = "") -> ImportedOut:
+def import_document(request: HttpRequest, job_id: int, as_number: Number = "") -> ImportedOut:
     """Import a procedure or a coupon; the body is the file. Refused whole if anything is wrong."""
     user = person(request)
     require(user, Action.IMPORT)
     job = get_object_or_404(Job, pk=job_id)
     raw = request.body
     head = parse_json(raw)
-    number = as_number.strip()[:60]
     if isinstance(head, dict) and head.get("format") == "grounded-bead/coupon":
-        found = import_coupon(user, job, COUPON.read(raw), number)
+        found = import_coupon(user, job, COUPON.read(raw), as_number)
         return ImportedOut(
             kind="coupon", id=found.coupon.pk, number=found.coupon.number, unchanged=found.unchanged
         )
-    taken = import_procedure(user, job, PROCEDURE.read(raw), number)
+    taken = import_procedure(user, job, PROCEDURE.read(raw), as_number)
     return ImportedOut(
         kind="procedure",
         id=taken.revision.pk,

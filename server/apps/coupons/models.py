@@ -7,6 +7,7 @@ from typing import ClassVar
 import pghistory
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 
 from apps.accounts.models import User
 from apps.jobs.models import Job
@@ -105,10 +106,16 @@ class PassLog(models.Model):
     # When the arc ended by the server's clock, and by how much the device's clock was ahead of it.
     ended_at = models.DateTimeField(null=True)
     device_offset_s = models.FloatField(null=True)
+    device_saved_at = models.DateTimeField(null=True)
     struck_reason = models.TextField(blank=True)
     struck = models.BooleanField(default=False)
     logged_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
-    logged_at = models.DateTimeField(auto_now_add=True)
+    logged_at = models.DateTimeField(default=timezone.now)
+    # Names as they were then: a person who is renamed does not change the log.
+    logged_name = models.CharField(max_length=310, blank=True)
+    corrected_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+", null=True)
+    corrected_name = models.CharField(max_length=310, blank=True)
+    corrected_at = models.DateTimeField(null=True)
     changed_at = models.DateTimeField(auto_now=True)
 
     class Meta:

@@ -7,8 +7,9 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from api.documents import PassRecordIn, PersonIn, PieceIn
+from api.text import Line, Moment, Note, Version
 from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from welding.advice.checklist import Question
 from welding.assess import Evaluation
@@ -19,11 +20,13 @@ from welding.documents.procedure import Procedure
 
 
 class CouponLineOut(Schema):
-    """A line in a list."""
+    """A line in a list; a coupon that cannot be read says why. ``record_state`` is empty until signed."""
 
     id: int
     number: str
     status: str
+    record_state: str
+    damaged: str
     procedure_number: str
     letter: str
     title: str
@@ -42,6 +45,7 @@ class PassRowOut(Schema):
     version: int
     record: PassRecord
     logged_by: str
+    corrected_by: str
     logged_at: datetime
     ended_at: datetime
     device_offset_s: float | None
@@ -55,6 +59,7 @@ class StruckOut(Schema):
     reason: str
     logged_by: str
     logged_at: datetime
+    struck_by: str
 
 
 class CouponOut(Schema):
@@ -65,6 +70,8 @@ class CouponOut(Schema):
     number: str
     status: str
     version: int
+    signed_record: str
+    record_state: str
     revision_id: int
     procedure_number: str
     letter: str
@@ -84,7 +91,7 @@ class CouponOut(Schema):
 class StartIn(Schema):
     """A coupon to start."""
 
-    welder: str = ""
+    welder: Line = ""
 
 
 class LogIn(Schema):
@@ -95,22 +102,22 @@ class LogIn(Schema):
 
     client_id: UUID
     record: PassRecordIn
-    device_time: datetime | None = None
-    saved_at: datetime | None = None
+    device_time: Moment | None = None
+    saved_at: Moment | None = None
 
 
 class CorrectIn(Schema):
     """A correction."""
 
-    version: int
+    version: Version
     record: PassRecordIn
 
 
 class StrikeIn(Schema):
     """A striking out."""
 
-    version: int
-    reason: str
+    version: Version
+    reason: Note
 
 
 class ScrapIn(Schema):
@@ -123,9 +130,9 @@ class ScrapIn(Schema):
 class ExplainIn(Schema):
     """An explanation of a flag."""
 
-    version: int
-    rule: Annotated[str, StringConstraints(max_length=200)]
-    text: Annotated[str, StringConstraints(max_length=4000)]
+    version: Version
+    rule: Line
+    text: Note
 
 
 class JudgeIn(Schema):
@@ -138,9 +145,9 @@ class JudgeIn(Schema):
 class PieceChangeIn(Schema):
     """What changed on the piece."""
 
-    version: int
+    version: Version
     piece: PieceIn | None = None
-    welder: str | None = None
+    welder: Line | None = None
     people: Annotated[list[PersonIn], Field(max_length=50)] | None = None
     status: Literal["welding", "welded"] | None = None
 

@@ -2,24 +2,18 @@
 
 from __future__ import annotations
 
-from typing import Annotated
-
 from api.errors import ConflictError, ProblemOut
 from api.people import person
+from api.text import JobNumber, Line
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
-from pydantic import StringConstraints
 
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
 
 router = Router(tags=["jobs"])
-
-Number = Annotated[
-    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40, pattern=r"^[^\x00-\x1f]+$")
-]
-Words = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200, pattern=r"^[^\x00-\x1f]*$")]
 
 
 class JobOut(Schema):
@@ -29,14 +23,22 @@ class JobOut(Schema):
     number: str
     title: str
     customer: str
+    two_signatures: bool
 
 
 class JobIn(Schema):
     """A new job."""
 
-    number: Number
-    title: Words
-    customer: Words = ""
+    number: JobNumber
+    title: Line
+    customer: Line = ""
+    two_signatures: bool = False
+
+
+class JobChangeIn(Schema):
+    """What may be changed of a job."""
+
+    two_signatures: bool
 
 
 @router.get("/jobs", response=list[JobOut])
@@ -52,10 +54,20 @@ def create_job(request: HttpRequest, payload: JobIn) -> Status[Job]:
     require(person(request), Action.CREATE_JOB)
     try:
         with transaction.atomic():
-            job = Job.objects.create(number=payload.number, title=payload.title, customer=payload.customer)
+            job = Job.objects.create(**payload.model_dump())
     except IntegrityError:
         raise ConflictError(
             f"There is a job {payload.number} already.",
             errors=[{"path": "number", "message": "taken", "value": payload.number}],
         ) from None
     return Status(201, job)
+
+
+@router.patch("/jobs/{int:job_id}", response={200: JobOut, 403: ProblemOut, 404: ProblemOut})
+def change_job(request: HttpRequest, job_id: int, payload: JobChangeIn) -> Job:
+    """Ask for the signatures of two people on records and releases, or no longer; seen in the audit trail."""
+    require(person(request), Action.CREATE_JOB)
+    job = get_object_or_404(Job, pk=job_id)
+    job.two_signatures = payload.two_signatures
+    job.save(update_fields=["two_signatures"])
+    return job

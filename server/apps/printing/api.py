@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from api.downloads import attachment
-from api.errors import ProblemOut
+from api.errors import DamagedError, ProblemOut
 from api.people import person
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
@@ -23,11 +23,11 @@ from apps.printing.pass_table import pass_table
 from apps.printing.record_sheet import applies_rows
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
-from apps.procedures.models import Revision
-from apps.qualification.models import Purpose
+from apps.procedures.models import Revision, Stage
+from apps.qualification.models import NOT_COUNTING, Purpose, QualificationRecord
+from apps.qualification.services.release import coverage_of, supporting_records
 from welding.assess import evaluate
 from welding.assess_coupon import evaluate_coupon
-from welding.documents.codec import PROCEDURE
 
 router = Router(tags=["printing"])
 
@@ -36,11 +36,36 @@ def _address(request: HttpRequest, path: str) -> str:
     return f"{settings.PUBLIC_URL}{path}" if settings.PUBLIC_URL else request.build_absolute_uri(path)
 
 
+def stamp_of(record: QualificationRecord | None) -> str:
+    """The word across every page of a record that no longer counts."""
+    state = record.state if record else ""
+    return state.upper() if state in ("void", "superseded") else ""
+
+
 def _signatures(revision: Revision) -> list[dict[str, Any]]:
     return [
-        {"by": one.by.shown_name, "role": one.role, "words": Purpose(one.purpose).label, "at": one.at}
-        for one in revision.signatures.select_related("by")
+        {"by": one.name, "role": one.role, "words": Purpose(one.purpose).label, "at": one.at}
+        for one in revision.signatures.all()
     ]
+
+
+def _standing(revision: Revision) -> tuple[str, list[str]]:
+    """The word across the sheet, and why a revision is no longer to be welded from; both empty if it is."""
+    if revision.stage in (Stage.WITHDRAWN, Stage.SUPERSEDED):
+        return revision.stage.upper(), [f"This revision is {revision.stage}."]
+    if revision.stage not in (Stage.QUALIFIED, Stage.RELEASED):
+        return "", []
+    records = supporting_records(revision)
+    if not records:
+        return "", []
+    said = [f"Record {one.number} {NOT_COUNTING[one.state]}." for one in records if not one.counts]
+    try:
+        found = coverage_of(revision, records)
+    except DamagedError as error:
+        return "NOT COVERED", [error.detail]
+    if found.covered:
+        return "", []
+    return "NOT COVERED", said or [f"{one.title}: {one.message}" for one in found.findings[:5]]
 
 
 @router.get("/revisions/{int:revision_id}/print", response={200: None, 404: ProblemOut})
@@ -50,14 +75,17 @@ def print_procedure(request: HttpRequest, revision_id: int, paper: Paper = "a4")
     revision = get_object_or_404(
         Revision.objects.select_related("procedure__job", "saved_by"), pk=revision_id
     )
-    document = PROCEDURE.take(revision.document)
+    document = revision.contents()
     write = sheets.Writer(sheets.system_of(document))
     evaluation = evaluate(document, write.system)
     address = _address(request, f"/procedures/{revision.pk}")
+    stamp, uncovered = _standing(revision)
     data = pdf(
         "printing/procedure.html",
         {
             "word": sheets.sheet_word(document),
+            "stamp": stamp,
+            "uncovered": uncovered,
             "revision": revision,
             "document": document,
             "job": revision.procedure.job,
@@ -86,7 +114,9 @@ def print_procedure(request: HttpRequest, revision_id: int, paper: Paper = "a4")
 def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> HttpResponse:
     """The coupon's record."""
     require(person(request), Action.VIEW)
-    coupon = get_object_or_404(Coupon.objects.select_related("job", "revision__procedure"), pk=coupon_id)
+    coupon = get_object_or_404(
+        Coupon.objects.select_related("job", "revision__procedure", "record"), pk=coupon_id
+    )
     document = coupon_document(coupon)
     write = sheets.Writer(sheets.system_of(document.procedure))
     evaluation = evaluate(document.procedure, write.system)
@@ -97,6 +127,7 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
         "printing/coupon.html",
         {
             "word": f"{sheets.record_word(document.procedure)}: coupon log",
+            "stamp": stamp_of(getattr(coupon, "record", None)),
             "coupon": coupon,
             "document": document,
             "job": coupon.job,
@@ -130,7 +161,7 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             "rows": sheets.logged_rows(document, log),
             "to_weld": log.to_weld,
             "drawing": drawing_svg(evaluation.drawing, write.system) if evaluation.drawing else "",
-            "struck": coupon.passes.filter(struck=True).select_related("logged_by"),
+            "struck": coupon.passes.filter(struck=True),
             "cautions": evaluation.cautions,
             "qr": qr_svg(address),
             "address": address,

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, replace
 from itertools import groupby
 
 from apps.printing.set_up import set_up_words
@@ -19,6 +19,9 @@ COLUMNS = (
     ("Wire feed", "wire_feed", "wire_feed_m_min"),
     ("Travel", "travel", "travel_mm_min"),
 )
+
+
+MOST_WITH_BANDS = 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,9 +43,9 @@ class Cell:
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """One pass."""
+    """One pass, or neighbours that are welded with the same settings: ``number`` is then such as 3–12."""
 
-    number: int
+    number: str
     role: str
     cells: tuple[Cell, ...]
     technique: str
@@ -65,6 +68,11 @@ class PassTable:
     headings: tuple[str, ...]
     groups: tuple[Group, ...]
 
+    @property
+    def long(self) -> bool:
+        """Whether there are so many rows that they stand as plain text, without bands."""
+        return sum(len(one.rows) for one in self.groups) > MOST_WITH_BANDS
+
 
 def pass_table(document: Procedure, evaluation: Evaluation) -> PassTable:
     """Lay out the passes of a procedure for its sheet."""
@@ -84,13 +92,24 @@ def pass_table(document: Procedure, evaluation: Evaluation) -> PassTable:
         cells.append(
             Cell(write.range(found, "heat_input"), _bar(found, heat_scale), _bar(wanted, heat_scale))
         )
-        return Row(one.number, one.role, tuple(cells), _technique(one, write))
+        return Row(str(one.number), one.role, tuple(cells), _technique(one, write))
 
     groups = tuple(
-        Group(process, filler, rest, tuple(row(one) for one in members))
+        Group(process, filler, rest, tuple(_joined([row(one) for one in members])))
         for (process, filler, rest), members in groupby(passes, key=lambda one: set_up_words(one, write))
     )
     return PassTable((*(words for words, _, _ in shown), evaluation.heat_word), groups)
+
+
+def _joined(rows: list[Row]) -> Iterator[Row]:
+    """Three and more neighbours that read the same as one row: passes 3 to 12 of a fill."""
+    for _, same in groupby(rows, key=lambda one: (one.role, one.cells, one.technique)):
+        found = list(same)
+        if len(found) < 3:
+            yield from found
+        else:
+            ends = sorted((int(found[0].number), int(found[-1].number)))
+            yield replace(found[0], number=f"{ends[0]}–{ends[1]}")
 
 
 def _range(heat: PassHeat | None) -> Range | None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 from typing import Any
 
-from api.downloads import attachment
+from api.downloads import attachment, harmless
 from api.errors import ProblemOut
 from api.people import person
 from django.http import HttpRequest, HttpResponse
@@ -15,23 +15,26 @@ from ninja import Router
 from openpyxl import Workbook
 from openpyxl.styles import Font
 from openpyxl.utils import get_column_letter
+from pydantic import TypeAdapter, ValidationError
 
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.coupons.services.log_files import TYPES
 from apps.printing import sheets
-from apps.printing.api import _address
+from apps.printing.api import _address, stamp_of
 from apps.printing.record_sheet import kind_words, range_rows, test_rows
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
-from apps.qualification.models import Purpose
+from apps.qualification.models import Amendment, Purpose, QualificationRecord
 from apps.qualification.queries import record_document, record_number
 from welding.assess import evaluate
 from welding.assess_coupon import evaluate_coupon
+from welding.qualification.items import QualifiedRange
 from welding.qualify import cutting_of, judge, plan_of, range_of
 from welding.testing.cutting import specimens_of
 
 router = Router(tags=["printing"])
+_RANGE: TypeAdapter[QualifiedRange] = TypeAdapter(QualifiedRange)
 
 
 def _coupon(coupon_id: int) -> Coupon:
@@ -49,12 +52,14 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
     write = sheets.Writer(sheets.system_of(document.procedure))
     evaluation = evaluate(document.procedure, write.system)
     report, found = judge(document), range_of(document)
-    signed = getattr(coupon, "record", None)
+    signed: QualificationRecord | None = getattr(coupon, "record", None)
     address = _address(request, f"/coupons/{coupon.pk}/tests")
     data = pdf(
         "printing/record.html",
         {
             "word": sheets.record_word(document.procedure),
+            "stamp": stamp_of(signed),
+            "standing": _standing(coupon, signed),
             "number": record_number(coupon),
             "coupon": coupon,
             "document": document,
@@ -67,13 +72,19 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             "tests": test_rows(document.tests, report),
             "report": report,
             "missing": report.missing,
-            "range": range_rows(found, write),
+            "range": range_rows(found, write, range_as_signed(signed)),
             "valid": found.valid,
             "findings": [one for one in found.findings if one.rule != "record.valid"],
             "signed": signed,
             "signatures": [
-                {"by": one.by.shown_name, "role": one.role, "words": Purpose(one.purpose).label, "at": one.at}
-                for one in signed.signatures.select_related("by")
+                {
+                    "by": one.name,
+                    "role": one.role,
+                    "words": Purpose(one.purpose).label,
+                    "at": one.at,
+                    "reason": one.reason,
+                }
+                for one in signed.signatures.all()
             ]
             if signed
             else [],
@@ -86,6 +97,32 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
         paper,
     )
     return attachment(data, "application/pdf", f"{record_number(coupon)}.pdf", inline=True)
+
+
+def range_as_signed(record: QualificationRecord | None) -> QualifiedRange | None:
+    """The range that was found when the record was signed; nothing where it was kept in another form."""
+    if record is None:
+        return None
+    try:
+        return _RANGE.validate_python(record.findings["range"])
+    except (ValidationError, KeyError, TypeError):
+        return None
+
+
+def _standing(coupon: Coupon, record: QualificationRecord | None) -> list[tuple[str, str]]:
+    """What whoever holds the sheet must know first: amended, superseded, void, one signature short."""
+    said = []
+    amendment = Amendment.objects.filter(coupon=coupon).select_related("of").first()
+    if amendment:
+        said.append(("Amendment", f"of {amendment.of.number}, begun by {amendment.name}: {amendment.reason}"))
+    if record is None:
+        return said
+    for one in record.signatures.all():
+        if one.purpose in (Purpose.VOID, Purpose.SUPERSEDED):
+            said.append((one.purpose.upper(), f"{one.reason} ({one.name}, {one.role}, {one.at:%Y-%m-%d})"))
+    if record.state == "awaits-second":
+        said.append(("One signature short", "This job asks for the signatures of two people."))
+    return said
 
 
 @router.get("/coupons/{int:coupon_id}/labels", response={200: None, 404: ProblemOut})
@@ -143,10 +180,10 @@ def record_workbook(request: HttpRequest, coupon_id: int) -> HttpResponse:
         ["Mark", "Test", "Readings", "Criterion", "Clause", "Found", "Verdict", "State", "Remarks"],
         [list(one.values()) for one in tests],
     )
-    rows = range_rows(range_of(document), write)
+    rows = range_rows(range_of(document), write, range_as_signed(getattr(coupon, "record", None)))
     _fill(
         book.create_sheet("Range"),
-        ["Variable", "For", "Tested", "Qualified", "Clause", "Source", "Also"],
+        ["Variable", "For", "Tested", "Qualified", "Clause", "Source", "Also", "When signed"],
         [
             [
                 one["title"],
@@ -156,6 +193,7 @@ def record_workbook(request: HttpRequest, coupon_id: int) -> HttpResponse:
                 one["clause"],
                 one["provenance"],
                 one["also"],
+                one["signed_as"],
             ]
             for one in rows
         ],
@@ -165,17 +203,12 @@ def record_workbook(request: HttpRequest, coupon_id: int) -> HttpResponse:
     return attachment(stream.getvalue(), TYPES["xlsx"], f"{record_number(coupon)}.xlsx")
 
 
-def _harmless(value: Any) -> Any:
-    """Text with a leading sign would be read as a formula."""
-    return f"'{value}" if isinstance(value, str) and value[:1] in ("=", "+", "-", "@") else value
-
-
 def _fill(sheet: Any, head: list[str], rows: list[list[Any]]) -> None:
     sheet.append(head)
     for cell in sheet[1]:
         cell.font = Font(bold=True)
     for row in rows:
-        sheet.append([_harmless(value) for value in row])
+        sheet.append([harmless(value) for value in row])
     for index in range(1, len(head) + 1):
         widest = max((len(str(row[index - 1])) for row in rows), default=0)
         width = min(max(widest, len(head[index - 1])) + 2, 60)

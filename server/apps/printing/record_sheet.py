@@ -102,8 +102,11 @@ def _text(value: Any) -> str:
     return str(value)
 
 
-def range_rows(found: QualifiedRange, write: Writer) -> list[dict[str, Any]]:
-    """A line for each variable that the code limits."""
+def range_rows(
+    found: QualifiedRange, write: Writer, signed: QualifiedRange | None = None
+) -> list[dict[str, Any]]:
+    """A line for each variable that the code limits; where it read otherwise when it was signed, both."""
+    before = {_place(item): item for item in signed.items} if signed else {}
     rows = []
     for item in found.items:
         if item.kind == "any":
@@ -119,9 +122,27 @@ def range_rows(found: QualifiedRange, write: Writer) -> list[dict[str, Any]]:
                 if item.rule.provenance == "confirmed"
                 else "from memory, not confirmed",
                 "also": item.also,
+                "signed_as": _signed_as(item, before.get(_place(item)), write) if signed else "",
             }
         )
     return rows
+
+
+def _place(item: RangeItem) -> tuple[object, ...]:
+    return item.variable, item.process, item.role, item.weld, item.member, item.filler_diameter_mm
+
+
+def _signed_as(item: RangeItem, before: RangeItem | None, write: Writer) -> str:
+    """What stood there when it was signed, if that was something else."""
+    if before is None:
+        return "not listed"
+    same = (item.kind, item.min, item.max, item.values) == (
+        before.kind,
+        before.min,
+        before.max,
+        before.values,
+    )
+    return "" if same else ("no limit" if before.kind == "any" else _qualified(before, write).main)
 
 
 def _scope(item: RangeItem) -> str:

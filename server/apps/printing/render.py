@@ -7,12 +7,16 @@ from functools import lru_cache
 from typing import Any, Literal
 
 import segno
+from api.connection import release_connection
 from django.conf import settings
 from django.template.loader import render_to_string
 from fontTools.ttLib.woff2 import decompress
 from weasyprint import HTML
 from weasyprint.text.fonts import FontConfiguration
 from weasyprint.urls import URLFetcher
+
+# The same document printed twice gives the same bytes: fonts cut down for a sheet carry no time of day.
+os.environ.setdefault("SOURCE_DATE_EPOCH", "1767225600")
 
 Paper = Literal["a4", "letter"]
 PAPER = {"a4": "A4 landscape", "letter": "letter landscape"}
@@ -36,6 +40,7 @@ def _fonts_folder() -> str:
 def pdf(template: str, context: dict[str, Any], paper: Paper) -> bytes:
     """Render a template to PDF."""
     html = render_to_string(template, {**context, "fonts": _fonts_folder(), "paper": PAPER[paper]})
+    release_connection()  # the sheet is set without it
     fetcher = URLFetcher(allowed_protocols=["file", "data"])
     # WeasyPrint registers fonts with the operating system's font library: one configuration a sheet.
     data: bytes = HTML(string=html, url_fetcher=fetcher).write_pdf(font_config=FontConfiguration())

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
+from api.damage import attempt
 from api.downloads import attachment
 from api.errors import ProblemOut
 from api.people import person
@@ -14,7 +16,7 @@ from ninja import Router, Status
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
-from apps.procedures.next_step import standing_of
+from apps.procedures.next_step import Standing, standing_of
 from apps.procedures.queries import newest_revisions
 from apps.procedures.schemas import (
     CouponRefOut,
@@ -50,7 +52,10 @@ def list_procedures(request: HttpRequest, job_id: int) -> list[RevisionLineOut]:
     lines = []
     for one in newest_revisions(get_object_or_404(Job, pk=job_id)):
         coupon_count: int = getattr(one, "coupon_count", 0)
-        standing = standing_of(one, coupon_count, getattr(one, "welding_count", 0))
+        standing, damaged = attempt(
+            one, partial(standing_of, one, coupon_count, getattr(one, "welding_count", 0))
+        )
+        standing = standing or Standing(0, 0, 0, "Damaged: tell the administrator")
         lines.append(
             RevisionLineOut(
                 id=one.pk,
@@ -73,6 +78,7 @@ def list_procedures(request: HttpRequest, job_id: int) -> list[RevisionLineOut]:
                 cautions=standing.cautions,
                 open_questions=standing.open_questions,
                 next_step=standing.next_step,
+                damaged=damaged,
             )
         )
     return lines
@@ -91,7 +97,7 @@ def read_revision(request: HttpRequest, revision_id: int, units: System = "si") 
     """A revision with its evaluation."""
     require(person(request), Action.VIEW)
     one = _revision(revision_id)
-    document = PROCEDURE.take(one.document)
+    document = one.contents()
     return RevisionOut(
         id=one.pk,
         job_id=one.procedure.job_id,
@@ -155,7 +161,7 @@ def export(request: HttpRequest, revision_id: int) -> HttpResponse:
     require(person(request), Action.VIEW)
     one = _revision(revision_id)
     return attachment(
-        PROCEDURE.write(PROCEDURE.take(one.document)),
+        PROCEDURE.write(one.contents()),
         "application/json",
         f"{one.procedure.number}-{one.letter}.procedure.json",
     )

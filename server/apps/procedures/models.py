@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import hashlib
+from functools import lru_cache
 from typing import ClassVar
 
 import pghistory
 import pgtrigger
+from api.errors import DamagedError
 from django.contrib.postgres.fields import ArrayField
 from django.contrib.postgres.indexes import GinIndex
 from django.db import models
@@ -13,6 +16,8 @@ from django.db.models import Q
 
 from apps.accounts.models import User
 from apps.jobs.models import Job
+from welding.documents.codec import PROCEDURE
+from welding.documents.procedure import Procedure as Document
 
 
 class Stage(models.TextChoices):
@@ -49,15 +54,20 @@ class Procedure(models.Model):
         return self.number
 
 
-@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
+@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent(), exclude=["body"])
 class Revision(models.Model):
-    """One revision. While a draft it changes, each save raising ``version``; then it is frozen."""
+    """One revision. While a draft it changes, each save raising ``version``; then it is frozen.
+
+    ``body`` holds the canonical bytes that ``content_hash`` is over, and is what is read; ``document`` is
+    the same in a form that can be searched.
+    """
 
     procedure = models.ForeignKey(Procedure, on_delete=models.PROTECT, related_name="revisions")
     letter = models.CharField(max_length=3)
     stage = models.CharField(max_length=12, choices=Stage.choices, default=Stage.DRAFT)
     version = models.PositiveIntegerField(default=1)
     document = models.JSONField()
+    body = models.TextField(default="")
     content_hash = models.CharField(max_length=64)
     title = models.CharField(max_length=200, blank=True)
     code_id = models.CharField(max_length=200, blank=True)
@@ -104,6 +114,7 @@ class Revision(models.Model):
                 condition=pgtrigger.Q(old__frozen_at__isnull=False)
                 & (
                     pgtrigger.Q(old__document__df=pgtrigger.F("new__document"))
+                    | pgtrigger.Q(old__body__df=pgtrigger.F("new__body"))
                     | pgtrigger.Q(old__content_hash__df=pgtrigger.F("new__content_hash"))
                     | pgtrigger.Q(new__frozen_at__isnull=True)
                 ),
@@ -117,3 +128,23 @@ class Revision(models.Model):
 
     def __str__(self) -> str:
         return f"{self.procedure.number} {self.letter}"
+
+    def contents(self) -> Document:
+        """The procedure from its bytes.
+
+        Raises:
+            DamagedError: The bytes do not match the hash, or a signature is over another one.
+            DocumentError: A revision of before the bytes were kept does not hold together.
+        """
+        if not self.body:
+            return PROCEDURE.take(self.document)
+        digest = hashlib.sha256(self.body.encode()).hexdigest()
+        if digest != self.content_hash:
+            raise DamagedError(f"Revision {self}")
+        return _read_body(self.body, digest)
+
+
+@lru_cache(maxsize=256)
+def _read_body(body: str, digest: str) -> Document:
+    """Documents are immutable, and reading one takes longer than all else that a list asks of it."""
+    return PROCEDURE.read(body)

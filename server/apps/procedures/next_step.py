@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from apps.procedures.models import Revision, Stage
 from welding.assess import Evaluation, evaluate
-from welding.documents.codec import PROCEDURE
 
 _STEPS = {
     Stage.TESTED: "Make the WPS from its record",
@@ -30,7 +29,7 @@ class Standing:
 
 def standing_of(revision: Revision, coupon_count: int, welding: int) -> Standing:
     """Judge a revision's document and name the next step."""
-    evaluation = evaluate(PROCEDURE.take(revision.document))
+    evaluation = evaluate(revision.contents())
     breaches = _count(evaluation, "violates", "requirement")
     return Standing(
         breaches=breaches,

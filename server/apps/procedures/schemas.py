@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 
 from api.documents import ProcedureIn
+from api.text import Version
 from ninja import Schema
 
 from welding.assess import Evaluation
@@ -34,6 +35,7 @@ class RevisionLineOut(Schema):
     cautions: int
     open_questions: int
     next_step: str
+    damaged: str
 
 
 class SiblingOut(Schema):
@@ -74,7 +76,7 @@ class RevisionOut(Schema):
 class SaveIn(Schema):
     """A save: the version that was opened, and what it should become."""
 
-    version: int
+    version: Version
     document: ProcedureIn
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from api.downloads import attachment
-from api.errors import InvalidError, ProblemOut
+from api.errors import DamagedError, InvalidError, ProblemOut
 from api.people import person
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -16,9 +16,23 @@ from apps.coupons.models import Coupon
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut
-from apps.qualification.models import Purpose, QualificationRecord, Signature, Specimen
-from apps.qualification.queries import record_document, record_number, signed_document, signed_records
+from apps.qualification.models import (
+    Amendment,
+    Purpose,
+    QualificationRecord,
+    Signature,
+    Specimen,
+)
+from apps.qualification.queries import (
+    all_records,
+    record_document,
+    record_number,
+    signed_records,
+    signed_tests,
+)
 from apps.qualification.schemas import (
+    AmendIn,
+    AmendmentOut,
     CoversIn,
     DraftCoverageOut,
     EvidenceOut,
@@ -39,6 +53,7 @@ from apps.qualification.schemas import (
     SpecimenOut,
     VariableOut,
 )
+from apps.qualification.services.amend_record import amend_record
 from apps.qualification.services.make_procedure import make_procedure
 from apps.qualification.services.old_record import enter_old_record, old_record_of
 from apps.qualification.services.signing import confirm_person, sign_record, void_record, witness_record
@@ -46,7 +61,7 @@ from apps.qualification.services.specimens import change_test, enter_test, prepa
 from welding.brackets import brackets_of
 from welding.catalogue import all_editions
 from welding.covering import Coverage, covers
-from welding.documents.codec import RECORD, TEST
+from welding.documents.codec import RECORD
 from welding.qualification.variables import GROUPS, VARIABLES
 from welding.qualify import cutting_of, in_force, judge, plan_of, range_of
 from welding.testing.cutting import specimens_of
@@ -67,7 +82,9 @@ def _specimen(specimen_id: int) -> Specimen:
 
 def record_of(record_id: int) -> QualificationRecord:
     """A signed record, or 404."""
-    found = QualificationRecord.objects.select_related("coupon__job", "coupon__revision__procedure")
+    found = QualificationRecord.objects.select_related(
+        "coupon__job", "coupon__revision__procedure"
+    ).prefetch_related("signatures")
     return get_object_or_404(found, pk=record_id)
 
 
@@ -76,7 +93,7 @@ def signature_out(one: Signature) -> SignatureOut:
     return SignatureOut(
         purpose=one.purpose,
         words=Purpose(one.purpose).label,
-        by=one.by.shown_name,
+        by=one.name,
         role=one.role,
         at=one.at,
         reason=one.reason,
@@ -85,7 +102,12 @@ def signature_out(one: Signature) -> SignatureOut:
 
 
 def record_line(one: QualificationRecord) -> RecordLineOut:
-    """A signed record as a line."""
+    """A signed record as a line; a damaged one says so and nothing more."""
+    damaged = ""
+    try:
+        one.document()
+    except DamagedError as error:
+        damaged = error.detail
     return RecordLineOut(
         id=one.pk,
         number=one.number,
@@ -95,8 +117,10 @@ def record_line(one: QualificationRecord) -> RecordLineOut:
         code_id=one.code_id,
         code_level=one.code_level,
         content_hash=one.content_hash,
-        signed_by=one.signed_by.shown_name,
+        signed_by=one.signer,
         signed_at=one.signed_at,
+        state="damaged" if damaged else one.state,
+        damaged=damaged,
     )
 
 
@@ -109,6 +133,7 @@ def evidence(request: HttpRequest, coupon_id: int) -> EvidenceOut:
     asked = in_force(document.procedure.code)
     plan = plan_of(document)
     rows = coupon.specimens.select_related("entered_by").order_by("id")
+    tests = signed_tests(coupon)
     signed = getattr(coupon, "record", None)
     return EvidenceOut(
         coupon_id=coupon.pk,
@@ -146,14 +171,44 @@ def evidence(request: HttpRequest, coupon_id: int) -> EvidenceOut:
             SpecimenOut(
                 id=row.pk,
                 version=row.version,
-                test=TEST.take(row.document),
+                test=tests[row.mark],
                 entered_by=row.entered_by.shown_name,
                 changed_at=row.changed_at,
             )
             for row in rows
+            if row.mark in tests
         ],
         report=judge(document),
         signed=_signed(signed) if signed else None,
+        amends=_amends(coupon),
+    )
+
+
+def _amends(coupon: Coupon) -> AmendmentOut | None:
+    """What this coupon amends, if it is an amendment."""
+    found = Amendment.objects.filter(coupon=coupon).select_related("of").first()
+    if found is None:
+        return None
+    return AmendmentOut(
+        record_number=found.of.number,
+        coupon_id=found.of.coupon_id,
+        reason=found.reason,
+        by=found.name,
+        at=found.at,
+    )
+
+
+def _amended(record: QualificationRecord) -> AmendmentOut | None:
+    """The amendment that a record has, signed or still being worked on."""
+    found = Amendment.objects.filter(of=record).select_related("coupon").first()
+    if found is None:
+        return None
+    return AmendmentOut(
+        record_number=record_number(found.coupon),
+        coupon_id=found.coupon_id,
+        reason=found.reason,
+        by=found.name,
+        at=found.at,
     )
 
 
@@ -164,7 +219,10 @@ def _signed(record: QualificationRecord) -> SignedOut:
         content_hash=record.content_hash,
         signed_at=record.signed_at,
         void=record.void,
-        signatures=[signature_out(one) for one in record.signatures.select_related("by")],
+        state=record.state,
+        signed_by_id=record.signed_by_id,
+        signatures=[signature_out(one) for one in record.signatures.all()],
+        amendment=_amended(record),
     )
 
 
@@ -270,11 +328,19 @@ def void(request: HttpRequest, record_id: int, payload: SignatureIn) -> Status[C
     return Status(201, CreatedOut(id=made.pk))
 
 
+@router.post("/records/{int:record_id}/amend", response={201: CreatedOut, **REFUSALS})
+def amend(request: HttpRequest, record_id: int, payload: AmendIn) -> Status[CreatedOut]:
+    """Begin an amendment: a copy of the coupon to correct and to sign anew. Gives the copy's id."""
+    made = amend_record(person(request), record_of(record_id), payload.reason)
+    return Status(201, CreatedOut(id=made.coupon_id))
+
+
 @router.get("/jobs/{int:job_id}/records", response={200: list[RecordLineOut], 404: ProblemOut})
-def list_records(request: HttpRequest, job_id: int) -> list[RecordLineOut]:
-    """Signed records of a job."""
+def list_records(request: HttpRequest, job_id: int, all_of_them: bool = False) -> list[RecordLineOut]:
+    """Signed records of a job that count; with ``all_of_them`` void and superseded ones too."""
     require(person(request), Action.VIEW)
-    return [record_line(one) for one in signed_records(get_object_or_404(Job, pk=job_id))]
+    job = get_object_or_404(Job, pk=job_id)
+    return [record_line(one) for one in (all_records(job) if all_of_them else signed_records(job))]
 
 
 @router.post("/jobs/{int:job_id}/coverage", response={200: DraftCoverageOut, **REFUSALS})
@@ -284,9 +350,10 @@ def draft_coverage(request: HttpRequest, job_id: int, payload: CoversIn) -> Draf
     records = signed_records(get_object_or_404(Job, pk=job_id))
     lines = [record_line(one) for one in records]
     procedure = payload.procedure
-    if procedure is None or procedure.code is None or not records:
+    whole = [one for one, line in zip(records, lines, strict=True) if not line.damaged]
+    if procedure is None or procedure.code is None or not whole:
         return DraftCoverageOut(coverage=None, brackets=[], record="", records=lines)
-    documents = [signed_document(one) for one in records]
+    documents = [one.document() for one in whole]
     found = covers(documents, procedure)
     nearest = found.by[0] if found.by else _nearest(found)
     supporting = next((one for one in documents if one.number == nearest), None)
@@ -337,6 +404,7 @@ def export_record(request: HttpRequest, coupon_id: int) -> HttpResponse:
     """The record as an open document: as signed, byte for byte, else as it stands."""
     require(person(request), Action.VIEW)
     coupon = _coupon(coupon_id)
+    document = record_document(coupon)  # verifies the hash of a signed one
     signed = getattr(coupon, "record", None)
-    body = signed.body.encode() if signed else RECORD.write(record_document(coupon))
+    body = signed.body.encode() if signed else RECORD.write(document)
     return attachment(body, "application/json", f"{record_number(coupon)}.qualification-record.json")

@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+import hashlib
+from functools import lru_cache
 from typing import ClassVar
 
 import pghistory
 import pgtrigger
+from api.errors import DamagedError
 from django.db import models
 from django.db.models import Q
 
 from apps.accounts.models import User
 from apps.coupons.models import Coupon
 from apps.procedures.models import Revision
+from welding.documents.codec import RECORD
+from welding.documents.record import QualificationRecord as Document
 
 
 @pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
@@ -77,10 +82,91 @@ class QualificationRecord(models.Model):
     def __str__(self) -> str:
         return self.number
 
+    def document(self) -> Document:
+        """The record from its signed bytes.
+
+        Raises:
+            DamagedError: The bytes are not those that were signed.
+        """
+        digest = hashlib.sha256(self.body.encode()).hexdigest()
+        hashes = {self.content_hash, *(one.content_hash for one in self.signatures.all())}
+        if hashes != {digest}:
+            raise DamagedError(f"Record {self.number}")
+        return _read_signed(self.body, digest)
+
     @property
     def void(self) -> bool:
         """Whether somebody signed that it no longer counts."""
-        return any(one.purpose == Purpose.VOID for one in self.signatures.all())
+        return self._signed_for(Purpose.VOID)
+
+    @property
+    def superseded(self) -> bool:
+        """Whether an amendment was signed in its place."""
+        return self._signed_for(Purpose.SUPERSEDED)
+
+    @property
+    def counts(self) -> bool:
+        """Whether procedures may rest on it: not void, not superseded, signed by as many as the job asks."""
+        if self.void or self.superseded:
+            return False
+        return not self.coupon.job.two_signatures or self._signed_for(Purpose.WITNESS)
+
+    @property
+    def state(self) -> str:
+        """``signed``, ``awaits-second``, ``superseded`` or ``void``."""
+        if self.void:
+            return "void"
+        if self.superseded:
+            return "superseded"
+        return "signed" if self.counts else "awaits-second"
+
+    @property
+    def signer(self) -> str:
+        """Who signed it, by the name of that day."""
+        return next((one.name for one in self.signatures.all() if one.purpose == Purpose.RECORD), "")
+
+    def _signed_for(self, purpose: str) -> bool:
+        return any(one.purpose == purpose for one in self.signatures.all())
+
+
+NOT_COUNTING = {
+    "void": "is void",
+    "superseded": "is superseded by its amendment",
+    "awaits-second": "needs a second signature first: the job asks for two",
+}
+"""Why a record does not count, by its state, after its number."""
+
+
+@lru_cache(maxsize=64)
+def _read_signed(body: str, digest: str) -> Document:
+    """Documents are immutable, and reading one takes longer than all else that is asked of it."""
+    return RECORD.read(body)
+
+
+@pghistory.track(pghistory.InsertEvent())
+class Amendment(models.Model):
+    """A signed record that is to be corrected: the copy of its coupon that is worked on, and why."""
+
+    of = models.OneToOneField(QualificationRecord, on_delete=models.PROTECT, related_name="amendment")
+    coupon = models.OneToOneField(Coupon, on_delete=models.PROTECT, related_name="amendment")
+    reason = models.TextField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    name = models.CharField(max_length=310)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        """One of a record, with a reason, never rewritten."""
+
+        ordering: ClassVar = ["id"]
+        constraints: ClassVar = [
+            models.CheckConstraint(condition=~Q(reason=""), name="amendment_with_reason"),
+        ]
+        triggers: ClassVar = [
+            pgtrigger.Protect(name="amendment_stays", operation=pgtrigger.Update | pgtrigger.Delete)
+        ]
+
+    def __str__(self) -> str:
+        return f"amendment of {self.of}"
 
 
 class Purpose(models.TextChoices):
@@ -89,6 +175,7 @@ class Purpose(models.TextChoices):
     RECORD = "record", "the record is right and the tests are accepted"
     WITNESS = "witness", "welding and tests were witnessed"
     VOID = "void", "the record no longer counts"
+    SUPERSEDED = "superseded", "an amended record stands in its place"
     PREQUALIFIED = "prequalified", "every prequalified rule holds"
     QUALIFIED = "qualified", "the records cover the procedure"
     RELEASE = "release", "released for production"
@@ -107,6 +194,8 @@ class Signature(models.Model):
     content_hash = models.CharField(max_length=64)
     reason = models.TextField(blank=True)
     by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    # Name and role as they were at the signing, whatever becomes of the person's account.
+    name = models.CharField(max_length=310, default="")
     role = models.CharField(max_length=20)
     at = models.DateTimeField(auto_now_add=True)
 
@@ -121,13 +210,14 @@ class Signature(models.Model):
                 name="signature_of_one",
             ),
             models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="signature_purpose_known"),
+            models.CheckConstraint(condition=~Q(name=""), name="signature_named"),
         ]
         triggers: ClassVar = [
             pgtrigger.Protect(name="signature_stays", operation=pgtrigger.Update | pgtrigger.Delete)
         ]
 
     def __str__(self) -> str:
-        return f"{self.purpose} by {self.by}"
+        return f"{self.purpose} by {self.name}"
 
 
 @pghistory.track(pghistory.InsertEvent(), pghistory.DeleteEvent())

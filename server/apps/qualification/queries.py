@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from apps.coupons.models import Coupon
-from apps.coupons.queries import coupon_document
+from apps.coupons.queries import standing_document
 from apps.jobs.models import Job
-from apps.qualification.models import Purpose, QualificationRecord
-from welding.documents.codec import COUPON, RECORD
+from apps.qualification.models import QualificationRecord
+from welding.documents.codec import COUPON, RECORD, TEST
 from welding.documents.record import QualificationRecord as Document
 
 
@@ -17,8 +19,19 @@ def record_number(coupon: Coupon) -> str:
 
 
 def record_document(coupon: Coupon) -> Document:
-    """The whole record as it stands now; struck passes are left out."""
-    plain = COUPON.plain(coupon_document(coupon))
+    """The record: from its signed bytes once it is signed, else as it stands now.
+
+    Raises:
+        DamagedError: The bytes are not those that were signed.
+        DocumentError: What is kept does not hold together.
+    """
+    signed = getattr(coupon, "record", None)
+    return signed.document() if signed is not None else standing_record(coupon)
+
+
+def standing_record(coupon: Coupon) -> Document:
+    """The whole record as its rows stand; struck passes are left out."""
+    plain = COUPON.plain(standing_document(coupon))
     tests = [one.document for one in coupon.specimens.order_by("id")]
     old = bool(coupon.certificate)
     return RECORD.take(
@@ -34,16 +47,24 @@ def record_document(coupon: Coupon) -> Document:
     )
 
 
-def signed_document(record: QualificationRecord) -> Document:
-    """A signed record as it was signed."""
-    return RECORD.read(record.body)
+def signed_tests(coupon: Coupon) -> dict[str, Any]:
+    """Tests of a coupon by their marks: from the signed bytes once the record is signed."""
+    signed = getattr(coupon, "record", None)
+    if signed is not None:
+        return {one.specimen: one for one in signed.document().tests}
+    return {one.mark: TEST.take(one.document) for one in coupon.specimens.all()}
+
+
+def all_records(job: Job) -> list[QualificationRecord]:
+    """Signed records of a job, void and superseded ones too, in order of their numbers."""
+    return list(
+        QualificationRecord.objects.filter(coupon__job=job)
+        .select_related("coupon__job", "coupon__revision__procedure")
+        .prefetch_related("signatures")
+        .order_by("number")
+    )
 
 
 def signed_records(job: Job) -> list[QualificationRecord]:
     """Signed records of a job that count, in order of their numbers."""
-    return list(
-        QualificationRecord.objects.filter(coupon__job=job)
-        .exclude(signatures__purpose=Purpose.VOID)
-        .select_related("coupon__revision__procedure", "signed_by")
-        .order_by("number")
-    )
+    return [one for one in all_records(job) if one.counts]

@@ -30,11 +30,13 @@ from apps.qualification.services.release import (
     prequalify_revision,
     qualify_revision,
     release_revision,
+    supporting_records,
     withdraw_revision,
 )
 from apps.qualification.services.signing import confirm_person
 from apps.qualification.services.touched import touched_by
 from welding.book import AS_ENTERED, Book
+from welding.documents.codec import PROCEDURE
 from welding.documents.difference import differences
 
 router = Router(tags=["release"])
@@ -45,14 +47,15 @@ def _revision(revision_id: int) -> Revision:
 
 
 def _stage(revision: Revision) -> StageOut:
-    records = [one.record for one in revision.supports.select_related("record__coupon__revision__procedure")]
+    records = supporting_records(revision)
+    document = revision.contents()
     in_use = revision.stage in (Stage.QUALIFIED, Stage.RELEASED) and records
     return StageOut(
         revision_id=revision.pk,
         stage=revision.stage,
-        route=(revision.document.get("code") or {}).get("route", "test") if revision.document else None,
+        route=document.code.route if document.code else "test",
         supports=[record_line(one) for one in records],
-        signatures=[signature_out(one) for one in revision.signatures.select_related("by")],
+        signatures=[signature_out(one) for one in revision.signatures.all()],
         current=coverage_of(revision, records) if in_use else None,
     )
 
@@ -77,9 +80,9 @@ def qualify(request: HttpRequest, revision_id: int, payload: QualifyIn) -> Stage
     user = _signing(request, payload)
     revision = _revision(revision_id)
     records = list(
-        QualificationRecord.objects.filter(
-            pk__in=payload.records, coupon__job=revision.procedure.job
-        ).select_related("coupon__revision__procedure")
+        QualificationRecord.objects.filter(pk__in=payload.records, coupon__job=revision.procedure.job)
+        .select_related("coupon__job", "coupon__revision__procedure")
+        .prefetch_related("signatures")
     )
     return _stage(qualify_revision(user, revision, records, payload.reason))
 
@@ -112,7 +115,7 @@ def withdraw(request: HttpRequest, revision_id: int, payload: SignatureIn) -> St
 def compare_revisions(request: HttpRequest, revision_id: int, other_id: int) -> list[DifferenceOut]:
     """Two revisions field by field."""
     require(person(request), Action.VIEW)
-    before, after = _revision(other_id).document, _revision(revision_id).document
+    before, after = (PROCEDURE.plain(_revision(one).contents()) for one in (other_id, revision_id))
     return [DifferenceOut(**dataclasses.asdict(one)) for one in differences(before, after)]
 
 

@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from api.documents import JointIn, ProcedureIn, TestIn
+from api.text import GivenLine, Line, Note, Version
 from ninja import Schema
 from pydantic import Field
 
@@ -54,15 +55,34 @@ class SignatureOut(Schema):
     content_hash: str
 
 
+class AmendmentOut(Schema):
+    """An amendment: the record at its other end, with the coupon to open."""
+
+    record_number: str
+    coupon_id: int
+    reason: str
+    by: str
+    at: datetime
+
+
+class AmendIn(Schema):
+    """Why a signed record is amended."""
+
+    reason: Note
+
+
 class SignedOut(Schema):
-    """A signed record."""
+    """A signed record; ``state`` is signed, awaits-second, superseded or void."""
 
     id: int
     number: str
     content_hash: str
     signed_at: datetime
     void: bool
+    state: str
+    signed_by_id: int
     signatures: list[SignatureOut]
+    amendment: AmendmentOut | None
 
 
 class EvidenceOut(Schema):
@@ -88,6 +108,7 @@ class EvidenceOut(Schema):
     specimens: list[SpecimenOut]
     report: TestReport
     signed: SignedOut | None
+    amends: AmendmentOut | None
 
 
 class SpecimenIn(Schema):
@@ -99,7 +120,7 @@ class SpecimenIn(Schema):
 class SpecimenChangeIn(Schema):
     """A changed test."""
 
-    version: int
+    version: Version
     test: TestIn
 
 
@@ -159,6 +180,8 @@ class RecordLineOut(Schema):
     content_hash: str
     signed_by: str
     signed_at: datetime
+    state: str
+    damaged: str
 
 
 class DraftCoverageOut(Schema):
@@ -174,13 +197,13 @@ class SignatureIn(Schema):
     """A signature: the password again, and a reason or remarks."""
 
     password: Annotated[str, Field(max_length=200)]
-    reason: Annotated[str, Field(max_length=4000)] = ""
+    reason: Note = ""
 
 
 class QualifyIn(SignatureIn):
     """Which records support the revision."""
 
-    records: Annotated[list[int], Field(max_length=20)]
+    records: Annotated[list[Annotated[int, Field(ge=1, le=2**62)]], Field(max_length=20)]
 
 
 class MadeOut(Schema):
@@ -231,7 +254,7 @@ class EffectOut(Schema):
 class PreviewIn(Schema):
     """A change of the book that is only looked at."""
 
-    number_id: Annotated[str, Field(max_length=200)]
+    number_id: Line
     said: Literal["confirm", "correct", "revert"]
     value: Any = None
 
@@ -239,13 +262,13 @@ class PreviewIn(Schema):
 class OldRecordOfIn(Schema):
     """The certificate of an old record, and the edition it was tested to."""
 
-    certificate: Annotated[str, Field(min_length=1, max_length=200)]
-    tested_to: Annotated[str, Field(max_length=200)] = ""
+    certificate: GivenLine
+    tested_to: Line = ""
 
 
 class OldRecordIn(Schema):
     """An old record: the procedure as printed, the certificate, the edition it was tested to."""
 
     document: ProcedureIn
-    certificate: Annotated[str, Field(min_length=1, max_length=200)]
-    tested_to: Annotated[str, Field(max_length=200)] = ""
+    certificate: GivenLine
+    tested_to: Line = ""

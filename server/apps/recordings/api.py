@@ -10,14 +10,18 @@ import numpy as np
 from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut, StaleError
 from api.people import person
-from django.db.models import Count, Sum
+from api.text import Line
+from django.db import transaction
+from django.db.models import Count, Q, Sum
 from django.http import FileResponse, HttpRequest, HttpResponseBase
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
+from apps.coupons.queries import coupon_document
 from apps.coupons.schemas import VersionOut
+from apps.coupons.services.hold import held
 from apps.recordings.models import Recorder, Recording
 from apps.recordings.models import Status as State
 from apps.recordings.schemas import (
@@ -34,12 +38,11 @@ from apps.recordings.schemas import (
     TraceOut,
 )
 from apps.recordings.services.examine import ANALYSIS, FAULTS, GUESS, MAPPING, examine
-from apps.recordings.services.receive_file import receive_file
+from apps.recordings.services.receive_file import examine_received, receive_file
 from apps.recordings.services.recorders import add_recorder, retire_recorder
 from apps.recordings.services.stream import close_stream
 from apps.recordings.services.take_passes import Taken, take_passes
 from apps.recordings.store import local, trace
-from welding.documents.codec import PROCEDURE
 
 router = Router(tags=["recordings"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
@@ -88,20 +91,37 @@ def list_recordings(request: HttpRequest, coupon_id: int) -> list[RecordingLineO
     """The recordings of a coupon, the latest first."""
     require(person(request), Action.VIEW)
     coupon = get_object_or_404(Coupon, pk=coupon_id)
-    query = coupon.recordings.defer("guess").select_related("recorder").prefetch_related("taken__row")
+    # An amendment's passes may come from recordings of the coupon that it was copied from.
+    query = (
+        Recording.objects.filter(Q(coupon=coupon) | Q(taken__row__coupon=coupon))
+        .distinct()
+        .defer("guess")
+        .select_related("recorder")
+        .prefetch_related("taken__row")
+    )
     return [
         RecordingLineOut(
             id=one.pk,
             name=one.name,
             status=one.status,
             recorder=one.recorder.name if one.recorder else None,
-            passes=len((one.analysis or {}).get("passes", [])),
-            faults=len(one.file_faults) + len((one.analysis or {}).get("faults", [])),
-            taken=sorted(each.row.number for each in one.taken.all() if not each.row.struck),
+            passes=_count(one.analysis, "passes"),
+            faults=_count({"all": one.file_faults}, "all") + _count(one.analysis, "faults"),
+            taken=sorted(
+                each.row.number
+                for each in one.taken.all()
+                if not each.row.struck and each.row.coupon_id == coupon.pk
+            ),
             created_at=one.created_at,
         )
         for one in query
     ]
+
+
+def _count(found: Any, name: str) -> int:
+    """How many there are; none where what is kept has another form."""
+    items = found.get(name) if isinstance(found, dict) else None
+    return len(items) if isinstance(items, list) else 0
 
 
 @router.post("/coupons/{int:coupon_id}/recordings", response={201: RecordingOut, 413: ProblemOut, **REFUSALS})
@@ -109,7 +129,7 @@ def send_file(
     request: HttpRequest,
     coupon_id: int,
     client_id: UUID,
-    name: str = "recording",
+    name: Line = "recording",
     recorder_id: int | None = None,
 ) -> Status[RecordingOut]:
     """Take a recorder's file; the body is the file, up to 2 GB."""
@@ -147,6 +167,8 @@ def choose_mapping(request: HttpRequest, recording_id: int, payload: ExamineIn) 
     one = _recording(recording_id)
     if one.taken.filter(row__struck=False).exists():
         raise InvalidError("Passes were taken from it: strike them first, then read it differently.")
+    if one.status == State.STREAMING:
+        raise InvalidError("It is still streaming: end it first.")
     _claim(one, payload.version)
     with local(one.original) as path:
         examine(one, path, payload.mapping)
@@ -160,8 +182,12 @@ def _claim(one: Recording, version: int) -> None:
 
     Raises:
         StaleError: Someone changed it in the meantime.
+        ConflictError: The coupon's record is signed.
     """
-    changed = Recording.objects.filter(pk=one.pk, version=version).update(version=version + 1)
+    with transaction.atomic():
+        if one.coupon is not None:
+            held(one.coupon)
+        changed = Recording.objects.filter(pk=one.pk, version=version).update(version=version + 1)
     one.refresh_from_db()
     if not changed:
         raise StaleError("The recording was changed in the meantime.", current={"version": one.version})
@@ -173,12 +199,23 @@ def take(request: HttpRequest, recording_id: int, payload: TakeIn) -> list[Versi
     one = _recording(recording_id)
     if one.coupon is None:
         raise InvalidError("The recording belongs to no coupon.")
-    procedure = PROCEDURE.take(one.coupon.procedure_document)
+    procedure = coupon_document(one.coupon).procedure
     parts = [Taken(**part.model_dump()) for part in payload.parts]
     return [
         VersionOut(id=row.pk, version=row.version)
         for row in take_passes(person(request), one, one.coupon, parts, procedure)
     ]
+
+
+@router.post("/recordings/{int:recording_id}/examine", response={200: RecordingOut, **REFUSALS})
+def examine_it(request: HttpRequest, recording_id: int) -> RecordingOut:
+    """Read a recording that was kept but not read, such as after a power cut."""
+    require(person(request), Action.LOG_PASS)
+    one = _recording(recording_id)
+    if one.coupon is not None:
+        with transaction.atomic():
+            held(one.coupon)
+    return _out(examine_received(one))
 
 
 @router.get("/recordings/{int:recording_id}/trace", response={200: TraceOut, **REFUSALS})
@@ -239,7 +276,11 @@ def live(request: HttpRequest, recording_id: int, after: int = 0) -> LiveOut:
 def end_stream(request: HttpRequest, recording_id: int) -> RecordingOut:
     """End a stream whose recorder is gone; what came is kept."""
     require(person(request), Action.LOG_PASS)
-    return _out(close_stream(_recording(recording_id), chunks=None, samples=None))
+    one = _recording(recording_id)
+    if one.coupon is not None:
+        with transaction.atomic():
+            held(one.coupon)
+    return _out(close_stream(one, chunks=None, samples=None))
 
 
 @router.post("/recordings/{int:recording_id}/aside", response={200: RecordingOut, **REFUSALS})

@@ -48,6 +48,7 @@ def open_one(request: HttpRequest, payload: OpenIn) -> Status[StreamOut]:
         name=payload.name,
         columns=payload.columns,
         coupon=payload.coupon,
+        job=payload.job,
         device_time=payload.device_time,
     )
     return Status(201, StreamOut(id=one.pk, next=one.chunks.count(), server_time=timezone.now()))

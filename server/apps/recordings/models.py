@@ -13,8 +13,9 @@ from apps.coupons.models import Coupon, PassLog
 
 
 class Status(models.TextChoices):
-    """Where a recording stands."""
+    """Where a recording stands; ``received`` is kept but not read yet."""
 
+    RECEIVED = "received", "received"
     STREAMING = "streaming", "streaming"
     ASKING = "asking", "asking"
     READY = "ready", "ready"

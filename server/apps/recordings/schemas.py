@@ -7,8 +7,9 @@ from typing import Annotated, Any
 from uuid import UUID
 
 from api.documents import MappingIn
+from api.text import Line, Moment, Note, Number, Version
 from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import Field
 
 from welding.recording.analysis import Analysis
 from welding.recording.mapping import Mapping
@@ -31,7 +32,7 @@ class RecorderOut(Schema):
 class RecorderIn(Schema):
     """A device to add."""
 
-    name: Annotated[str, StringConstraints(max_length=100)]
+    name: Line
 
 
 class RecorderMadeOut(Schema):
@@ -88,7 +89,7 @@ class RecordingOut(Schema):
 class ExamineIn(Schema):
     """How the columns are to be read; remembered for the device."""
 
-    version: int
+    version: Version
     mapping: MappingIn
 
 
@@ -118,8 +119,8 @@ class TraceOut(Schema):
 class AsideIn(Schema):
     """Why a recording is set aside."""
 
-    version: int
-    reason: Annotated[str, StringConstraints(max_length=2000)]
+    version: Version
+    reason: Note
 
 
 class LiveOut(Schema):
@@ -137,10 +138,11 @@ class OpenIn(Schema):
     """A stream to open."""
 
     client_id: UUID
-    name: Annotated[str, StringConstraints(max_length=200)] = ""
-    columns: Annotated[list[str], Field(max_length=20)]
-    coupon: Annotated[str, StringConstraints(max_length=60)] | None = None
-    device_time: datetime | None = None
+    name: Line = ""
+    columns: Annotated[list[Line], Field(max_length=20)]
+    coupon: Number | None = None
+    job: Number | None = None
+    device_time: Moment | None = None
 
 
 class StreamOut(Schema):
@@ -154,8 +156,8 @@ class StreamOut(Schema):
 class CloseIn(Schema):
     """The end of a stream, with what was sent."""
 
-    chunks: Annotated[int, Field(ge=0)]
-    samples: Annotated[int, Field(ge=0)]
+    chunks: Annotated[int, Field(ge=0, le=2_000_000_000)]
+    samples: Annotated[int, Field(ge=0, le=2_000_000_000_000)]
 
 
 class ClosedOut(Schema):

@@ -7,22 +7,16 @@ import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Any
 
 import numpy as np
-import pyarrow as pa
 import pyarrow.compute as pc
 import pyarrow.parquet as pq
-from django.core.files import File
-from django.core.files.base import ContentFile
 from django.db.models.fields.files import FieldFile
 
 from apps.recordings.models import Recording
-from welding.recording.signals import CHANNELS
 from welding.recording.signals import Recording as Signals
-from welding.recording.trace import Level, levels_of, thinned
+from welding.recording.trace import Level, thinned
 
-ROW_GROUP = 1 << 18
 MOST_SAMPLES_CUT = 400_000
 """Up to this many samples a trace is cut from the samples themselves, beyond from the levels."""
 
@@ -41,26 +35,6 @@ def local(field: FieldFile) -> Iterator[Path]:
             yield Path(copy.name)
         return
     yield path
-
-
-def keep_samples(recording: Recording, signals: Signals) -> None:
-    """Store samples (lossless) and their levels; whatever was stored before is replaced."""
-    names = [name for name in CHANNELS if getattr(signals, name) is not None]
-    columns: dict[str, Any] = {"time_s": signals.time_s}
-    columns |= {name: getattr(signals, name) for name in names}
-    table = pa.table(columns)
-    stem = f"{recording.pk}-v{recording.version}"
-    with tempfile.NamedTemporaryFile(suffix=".parquet") as made:
-        pq.write_table(table, made.name, row_group_size=ROW_GROUP, compression="zstd", use_dictionary=False)
-        with open(made.name, "rb") as file:
-            recording.samples.save(f"{stem}.parquet", File(file), save=False)
-    arrays: dict[str, Any] = {"channels": np.array(names)}
-    for at, level in enumerate(levels_of(signals.time_s, tuple(getattr(signals, name) for name in names))):
-        arrays |= {f"size_{at}": np.array(level.size), f"start_{at}": level.start_s}
-        arrays |= {f"low_{at}": level.low, f"high_{at}": level.high}
-    sink = io.BytesIO()
-    np.savez(sink, **arrays)
-    recording.levels.save(f"{stem}.npz", ContentFile(sink.getvalue()), save=False)
 
 
 def read_signals(recording: Recording, start_s: float | None = None, end_s: float | None = None) -> Signals:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Annotated, Any, Literal
 
+from api.damage import attempt
 from api.errors import ProblemOut
 from api.people import person
 from django.db.models import QuerySet
@@ -53,7 +55,7 @@ Most = Annotated[int, Field(ge=1, le=300)]
 
 
 def _record_out(one: Record, used_in: int) -> RecordOut:
-    document = CODECS[one.kind].take(one.document)
+    document, damaged = attempt(f"{one.kind} {one.pk}", lambda: CODECS[one.kind].take(one.document))
     today = timezone.localdate()
     return RecordOut(
         id=one.pk,
@@ -61,6 +63,7 @@ def _record_out(one: Record, used_in: int) -> RecordOut:
         name=one.name,
         version=one.version,
         document=document,
+        damaged=damaged,
         saved_by=one.saved_by.shown_name,
         saved_at=one.saved_at,
         used_in=used_in,
@@ -160,7 +163,9 @@ def list_metals(
     wanted = name_key(search_text)
     own = []
     for record in Record.objects.filter(kind=Kind.METAL):
-        document = OWN_METAL.take(record.document)
+        document, _ = attempt(f"metal {record.pk}", partial(OWN_METAL.take, record.document))
+        if document is None:
+            continue
         told = (document.name, *document.also, document.family, document.standard or "")
         if any(wanted in name_key(one) for one in told):
             own.append(_metal_out(as_metal(document), thickness_mm, document))
@@ -175,7 +180,9 @@ def list_fillers(request: HttpRequest, search_text: Text = "", most: Most = 12) 
     wanted = search_text.casefold().split()
     bought = []
     for record in Record.objects.filter(kind=Kind.PRODUCT):
-        product = PRODUCT.take(record.document)
+        product, _ = attempt(f"product {record.pk}", partial(PRODUCT.take, record.document))
+        if product is None:
+            continue
         if all(word in f"{product.name} {product.designation}".casefold() for word in wanted):
             size = product.ranges[0].diameter_mm if len(product.ranges) == 1 else None
             bought.append(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 
 from api.documents import RecordIn
+from api.text import Version
 from ninja import Schema
 
 from welding.citation import Citation
@@ -16,13 +17,14 @@ from welding.setup.tungsten import TungstenType
 
 
 class RecordOut(Schema):
-    """An own record."""
+    """An own record; one that cannot be read says why."""
 
     id: int
     kind: str
     name: str
     version: int
-    document: Machine | Product | OwnMetal
+    document: Machine | Product | OwnMetal | None
+    damaged: str
     saved_by: str
     saved_at: datetime
     used_in: int
@@ -38,7 +40,7 @@ class AddIn(Schema):
 class SaveRecordIn(Schema):
     """A corrected record, and the version that was opened."""
 
-    version: int
+    version: Version
     document: RecordIn
 
 

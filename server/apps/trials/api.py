@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Any
 
+from api.damage import attempt
 from api.documents import IntentIn, ProcedureIn, TrialIn
 from api.errors import ProblemOut
 from api.people import person
+from api.text import Note
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
-from pydantic import StringConstraints
 
 from apps.accounts.permissions import Action, require
 from apps.trials.models import TrialEntry
@@ -49,10 +50,11 @@ class ProposalOut(Schema):
 
 
 class TrialOut(Schema):
-    """A trial of the log."""
+    """A trial of the log; one that cannot be read says why."""
 
     id: int
-    trial: Trial
+    trial: Trial | None
+    damaged: str
     entered_by: str
     entered_at: datetime
     struck_because: str
@@ -67,7 +69,7 @@ class EnterTrialIn(Schema):
 class StrikeTrialIn(Schema):
     """Why a trial is struck."""
 
-    reason: Annotated[str, StringConstraints(max_length=400)]
+    reason: Note
 
 
 class EnteredOut(Schema):
@@ -88,7 +90,7 @@ def propose_draft(request: HttpRequest, payload: ProposeIn) -> ProposalOut:
     """Propose a whole draft; the shop's own trials of this process come first. Nothing is stored."""
     require(person(request), Action.VIEW)
     entries = TrialEntry.objects.filter(process=payload.intent.process, struck_because="")[:MOST_TRIALS]
-    trials = tuple(TRIAL.take(entry.document) for entry in entries)
+    trials = tuple(trial for entry in entries if (trial := _read(entry)[0]) is not None)
     found = propose(with_trials(payload.intent, trials))
     return ProposalOut(
         procedure=found.procedure,
@@ -116,13 +118,19 @@ def list_trials(request: HttpRequest) -> list[TrialOut]:
     return [
         TrialOut(
             id=entry.pk,
-            trial=TRIAL.take(entry.document),
+            trial=trial,
+            damaged=damaged,
             entered_by=entry.entered_by.shown_name,
             entered_at=entry.entered_at,
             struck_because=entry.struck_because,
         )
         for entry in entries
+        for trial, damaged in [_read(entry)]
     ]
+
+
+def _read(entry: TrialEntry) -> tuple[Trial | None, str]:
+    return attempt(f"trial {entry.pk}", lambda: TRIAL.take(entry.document))
 
 
 @router.post("/trials", response={201: EnteredOut, **REFUSALS})

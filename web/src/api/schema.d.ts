@@ -32,6 +32,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Own Password
+         * @description Change the own password; other sessions of the person end.
+         */
+        post: operations["apps_accounts_api_change_own_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/demo": {
         parameters: {
             query?: never;
@@ -354,6 +374,26 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Job
+         * @description Ask for the signatures of two people on records and releases, or no longer; seen in the audit trail.
+         */
+        patch: operations["apps_jobs_api_change_job"];
         trace?: never;
     };
     "/api/jobs/{job_id}/procedures": {
@@ -1292,6 +1332,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/records/{record_id}/amend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Amend
+         * @description Begin an amendment: a copy of the coupon to correct and to sign anew. Gives the copy's id.
+         */
+        post: operations["apps_qualification_api_amend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/records": {
         parameters: {
             query?: never;
@@ -1301,7 +1361,7 @@ export interface paths {
         };
         /**
          * List Records
-         * @description Signed records of a job.
+         * @description Signed records of a job that count; with ``all_of_them`` void and superseded ones too.
          */
         get: operations["apps_qualification_api_list_records"];
         put?: never;
@@ -1656,6 +1716,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recordings/{recording_id}/examine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Examine It
+         * @description Read a recording that was kept but not read, such as after a power cut.
+         */
+        post: operations["apps_recordings_api_examine_it"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/recordings/{recording_id}/trace": {
         parameters: {
             query?: never;
@@ -1991,6 +2071,8 @@ export interface components {
             role: string;
             /** Allowed */
             allowed: string[];
+            /** Password Own */
+            password_own: boolean;
         };
         /**
          * SessionOut
@@ -2048,6 +2130,16 @@ export interface components {
             username: string;
             /** Password */
             password: string;
+        };
+        /**
+         * PasswordIn
+         * @description The present password and the one to come.
+         */
+        PasswordIn: {
+            /** Current */
+            current: string;
+            /** New */
+            new: string;
         };
         /**
          * DemoSignIn
@@ -4080,6 +4172,8 @@ export interface components {
             title: string;
             /** Customer */
             customer: string;
+            /** Two Signatures */
+            two_signatures: boolean;
         };
         /**
          * JobIn
@@ -4095,6 +4189,19 @@ export interface components {
              * @default
              */
             customer: string;
+            /**
+             * Two Signatures
+             * @default false
+             */
+            two_signatures: boolean;
+        };
+        /**
+         * JobChangeIn
+         * @description What may be changed of a job.
+         */
+        JobChangeIn: {
+            /** Two Signatures */
+            two_signatures: boolean;
         };
         /**
          * RevisionLineOut
@@ -4144,6 +4251,8 @@ export interface components {
             open_questions: number;
             /** Next Step */
             next_step: string;
+            /** Damaged */
+            damaged: string;
         };
         /**
          * CreatedOut
@@ -4264,7 +4373,7 @@ export interface components {
         };
         /**
          * RecordOut
-         * @description An own record.
+         * @description An own record; one that cannot be read says why.
          */
         RecordOut: {
             /** Id */
@@ -4276,7 +4385,9 @@ export interface components {
             /** Version */
             version: number;
             /** Document */
-            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"];
+            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"] | null;
+            /** Damaged */
+            damaged: string;
             /** Saved By */
             saved_by: string;
             /**
@@ -4619,6 +4730,14 @@ export interface components {
             process: "111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311";
             /** Transfer */
             transfer?: ("short-circuit" | "globular" | "spray" | "pulsed" | "controlled-short-circuit") | null;
+            /**
+             * @default {
+             *       "designation": null,
+             *       "diameter_mm": null,
+             *       "nominal": null,
+             *       "make": null
+             *     }
+             */
             filler: components["schemas"]["WishedFiller"];
             /** Gas */
             gas?: string | null;
@@ -4726,12 +4845,14 @@ export interface components {
         };
         /**
          * TrialOut
-         * @description A trial of the log.
+         * @description A trial of the log; one that cannot be read says why.
          */
         TrialOut: {
             /** Id */
             id: number;
-            trial: components["schemas"]["Trial"];
+            trial: components["schemas"]["Trial"] | null;
+            /** Damaged */
+            damaged: string;
             /** Entered By */
             entered_by: string;
             /**
@@ -4767,7 +4888,7 @@ export interface components {
         };
         /**
          * CouponLineOut
-         * @description A line in a list.
+         * @description A line in a list; a coupon that cannot be read says why. ``record_state`` is empty until signed.
          */
         CouponLineOut: {
             /** Id */
@@ -4776,6 +4897,10 @@ export interface components {
             number: string;
             /** Status */
             status: string;
+            /** Record State */
+            record_state: string;
+            /** Damaged */
+            damaged: string;
             /** Procedure Number */
             procedure_number: string;
             /** Letter */
@@ -4892,6 +5017,10 @@ export interface components {
             status: string;
             /** Version */
             version: number;
+            /** Signed Record */
+            signed_record: string;
+            /** Record State */
+            record_state: string;
             /** Revision Id */
             revision_id: number;
             /** Procedure Number */
@@ -5175,6 +5304,8 @@ export interface components {
             record: components["schemas"]["PassRecord"];
             /** Logged By */
             logged_by: string;
+            /** Corrected By */
+            corrected_by: string;
             /**
              * Logged At
              * Format: date-time
@@ -5268,6 +5399,8 @@ export interface components {
              * Format: date-time
              */
             logged_at: string;
+            /** Struck By */
+            struck_by: string;
         };
         /**
          * TemperatureReading
@@ -5602,6 +5735,25 @@ export interface components {
             at?: string | null;
         };
         /**
+         * AmendmentOut
+         * @description An amendment: the record at its other end, with the coupon to open.
+         */
+        AmendmentOut: {
+            /** Record Number */
+            record_number: string;
+            /** Coupon Id */
+            coupon_id: number;
+            /** Reason */
+            reason: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
          * BendTest
          * @description A guided bend: former, angle, openings on the convex face.
          *
@@ -5722,6 +5874,7 @@ export interface components {
             specimens: components["schemas"]["SpecimenOut"][];
             report: components["schemas"]["TestReport"];
             signed: components["schemas"]["SignedOut"] | null;
+            amends: components["schemas"]["AmendmentOut"] | null;
         };
         /**
          * FractureTest
@@ -6158,7 +6311,7 @@ export interface components {
         };
         /**
          * SignedOut
-         * @description A signed record.
+         * @description A signed record; ``state`` is signed, awaits-second, superseded or void.
          */
         SignedOut: {
             /** Id */
@@ -6174,8 +6327,13 @@ export interface components {
             signed_at: string;
             /** Void */
             void: boolean;
+            /** State */
+            state: string;
+            /** Signed By Id */
+            signed_by_id: number;
             /** Signatures */
             signatures: components["schemas"]["SignatureOut"][];
+            amendment: components["schemas"]["AmendmentOut"] | null;
         };
         /**
          * SpecimenOut
@@ -6804,6 +6962,14 @@ export interface components {
             reason: string;
         };
         /**
+         * AmendIn
+         * @description Why a signed record is amended.
+         */
+        AmendIn: {
+            /** Reason */
+            reason: string;
+        };
+        /**
          * RecordLineOut
          * @description A signed record in a list.
          */
@@ -6831,6 +6997,10 @@ export interface components {
              * Format: date-time
              */
             signed_at: string;
+            /** State */
+            state: string;
+            /** Damaged */
+            damaged: string;
         };
         /**
          * Bracket
@@ -7518,6 +7688,8 @@ export interface components {
             columns: string[];
             /** Coupon */
             coupon?: string | null;
+            /** Job */
+            job?: string | null;
             /** Device Time */
             device_time?: string | null;
         };
@@ -7605,6 +7777,15 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     apps_accounts_api_sign_out: {
@@ -7623,6 +7804,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    apps_accounts_api_change_own_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -8136,6 +8359,50 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_jobs_api_change_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10760,9 +11027,73 @@ export interface operations {
             };
         };
     };
-    apps_qualification_api_list_records: {
+    apps_qualification_api_amend: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                record_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmendIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_api_list_records: {
+        parameters: {
+            query?: {
+                all_of_them?: boolean;
+            };
             header?: never;
             path: {
                 job_id: number;
@@ -11676,6 +12007,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VersionOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_recordings_api_examine_it: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                recording_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingOut"];
                 };
             };
             /** @description Forbidden */

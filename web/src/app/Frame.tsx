@@ -1,4 +1,5 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
+import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 
@@ -6,8 +7,10 @@ import { Modal } from '../ui/Modal'
 import { CODE_PLACE } from './CodeInForce'
 import { CommandBox } from './CommandBox'
 import { JobMenu } from './JobMenu'
+import { PasswordDialog } from './PasswordDialog'
 import { useJob } from './job'
 import { KEYS, useGlobalKeys } from './keys'
+import { sessionQuery } from './queries'
 import { useSession } from './session'
 import { useUnits } from './units'
 
@@ -68,6 +71,7 @@ export function Frame() {
         <PersonMenu onKeys={() => setKeysOpen(true)} />
       </header>
       <main id="page" className="min-h-0 min-w-0 overflow-y-auto" tabIndex={-1}>
+        <PasswordNotice />
         <Outlet />
       </main>
       <CommandBox open={searching} onClose={() => setSearching(false)} onKeys={() => setKeysOpen(true)} job={job ?? null} />
@@ -83,6 +87,23 @@ export function Frame() {
       </Modal>
       <ScrollRestoration />
     </div>
+  )
+}
+
+/** A password that somebody else chose signs nothing: said before it stands in the way. */
+function PasswordNotice() {
+  const { person, may } = useSession()
+  const queries = useQueryClient()
+  const [changing, setChanging] = useState(false)
+  if (person.password_own || !(may('SIGN_RECORD') || may('WITNESS') || may('RELEASE'))) return null
+  return (
+    <>
+      <p className="border-b border-line bg-note px-5 py-1.5 text-[13px]">
+        An administrator set your password and knows it. Nothing can be signed with it:{' '}
+        <button type="button" className="link" onClick={() => setChanging(true)}>change the password</button>.
+      </p>
+      {changing && <PasswordDialog onClose={() => setChanging(false)} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} />}
+    </>
   )
 }
 
@@ -107,7 +128,10 @@ function UnitSwitch() {
 
 function PersonMenu({ onKeys }: { onKeys: () => void }) {
   const { person, signOut } = useSession()
+  const queries = useQueryClient()
+  const [changing, setChanging] = useState(false)
   return (
+    <>
     <Menu>
       <MenuButton className="rounded-sm border border-line bg-panel px-2 py-1 text-[12.5px] whitespace-nowrap text-steel">
         {person.name} · {person.role}
@@ -116,6 +140,11 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
         <MenuItem>
           <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={onKeys}>
             Show the keys
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setChanging(true)}>
+            Change the password
           </button>
         </MenuItem>
         {person.role === 'administrator' && (
@@ -132,5 +161,7 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
         </MenuItem>
       </MenuItems>
     </Menu>
+    {changing && <PasswordDialog onClose={() => setChanging(false)} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} />}
+    </>
   )
 }

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 
 import { Refusal, api, unwrap } from '../api/client'
+import type { Job } from '../api/types'
 import { Button } from '../ui/Button'
 import { Modal } from '../ui/Modal'
 import { TextField } from '../ui/TextField'
@@ -16,6 +17,7 @@ export function JobMenu() {
   const { may } = useSession()
   const navigate = useNavigate()
   const [adding, setAdding] = useState(false)
+  const [settings, setSettings] = useState(false)
   return (
     <>
       <Menu>
@@ -39,6 +41,13 @@ export function JobMenu() {
           {may('CREATE_JOB') && (
             <>
               <MenuSeparator className="my-1 h-px bg-line" />
+              {job && (
+                <MenuItem>
+                  <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setSettings(true)}>
+                    Signatures in {job.number}
+                  </button>
+                </MenuItem>
+              )}
               <MenuItem>
                 <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setAdding(true)}>
                   Add a job
@@ -49,7 +58,45 @@ export function JobMenu() {
         </MenuItems>
       </Menu>
       {adding && <AddJob onClose={() => setAdding(false)} />}
+      {settings && job && <JobSettings job={job} onClose={() => setSettings(false)} />}
     </>
+  )
+}
+
+function TwoSignatures({ value, onChange }: { value: boolean; onChange: (value: boolean) => void }) {
+  return (
+    <label className="flex items-start gap-2 text-[14px]">
+      <input type="checkbox" className="mt-1" checked={value} onChange={(event) => onChange(event.target.checked)} />
+      <span>
+        Ask for two signatures
+        <small className="block text-[12.5px] text-steel2">A record counts once a second person has witnessed it; whoever declares a procedure qualified does not release it as well.</small>
+      </span>
+    </label>
+  )
+}
+
+/** What a job asks of its records. */
+function JobSettings({ job, onClose }: { job: Job; onClose: () => void }) {
+  const queries = useQueryClient()
+  const [twoSignatures, setTwoSignatures] = useState(job.two_signatures)
+  const save = useMutation({
+    mutationFn: () => unwrap(api.PATCH('/api/jobs/{job_id}', { params: { path: { job_id: job.id } }, body: { two_signatures: twoSignatures } })),
+    onSuccess: async () => {
+      await queries.invalidateQueries()
+      onClose()
+    },
+  })
+  return (
+    <Modal title={`Signatures in ${job.number}`} open onClose={onClose}>
+      <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+        <TwoSignatures value={twoSignatures} onChange={setTwoSignatures} />
+        {save.isError && <p role="alert" className="text-[13px] text-breach">{save.error.message}</p>}
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Not now</Button>
+          <Button look="main" type="submit" disabled={save.isPending}>Save</Button>
+        </div>
+      </form>
+    </Modal>
   )
 }
 
@@ -60,8 +107,9 @@ function AddJob({ onClose }: { onClose: () => void }) {
   const [number, setNumber] = useState<string | null>(null)
   const [title, setTitle] = useState<string | null>(null)
   const [customer, setCustomer] = useState<string | null>(null)
+  const [twoSignatures, setTwoSignatures] = useState(false)
   const add = useMutation({
-    mutationFn: () => unwrap(api.POST('/api/jobs', { body: { number: number ?? '', title: title ?? '', customer: customer ?? '' } })),
+    mutationFn: () => unwrap(api.POST('/api/jobs', { body: { number: number ?? '', title: title ?? '', customer: customer ?? '', two_signatures: twoSignatures } })),
     onSuccess: async (made) => {
       await queries.invalidateQueries({ queryKey: ['jobs'] })
       choose(made.id)
@@ -86,6 +134,7 @@ function AddJob({ onClose }: { onClose: () => void }) {
             <TextField label={words} value={value} onChange={set} placeholder={example} error={error(path)} />
           </div>
         ))}
+        <TwoSignatures value={twoSignatures} onChange={setTwoSignatures} />
         {refusal && !placed && <p role="alert" className="text-[13px] text-breach">{refusal.message}</p>}
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Not now</Button>

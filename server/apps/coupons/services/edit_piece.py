@@ -11,7 +11,8 @@ from django.utils import timezone
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
-from welding.documents.codec import COUPON
+from apps.coupons.queries import standing_document
+from apps.coupons.services.hold import held
 
 
 @transaction.atomic
@@ -21,10 +22,12 @@ def edit_piece(user: User, coupon: Coupon, version: int, change: dict[str, Any])
     Raises:
         NotAllowedError: The role does not allow it.
         StaleError: Someone changed it in the meantime.
+        ConflictError: The record is signed.
     """
     require(user, Action.EDIT_PIECE)
     if "status" in change:
         require(user, Action.CLOSE_LOG)
+    held(coupon)
     changed = Coupon.objects.filter(pk=coupon.pk, version=version).update(
         **change, version=version + 1, changed_at=timezone.now()
     )
@@ -40,13 +43,5 @@ def edit_piece(user: User, coupon: Coupon, version: int, change: dict[str, Any])
             },
         )
     # The parts were valid alone; the whole must be, too, or nothing is kept.
-    COUPON.take(
-        {
-            "format": "grounded-bead/coupon",
-            "version": 1,
-            "procedure": coupon.procedure_document,
-            "coupon": coupon.piece,
-            "people": coupon.people,
-        }
-    )
+    standing_document(coupon)
     return coupon

@@ -12,7 +12,7 @@ from django.utils import timezone
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog
-from apps.coupons.queries import coupon_document
+from apps.coupons.queries import coupon_document, standing_document
 from apps.coupons.rows import to_columns
 from apps.coupons.services.start_coupon import next_number
 from apps.jobs.models import Job
@@ -71,5 +71,12 @@ def import_coupon(user: User, job: Job, document: Document, as_number: str = "")
         created_by=user,
     )
     for record in document.coupon.passes:
-        PassLog.objects.create(coupon=coupon, client_id=uuid4(), logged_by=user, **to_columns(record))
+        PassLog.objects.create(
+            coupon=coupon,
+            client_id=uuid4(),
+            logged_by=user,
+            logged_name=user.shown_name,
+            **to_columns(record),
+        )
+    standing_document(coupon)  # what could not be read again is not kept
     return Imported(coupon, unchanged=False)

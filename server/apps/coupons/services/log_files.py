@@ -10,6 +10,7 @@ from dataclasses import replace
 from typing import Any, Literal
 from uuid import uuid4
 
+from api.downloads import harmless
 from api.errors import InvalidError
 from django.db import transaction
 from openpyxl import Workbook, load_workbook
@@ -20,7 +21,7 @@ from openpyxl.utils.exceptions import InvalidFileException
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog
-from apps.coupons.queries import coupon_document
+from apps.coupons.queries import coupon_document, passes_by_number
 from apps.coupons.rows import to_record
 from apps.coupons.services.log_pass import log_pass
 from welding.assess_coupon import evaluate_coupon
@@ -41,8 +42,9 @@ def log_file(coupon: Coupon, kind: Kind) -> bytes:
     document = coupon_document(coupon)
     results = {one.pass_number: one for one in evaluate_coupon(document).passes}
     rows: Rows = [[*(column.title for column in COLUMNS), *RECKONED]]
-    for row in coupon.passes.filter(struck=False).select_related("logged_by").order_by("number"):
-        record, result = to_record(row), results[row.number]
+    records = passes_by_number(document)
+    for row in coupon.passes.filter(struck=False, number__in=records).order_by("number"):
+        record, result = records[row.number], results[row.number]
         flags = "; ".join(
             one.title + (f" ({one.explanation})" if one.explanation else "") for one in record.flags
         )
@@ -55,7 +57,7 @@ def log_file(coupon: Coupon, kind: Kind) -> bytes:
                 result.k,
                 result.method,
                 flags or None,
-                row.logged_by.shown_name,
+                row.logged_name,
                 ended.isoformat(timespec="seconds"),
             ]
         )
@@ -100,7 +102,7 @@ def _rounded(value: float | None) -> float | None:
 def _written(rows: Rows, kind: Kind, title: str) -> bytes:
     if kind == "csv":
         text = io.StringIO()
-        csv.writer(text).writerows([[_harmless(cell) for cell in row] for row in rows])
+        csv.writer(text).writerows([[harmless(cell) for cell in row] for row in rows])
         return text.getvalue().encode("utf-8-sig")
     book = Workbook()
     sheet = book.worksheets[0]
@@ -118,11 +120,6 @@ def _written(rows: Rows, kind: Kind, title: str) -> bytes:
     sink = io.BytesIO()
     book.save(sink)
     return sink.getvalue()
-
-
-def _harmless(cell: Any) -> Any:
-    """A text that a sheet would take for a formula gets an apostrophe in front."""
-    return f"'{cell}" if isinstance(cell, str) and cell[:1] in ("=", "+", "-", "@") else cell
 
 
 def _from_csv(data: bytes) -> Sequence[Sequence[Any]]:

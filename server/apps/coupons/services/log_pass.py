@@ -12,8 +12,9 @@ from django.utils import timezone
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
-from apps.coupons.models import Coupon, PassLog, Status
+from apps.coupons.models import Coupon, PassLog
 from apps.coupons.rows import to_columns, to_plain, to_record
+from apps.coupons.services.hold import held, held_open
 from welding.assess_bench import flags_of, with_flags
 from welding.assess_pass import evaluate_pass
 from welding.documents.codec import PIECE, PROCEDURE
@@ -28,15 +29,8 @@ class DeviceClock:
     saved_at: datetime | None = None
 
 
-def _require_open(coupon: Coupon) -> None:
-    """Hold the coupon's row so that its log is not closed meanwhile; refuse if it is closed.
-
-    Raises:
-        ConflictError: The log is closed.
-    """
-    status = Coupon.objects.select_for_update().values_list("status", flat=True).get(pk=coupon.pk)
-    if status != Status.WELDING:
-        raise ConflictError(f"The log of {coupon.number} is closed. Open it again to change it.")
+MOST_WAITED = timedelta(days=7)
+"""A pass that claims to have waited longer on its device is dated by its arrival."""
 
 
 @transaction.atomic
@@ -46,32 +40,35 @@ def log_pass(
     """Log a pass once; the same ``client_id`` again gives the row that is there.
 
     The clock that counts is the server's: a pass that waited in the browser is dated back by the time
-    that it waited. What must stay on the record is flagged here, whatever the sender says of flags.
+    that it waited, a week at most and never to before the coupon was started; what the device said is
+    noted. What must stay on the record is flagged here, whatever the sender says of flags.
 
     Raises:
         NotAllowedError: The role does not allow it.
-        ConflictError: The pass number is logged already by someone else, or the log is closed.
+        ConflictError: The pass number is logged already by someone else, the log is closed, the record is
+            signed, or the ``client_id`` was used for another entry.
     """
     require(user, Action.LOG_PASS)
-    there = PassLog.objects.filter(client_id=client_id, coupon=coupon).first()
+    there = _sent_before(coupon, client_id, record)
     if there:
         return there
-    _require_open(coupon)
+    coupon = held_open(coupon)
     try:
         with transaction.atomic():
             return PassLog.objects.create(
                 coupon=coupon,
                 client_id=client_id,
                 logged_by=user,
-                **_moment(clock),
+                logged_name=user.shown_name,
+                **_moment(coupon, clock),
                 **to_columns(_flagged(coupon, record, ())),
             )
     except IntegrityError:
-        twin = PassLog.objects.filter(client_id=client_id, coupon=coupon).first()
+        twin = _sent_before(coupon, client_id, record)
         if twin:  # the same entry arrived twice at once
             return twin
         other = PassLog.objects.filter(coupon=coupon, number=record.number, struck=False).first()
-        who = other.logged_by.shown_name if other else "someone"
+        who = other.logged_name if other else "someone"
         raise ConflictError(
             f"Pass {record.number} is in the log already, by {who}. What you typed is kept: give it "
             "another number, or correct that entry.",
@@ -90,12 +87,18 @@ def correct_pass(user: User, row: PassLog, version: int, record: PassRecord) -> 
         ConflictError: The new number is taken, or the log is closed.
     """
     require(user, Action.LOG_PASS)
-    _require_open(row.coupon)
+    coupon = held_open(row.coupon)
+    now = timezone.now()
     try:
         with transaction.atomic():
-            flagged = _flagged(row.coupon, record, to_record(row).flags)
+            flagged = _flagged(coupon, record, to_record(row).flags)
             changed = PassLog.objects.filter(pk=row.pk, version=version, struck=False).update(
-                **to_columns(flagged), version=version + 1, changed_at=timezone.now()
+                **to_columns(flagged),
+                version=version + 1,
+                changed_at=now,
+                corrected_by=user,
+                corrected_name=user.shown_name,
+                corrected_at=now,
             )
     except IntegrityError:
         raise ConflictError(
@@ -119,13 +122,19 @@ def strike_pass(user: User, row: PassLog, version: int, reason: str) -> PassLog:
         ConflictError: The log is closed.
     """
     require(user, Action.LOG_PASS)
-    _require_open(row.coupon)
+    held_open(row.coupon)
     if not reason.strip():
         raise InvalidError(
             "Say why the entry is struck.", errors=[{"path": "reason", "message": "say why", "value": ""}]
         )
     changed = PassLog.objects.filter(pk=row.pk, version=version, struck=False).update(
-        struck=True, struck_reason=reason.strip(), version=version + 1, changed_at=timezone.now()
+        struck=True,
+        struck_reason=reason.strip(),
+        corrected_by=user,
+        corrected_name=user.shown_name,
+        corrected_at=timezone.now(),
+        version=version + 1,
+        changed_at=timezone.now(),
     )
     row.refresh_from_db()
     if not changed:
@@ -141,8 +150,10 @@ def explain_flag(user: User, row: PassLog, version: int, rule: str, text: str) -
         NotAllowedError: The role does not allow it.
         InvalidError: There is no such flag, or nothing is said.
         StaleError: Someone changed or struck the pass in the meantime.
+        ConflictError: The record is signed.
     """
     require(user, Action.LOG_PASS)
+    held(row.coupon)
     record = to_record(row)
     if not text.strip():
         raise InvalidError("Say what happened.", errors=[{"path": "text", "message": "say it", "value": ""}])
@@ -170,13 +181,38 @@ def _flagged(coupon: Coupon, record: PassRecord, before: tuple[Flag, ...]) -> Pa
     return replace(bare, flags=with_flags(before, tuple(replace(one, at=now) for one in earned)))
 
 
-def _moment(clock: DeviceClock | None) -> dict[str, object]:
+def _sent_before(coupon: Coupon, client_id: UUID, record: PassRecord) -> PassLog | None:
+    """The row of an entry that was sent before.
+
+    Raises:
+        ConflictError: The id belongs to another entry: it must not be acknowledged in this one's place.
+    """
+    there = PassLog.objects.select_related("coupon").filter(client_id=client_id).first()
+    if there is None:
+        return None
+    # Corrected since, it differs rightly.
+    other = there.version == 1 and replace(to_record(there), flags=()) != replace(record, flags=())
+    if there.coupon_id != coupon.pk or other:
+        raise ConflictError(
+            f"This entry was sent before as pass {there.number} of {there.coupon.number}, with other values. "
+            "What you typed is kept: correct that entry, or log it anew.",
+            current={"pass": to_plain(there)},
+        )
+    return there
+
+
+def _moment(coupon: Coupon, clock: DeviceClock | None) -> dict[str, object]:
     now = timezone.now()
     if clock is None:
         return {"ended_at": now}
     offset = clock.now - now
     waited = max(clock.now - clock.saved_at, timedelta()) if clock.saved_at else timedelta()
-    return {"ended_at": now - waited, "device_offset_s": offset.total_seconds()}
+    believed = waited <= MOST_WAITED and now - waited >= coupon.created_at
+    return {
+        "ended_at": now - waited if believed else now,
+        "device_offset_s": offset.total_seconds(),
+        "device_saved_at": clock.saved_at,
+    }
 
 
 def _stale(row: PassLog) -> None:

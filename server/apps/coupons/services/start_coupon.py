@@ -12,6 +12,7 @@ from django.utils import timezone
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
+from apps.coupons.queries import standing_document
 from apps.jobs.models import Job
 from apps.procedures.models import Revision, Stage
 from welding.documents.codec import PROCEDURE
@@ -48,10 +49,11 @@ def start_coupon(user: User, revision: Revision, welder: str = "") -> Coupon:
     Raises:
         NotAllowedError: The role does not allow it.
         InvalidError: The procedure has no pass to weld.
+        DocumentError: The welder's name cannot be kept.
     """
     require(user, Action.START_COUPON)
     locked = Revision.objects.select_for_update().select_related("procedure__job").get(pk=revision.pk)
-    document = PROCEDURE.take(locked.document)
+    document = locked.contents()
     if not document.passes:
         raise InvalidError(
             "The procedure has no pass yet: add one, then start the coupon.",
@@ -62,12 +64,14 @@ def start_coupon(user: User, revision: Revision, welder: str = "") -> Coupon:
         locked.save(update_fields=["stage", "frozen_at"])
     job = Job.objects.select_for_update().get(pk=locked.procedure.job_id)  # one number at a time
     people = [{"role": "welder", "name": welder.strip()}] if welder.strip() else []
-    return Coupon.objects.create(
+    coupon = Coupon.objects.create(
         job=job,
         revision=locked,
         number=next_number(job),
-        procedure_document=locked.document,
+        procedure_document=PROCEDURE.plain(document),
         piece={**piece_of(document), "welded_on": timezone.localdate().isoformat()},
         people=people,
         created_by=user,
     )
+    standing_document(coupon)  # what could not be read again is not kept
+    return coupon

@@ -9,7 +9,6 @@ from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.procedures.models import Procedure, Revision
 from apps.procedures.services.columns import columns_of, named
-from welding.documents.codec import PROCEDURE
 
 
 def next_letter(letter: str) -> str:
@@ -31,7 +30,7 @@ def begin_revision(user: User, procedure: Procedure) -> Revision:
     require(user, Action.WRITE_PROCEDURE)
     newest = procedure.revisions.order_by("-id")[0]
     letter = next_letter(newest.letter)
-    document = named(PROCEDURE.take(newest.document), procedure.number, letter)
+    document = named(newest.contents(), procedure.number, letter)
     try:
         with transaction.atomic():
             return Revision.objects.create(

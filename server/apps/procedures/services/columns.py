@@ -17,10 +17,12 @@ def named(document: Document, number: str, letter: str) -> Document:
 
 def columns_of(document: Document) -> dict[str, Any]:
     """Field values of a ``Revision`` for this document; the hash is over its canonical bytes."""
+    body = PROCEDURE.write(document)
     thicknesses = [metal.thickness_mm for metal in document.base_metals if metal.thickness_mm]
     return {
-        "document": PROCEDURE.plain(document),
-        "content_hash": hashlib.sha256(PROCEDURE.write(document)).hexdigest(),
+        "document": PROCEDURE.kept(document),
+        "body": body.decode(),
+        "content_hash": hashlib.sha256(body).hexdigest(),
         "title": document.title or "",
         "code_id": document.code.id if document.code else "",
         "code_level": document.code.level if document.code else None,

@@ -13,8 +13,7 @@ from apps.procedures.models import Revision, Stage
 from apps.procedures.services.begin_revision import begin_revision
 from apps.procedures.services.create_procedure import create_procedure
 from apps.procedures.services.save_revision import save_revision
-from apps.qualification.models import QualificationRecord
-from apps.qualification.queries import signed_document
+from apps.qualification.models import NOT_COUNTING, QualificationRecord
 from welding.planning.from_record import procedure_from
 
 
@@ -35,9 +34,9 @@ def make_procedure(user: User, record: QualificationRecord, *, as_new: bool = Fa
         ConflictError: The procedure has a draft already.
     """
     require(user, Action.WRITE_PROCEDURE)
-    if record.void:
-        raise ConflictError(f"Record {record.number} no longer counts.")
-    made = procedure_from(signed_document(record))
+    if not record.counts:
+        raise ConflictError(f"Record {record.number} {NOT_COUNTING[record.state]}.")
+    made = procedure_from(record.document())
     own = record.coupon.revision
     if as_new:
         return Made(create_procedure(user, record.coupon.job, made.procedure), made.notes)

@@ -10,9 +10,9 @@ from apps.coupons.models import Coupon
 from apps.coupons.models import Status as CouponStatus
 from apps.coupons.services.start_coupon import start_coupon
 from apps.jobs.models import Job
-from apps.procedures.models import Revision
+from apps.procedures.models import Revision, Stage
 from apps.procedures.services.create_procedure import create_procedure
-from welding.documents.codec import PROCEDURE
+from apps.qualification.queries import standing_record
 from welding.documents.procedure import Procedure as Document
 
 
@@ -38,7 +38,9 @@ def old_record_of(user: User, revision: Revision, certificate: str, tested_to: s
         InvalidError: The procedure has no pass.
     """
     require(user, Action.ENTER_OLD_RECORD)
-    document = PROCEDURE.take(revision.document)
+    if revision.stage == Stage.DRAFT:
+        require(user, Action.WRITE_PROCEDURE)  # it freezes the draft
+    document = revision.contents()
     coupon = start_coupon(user, revision)
     piece = {key: value for key, value in coupon.piece.items() if key != "welded_on"}
     thermal = document.thermal
@@ -48,4 +50,5 @@ def old_record_of(user: User, revision: Revision, certificate: str, tested_to: s
         certificate=certificate.strip(), tested_to=tested_to.strip(), status=CouponStatus.WELDED, piece=piece
     )
     coupon.refresh_from_db()
+    standing_record(coupon)  # what could not be read again is not kept
     return coupon

@@ -11,29 +11,35 @@ from django.utils import timezone
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.procedures.models import Revision, Stage
-from apps.qualification.models import Purpose, QualificationRecord, Support
-from apps.qualification.queries import signed_document
+from apps.qualification.models import NOT_COUNTING, Purpose, QualificationRecord, Signature, Support
 from apps.qualification.services.signing import sign_revision
 from welding.assess import evaluate
 from welding.covering import Coverage, covers
-from welding.documents.codec import PROCEDURE
 from welding.finding import Finding
 
 BEFORE_QUALIFIED = (Stage.DRAFT, Stage.TRIAL, Stage.TESTED)
 
 
+def supporting_records(revision: Revision) -> list[QualificationRecord]:
+    """The signed records that were declared to support a revision, whether they still count or not."""
+    supports = revision.supports.select_related(
+        "record__coupon__job", "record__coupon__revision__procedure"
+    ).prefetch_related("record__signatures")
+    return [one.record for one in supports]
+
+
 def coverage_of(revision: Revision, records: Sequence[QualificationRecord]) -> Coverage:
     """What the signed records that count say of a revision, under the book as it stands now."""
-    counting = [signed_document(one) for one in records if not one.void]
-    return covers(counting, PROCEDURE.take(revision.document))
+    counting = [one.document() for one in records if one.counts]
+    return covers(counting, revision.contents())
 
 
 def _locked(revision: Revision) -> Revision:
-    return Revision.objects.select_for_update().select_related("procedure").get(pk=revision.pk)
+    return Revision.objects.select_for_update().select_related("procedure__job").get(pk=revision.pk)
 
 
 def _breaches(revision: Revision) -> list[Finding]:
-    document = PROCEDURE.take(revision.document)
+    document = revision.contents()
     found = evaluate(document, document.code.units if document.code else "si").findings
     return [one for one in found if one.obligation == "requirement" and one.verdict == "violates"]
 
@@ -57,14 +63,19 @@ def qualify_revision(
 ) -> Revision:
     """Declare that signed records cover a revision; the revision is frozen with its supports.
 
+    A qualified or released revision may be declared anew, such as on an amended record; its stage stays.
+
     Raises:
         NotAllowedError: The role does not allow it.
         ConflictError: Not at this stage, or the records do not cover it; what blocks is listed.
     """
     require(user, Action.RELEASE)
     locked = _locked(revision)
-    if locked.stage not in BEFORE_QUALIFIED:
+    if locked.stage not in (*BEFORE_QUALIFIED, Stage.QUALIFIED, Stage.RELEASED):
         raise ConflictError(f"Revision {locked.letter} is {locked.stage}.")
+    for one in records:
+        if not one.counts:
+            raise ConflictError(f"Record {one.number} {NOT_COUNTING[one.state]}.")
     found = coverage_of(locked, records)
     if not found.covered:
         raise ConflictError(
@@ -77,7 +88,7 @@ def qualify_revision(
             f"Revision {locked.letter} breaks {len(breaches)} requirements of its own code.",
             errors=_problems(breaches),
         )
-    _freeze(locked, Stage.QUALIFIED)
+    _freeze(locked, locked.stage if locked.stage == Stage.RELEASED else Stage.QUALIFIED)
     for one in records:
         if one.number in found.by:
             Support.objects.get_or_create(revision=locked, record=one)
@@ -95,7 +106,7 @@ def prequalify_revision(user: User, revision: Revision, reason: str = "") -> Rev
     """
     require(user, Action.RELEASE)
     locked = _locked(revision)
-    document = PROCEDURE.take(locked.document)
+    document = locked.contents()
     if document.code is None or document.code.route != "prequalified":
         raise ConflictError("The procedure does not go by the prequalified route.")
     if locked.stage not in BEFORE_QUALIFIED:
@@ -126,7 +137,8 @@ def release_revision(user: User, revision: Revision, reason: str = "") -> Revisi
 
     Raises:
         NotAllowedError: The role does not allow it.
-        ConflictError: Not qualified or prequalified, or no longer covered under the book as it stands.
+        ConflictError: Not qualified or prequalified, no longer covered under the book as it stands, or the
+            job asks for the signature of a second person.
     """
     require(user, Action.RELEASE)
     locked = _locked(revision)
@@ -134,9 +146,9 @@ def release_revision(user: User, revision: Revision, reason: str = "") -> Revisi
         raise ConflictError(
             f"Revision {locked.letter} is {locked.stage}: it is released once qualified or prequalified."
         )
+    _second_person(user, locked)
     if locked.stage == Stage.QUALIFIED:
-        records = [one.record for one in locked.supports.select_related("record__coupon")]
-        found = coverage_of(locked, records)
+        found = coverage_of(locked, supporting_records(locked))
         if not found.covered:
             raise ConflictError(
                 f"Revision {locked.letter} is no longer covered by its records.",
@@ -146,6 +158,20 @@ def release_revision(user: User, revision: Revision, reason: str = "") -> Revisi
     _freeze(locked, Stage.RELEASED)
     sign_revision(user, locked, Purpose.RELEASE, reason)
     return locked
+
+
+def _second_person(user: User, revision: Revision) -> None:
+    """Where the job asks for two signatures, whoever releases has not declared the qualification."""
+    if not revision.procedure.job.two_signatures:
+        return
+    declared = Signature.objects.filter(
+        revision=revision, purpose__in=(Purpose.QUALIFIED, Purpose.PREQUALIFIED)
+    ).order_by("-id")
+    first = declared.first()
+    if first is not None and first.by_id == user.pk:
+        raise ConflictError(
+            "This job asks for two signatures: whoever declared it qualified does not release it as well."
+        )
 
 
 @transaction.atomic

@@ -6,19 +6,20 @@ import dataclasses
 import hashlib
 from typing import Any
 
-from api.errors import ConflictError, InvalidError
-from django.contrib.auth import authenticate
+from api.errors import ConflictError, InvalidError, NotAllowedError
 from django.db import transaction
 from django.http import HttpRequest
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
+from apps.accounts.services.sign_in import checked
 from apps.codebook.queries import current_book
 from apps.coupons.models import Coupon
 from apps.coupons.models import Status as CouponStatus
+from apps.coupons.services.hold import held
 from apps.procedures.models import Revision, Stage
-from apps.qualification.models import Purpose, QualificationRecord, Signature
-from apps.qualification.queries import record_document
+from apps.qualification.models import Amendment, Purpose, QualificationRecord, Signature
+from apps.qualification.queries import standing_record
 from welding.documents.codec import RECORD
 from welding.qualify import judge, range_of
 
@@ -28,12 +29,18 @@ def confirm_person(request: HttpRequest, user: User, password: str) -> None:
 
     Raises:
         InvalidError: The password does not fit.
+        NotAllowedError: Somebody else set the password: its owner changes it first.
     """
-    found = authenticate(request, username=user.username, password=password)
+    found = checked(request, user.username, password)
     if found is None or found.pk != user.pk:
         raise InvalidError(
             "The password does not fit: nothing was signed.",
             errors=[{"path": "password", "message": "does not fit", "value": ""}],
+        )
+    if not found.password_own:
+        raise NotAllowedError(
+            "Your password was set by an administrator, who knows it too: a signature with it would prove "
+            "nothing. Change your password, then sign."
         )
 
 
@@ -41,17 +48,19 @@ def confirm_person(request: HttpRequest, user: User, password: str) -> None:
 def sign_record(user: User, coupon: Coupon, remarks: str = "") -> QualificationRecord:
     """Sign a coupon's record: its bytes are frozen with their hash, and what they were found to say.
 
+    The record of an amendment takes the place of the one that it amends.
+
     Raises:
         NotAllowedError: The role does not allow it.
-        ConflictError: It is signed, its log is open, or its tests are not accepted.
+        ConflictError: It is signed, its log is open, a recording still runs, or its tests are not accepted.
     """
     require(user, Action.SIGN_RECORD)
-    locked = Coupon.objects.select_for_update().get(pk=coupon.pk)
-    if hasattr(locked, "record"):
-        raise ConflictError(f"Record {locked.record.number} is signed already.")
+    locked = held(coupon)
     if locked.status != CouponStatus.WELDED and not locked.certificate:
         raise ConflictError("The log is still open: close it, then sign the record.")
-    document = record_document(locked)
+    if locked.recordings.filter(status="streaming").exists():
+        raise ConflictError("A recorder still sends for this coupon: end the recording, then sign.")
+    document = standing_record(locked)
     if document.procedure.code is None:
         raise ConflictError("The coupon was welded under no code: there is nothing to qualify under.")
     report = judge(document)
@@ -75,17 +84,46 @@ def sign_record(user: User, coupon: Coupon, remarks: str = "") -> QualificationR
         signed_by=user,
     )
     _signature(user, Purpose.RECORD, digest, remarks, record=record)
+    _supersede(user, locked, record)
     Revision.objects.filter(pk=locked.revision_id, stage=Stage.TRIAL).update(stage=Stage.TESTED)
     return record
+
+
+def _supersede(user: User, coupon: Coupon, record: QualificationRecord) -> None:
+    amendment = Amendment.objects.filter(coupon=coupon).select_related("of").first()
+    if amendment is None:
+        return
+    before = _locked(amendment.of)
+    if before.void:
+        raise ConflictError(f"Record {before.number} was declared void meanwhile: it is not amended.")
+    _signature(
+        user,
+        Purpose.SUPERSEDED,
+        before.content_hash,
+        f"Superseded by {record.number}: {amendment.reason}",
+        record=before,
+    )
 
 
 def _plain(found: Any) -> Any:
     return dataclasses.asdict(found)
 
 
+def _locked(record: QualificationRecord) -> QualificationRecord:
+    """The record, held while a signature is put to it: two of one kind do not come in at once."""
+    Coupon.objects.select_for_update().get(pk=record.coupon_id)
+    return QualificationRecord.objects.select_related("coupon__job").get(pk=record.pk)
+
+
 def _signature(user: User, purpose: str, digest: str, reason: str, **of: Any) -> Signature:
     return Signature.objects.create(
-        purpose=purpose, content_hash=digest, reason=reason.strip(), by=user, role=user.role, **of
+        purpose=purpose,
+        content_hash=digest,
+        reason=reason.strip(),
+        by=user,
+        name=user.shown_name,
+        role=user.role,
+        **of,
     )
 
 
@@ -95,12 +133,18 @@ def witness_record(user: User, record: QualificationRecord, remarks: str = "") -
 
     Raises:
         NotAllowedError: The role does not allow it.
-        ConflictError: This person has signed as a witness already.
+        ConflictError: It is void or superseded, or this person has signed it already.
     """
     require(user, Action.WITNESS)
-    if record.signatures.filter(purpose=Purpose.WITNESS, by=user).exists():
+    locked = _locked(record)
+    locked.document()  # nobody signs what is damaged
+    if locked.void or locked.superseded:
+        raise ConflictError(f"Record {locked.number} no longer counts: it is not witnessed.")
+    if locked.signed_by_id == user.pk:
+        raise ConflictError("You signed this record: somebody else witnesses it.")
+    if locked.signatures.filter(purpose=Purpose.WITNESS, by=user).exists():
         raise ConflictError("You have signed this record as a witness already.")
-    return _signature(user, Purpose.WITNESS, record.content_hash, remarks, record=record)
+    return _signature(user, Purpose.WITNESS, locked.content_hash, remarks, record=locked)
 
 
 @transaction.atomic
@@ -112,14 +156,15 @@ def void_record(user: User, record: QualificationRecord, reason: str) -> Signatu
         ConflictError: It does not count already, or no reason is given.
     """
     require(user, Action.RELEASE)
-    if record.void:
-        raise ConflictError(f"Record {record.number} no longer counts already.")
+    locked = _locked(record)
+    if locked.void or locked.superseded:
+        raise ConflictError(f"Record {locked.number} no longer counts already.")
     if not reason.strip():
         raise ConflictError(
             "State why it no longer counts.",
             errors=[{"path": "reason", "message": "state the reason", "value": ""}],
         )
-    return _signature(user, Purpose.VOID, record.content_hash, reason, record=record)
+    return _signature(user, Purpose.VOID, locked.content_hash, reason, record=locked)
 
 
 def sign_revision(user: User, revision: Revision, purpose: str, reason: str) -> Signature:

@@ -11,6 +11,7 @@ from django.utils import timezone
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
+from apps.coupons.services.hold import held
 from apps.qualification.models import Specimen
 from apps.qualification.queries import record_document
 from welding.documents.codec import TEST
@@ -27,22 +28,8 @@ def _columns(coupon: Coupon, test: Any) -> dict[str, Any]:
         "kind": test.kind,
         "retest_of": retest,
         "discarded": test.discarded is not None,
-        "document": TEST.plain(test),
+        "document": TEST.kept(test),
     }
-
-
-def _open(coupon: Coupon) -> Coupon:
-    """The coupon, locked, while its record is not signed.
-
-    Raises:
-        ConflictError: The record is signed.
-    """
-    locked = Coupon.objects.select_for_update().get(pk=coupon.pk)
-    if hasattr(locked, "record"):
-        raise ConflictError(
-            f"Record {locked.record.number} is signed: its tests no longer change. Weld another coupon."
-        )
-    return locked
 
 
 @transaction.atomic
@@ -55,7 +42,7 @@ def enter_test(user: User, coupon: Coupon, test: Any) -> Specimen:
         DocumentError: The record would not hold together, such as a retest of nothing.
     """
     require(user, Action.ENTER_TESTS)
-    locked = _open(coupon)
+    locked = held(coupon)
     try:
         with transaction.atomic():
             made = Specimen.objects.create(coupon=locked, entered_by=user, **_columns(locked, test))
@@ -78,7 +65,7 @@ def change_test(user: User, specimen: Specimen, version: int, test: Any) -> Spec
         StaleError: Someone changed it in the meantime.
     """
     require(user, Action.ENTER_TESTS)
-    locked = _open(specimen.coupon)
+    locked = held(specimen.coupon)
     try:
         with transaction.atomic():
             changed = Specimen.objects.filter(pk=specimen.pk, version=version).update(
@@ -109,7 +96,7 @@ def remove_test(user: User, specimen: Specimen, version: int) -> None:
         StaleError: Someone changed it in the meantime.
     """
     require(user, Action.ENTER_TESTS)
-    _open(specimen.coupon)
+    held(specimen.coupon)
     if specimen.retests.exists():
         raise ConflictError(f"Other specimens repeat {specimen.mark}: remove those first.")
     gone, _ = Specimen.objects.filter(pk=specimen.pk, version=version).delete()
@@ -133,7 +120,7 @@ def prepare_tests(user: User, coupon: Coupon) -> int:
         ConflictError: The record is signed.
     """
     require(user, Action.ENTER_TESTS)
-    locked = _open(coupon)
+    locked = held(coupon)
     document = record_document(locked)
     wanted = specimens_of(plan_of(document))
     # What was entered under marks of one's own counts, kind by kind.

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from api.errors import DamagedError
+
 from apps.procedures.models import Revision, Stage
-from apps.qualification.queries import signed_document
+from apps.qualification.models import NOT_COUNTING
 from welding.book import Book, using
 from welding.covering import covers
-from welding.documents.codec import PROCEDURE
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord as Document
 from welding.qualification.items import QualifiedRange, RangeItem
@@ -47,14 +48,27 @@ def touched_by(before: Book, after: Book) -> list[Touched]:
     revisions = (
         Revision.objects.filter(stage__in=(Stage.RELEASED, Stage.QUALIFIED))
         .select_related("procedure")
-        .prefetch_related("supports__record__signatures")
+        .prefetch_related("supports__record__signatures", "supports__record__coupon__job")
         .order_by("procedure__number", "id")
     )
     for revision in revisions:
-        supports = [one.record for one in revision.supports.all()]
-        records = [signed_document(one) for one in supports]
-        counting = [signed_document(one) for one in supports if not one.void]
-        document = PROCEDURE.take(revision.document)
+        told = []
+        records, counting = [], []
+        for support in revision.supports.all():
+            try:
+                document_of_record = support.record.document()
+            except DamagedError:
+                told.append(f"{support.record.number} is damaged")
+                continue
+            records.append(document_of_record)
+            if support.record.counts:
+                counting.append(document_of_record)
+            else:
+                told.append(f"{support.record.number} {NOT_COUNTING[support.record.state]}")
+        try:
+            document = revision.contents()
+        except DamagedError:
+            continue  # said where it is opened; nothing can be asked of it
         with using(before):
             old = [range_of(one) for one in records]
             was = _covered(records, document)
@@ -62,7 +76,7 @@ def touched_by(before: Book, after: Book) -> list[Touched]:
             new = [range_of(one) for one in records]
             now = _covered(counting, document)
         changes = tuple(text for one, other in zip(old, new, strict=True) for text in _changes(one, other))
-        changes += tuple(f"{one.number} no longer counts" for one in supports if one.void)
+        changes += tuple(told)
         if changes or was != now:
             found.append(
                 Touched(

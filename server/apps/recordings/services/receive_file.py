@@ -8,15 +8,17 @@ from collections.abc import Iterator
 from pathlib import Path
 from uuid import UUID
 
-from api.errors import InvalidError, Refusal
+from api.errors import ConflictError, InvalidError, Refusal
 from django.core.files import File
 from django.db import IntegrityError, transaction
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
+from apps.coupons.services.hold import held
 from apps.recordings.models import Recorder, Recording, Status
 from apps.recordings.services.examine import examine
+from apps.recordings.store import local
 
 LARGEST_BYTES = 2_000_000_000
 
@@ -52,11 +54,14 @@ def receive_file(
         NotAllowedError: The role does not allow it.
         TooLarge: The file is above 2 GB.
         InvalidError: Less arrived than was declared.
+        ConflictError: The record is signed, or the ``client_id`` was used for another file.
     """
     require(user, Action.LOG_PASS)
     there = Recording.objects.filter(client_id=client_id).first()
     if there:
-        return there
+        return _sent_before(there, coupon, declared_bytes)
+    with transaction.atomic():
+        held(coupon)  # said before a large file is sent in vain
     if declared_bytes is not None and declared_bytes > LARGEST_BYTES:
         raise TooLarge(f"{declared_bytes / 1e9:.1f} GB are too many: a recording has at most 2 GB. Cut it.")
     digest, size = hashlib.sha256(), 0
@@ -75,7 +80,7 @@ def receive_file(
             recorder=recorder,
             client_id=client_id,
             name=name[:200] or "recording",
-            status=Status.ASKING,
+            status=Status.RECEIVED,
             sha256=digest.hexdigest(),
             size_bytes=size,
             sent_by=user,
@@ -86,9 +91,29 @@ def receive_file(
             )
         try:
             with transaction.atomic():
+                held(coupon)
                 recording.save()
         except IntegrityError:  # the same sending arrived twice at once
             recording.original.delete(save=False)
-            return Recording.objects.get(client_id=client_id)
+            return _sent_before(Recording.objects.get(client_id=client_id), coupon, size)
         examine(recording, Path(copy.name))
+    return recording
+
+
+def _sent_before(there: Recording, coupon: Coupon, size: int | None) -> Recording:
+    """The recording of an earlier sending; read now where the server died before it came to that.
+
+    Raises:
+        ConflictError: The id belongs to another file: it must not be acknowledged in this one's place.
+    """
+    if there.coupon_id != coupon.pk or (size is not None and size != there.size_bytes):
+        raise ConflictError(f"This file was sent under the id of {there.name}: send it again as a new one.")
+    return examine_received(there)
+
+
+def examine_received(recording: Recording) -> Recording:
+    """Read a recording that was kept but not read, such as after a power cut."""
+    if recording.status == Status.RECEIVED and recording.original:
+        with local(recording.original) as path:
+            examine(recording, path)
     return recording

@@ -19,6 +19,7 @@ from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from apps.coupons.models import Coupon
+from apps.coupons.services.hold import held_open
 from apps.recordings.models import Chunk, Recorder, Recording, Status
 from apps.recordings.services.examine import examine
 from welding.recording.arcs import ARC_ON_A, arc_stretches
@@ -40,12 +41,23 @@ def open_stream(
     name: str,
     columns: list[str],
     coupon: str | None,
+    job: str | None = None,
     device_time: datetime | None,
 ) -> Recording:
     """Open a stream; the same ``client_id`` again gives the one that is there.
 
+    Args:
+        recorder: The device.
+        client_id: Of this stream.
+        name: Of the recording.
+        columns: What each row holds; the first is ``time_s``.
+        coupon: Number of the coupon that is welded; its log must be open.
+        job: Number of its job, needed where coupons of several jobs have that number.
+        device_time: The device's clock.
+
     Raises:
-        InvalidError: Columns are unknown or missing, or there is no such coupon.
+        InvalidError: Columns are unknown or missing, or there is no such coupon, or several.
+        ConflictError: The coupon's log is closed, or the ``client_id`` was used for another stream.
     """
     there = Recording.objects.filter(client_id=client_id, recorder=recorder).first()
     if there:
@@ -56,14 +68,12 @@ def open_stream(
         raise InvalidError(f"{', '.join(strange)}: columns are {', '.join(COLUMNS)}")
     if len(set(columns)) != len(columns):
         raise InvalidError("a column stands twice")
-    piece = None
-    if coupon:
-        piece = Coupon.objects.filter(number=coupon).order_by("-id").first()
-        if piece is None:
-            raise InvalidError(f"there is no coupon {coupon}")
+    piece = _coupon_of(coupon, job) if coupon else None
     offset = (device_time - timezone.now()).total_seconds() if device_time else None
     try:
         with transaction.atomic():
+            if piece is not None:
+                held_open(piece)
             return Recording.objects.create(
                 recorder=recorder,
                 coupon=piece,
@@ -74,7 +84,22 @@ def open_stream(
                 device_offset_s=offset,
             )
     except IntegrityError:
-        return Recording.objects.get(client_id=client_id, recorder=recorder)
+        twin = Recording.objects.filter(client_id=client_id, recorder=recorder).first()
+        if twin is None:
+            raise ConflictError("this client_id was used by another sender: take a new one") from None
+        return twin
+
+
+def _coupon_of(number: str, job: str | None) -> Coupon:
+    found = list(Coupon.objects.filter(number=number).select_related("job"))
+    if job:
+        found = [one for one in found if one.job.number == job]
+    if not found:
+        raise InvalidError(f"there is no coupon {number}{f' in job {job}' if job else ''}")
+    if len(found) > 1:
+        jobs = ", ".join(sorted(one.job.number for one in found))
+        raise InvalidError(f"coupon {number} stands in several jobs: name one of {jobs} as job")
+    return found[0]
 
 
 def take_chunk(recording: Recording, number: int, payload: bytes) -> int:
@@ -127,10 +152,14 @@ def _read(columns: list[str], payload: bytes) -> Signals:
             read_options=pa_csv.ReadOptions(column_names=columns, use_threads=False),
             convert_options=pa_csv.ConvertOptions(column_types={name: pa.float64() for name in columns}),
         )
-    except pa.ArrowException as error:
-        raise InvalidError(f"the rows cannot be read: {str(error).splitlines()[0][:200]}") from error
+    except (pa.ArrowException, OSError, ValueError) as error:
+        first = next(iter(str(error).splitlines()), "")
+        raise InvalidError(f"the rows cannot be read: {first[:200]}") from error
     arrays = {name: table.column(name).to_numpy() for name in columns}
-    return Signals(**arrays)
+    signals = Signals(**arrays)
+    if signals.size and not np.any(np.isfinite(signals.time_s)):
+        raise InvalidError("the rows cannot be read: no time is a number")
+    return signals
 
 
 def _glance(signals: Signals) -> dict[str, Any]:
@@ -194,6 +223,7 @@ def close_stream(recording: Recording, *, chunks: int | None, samples: int | Non
             with open(whole.name, "rb") as file:
                 held.original.save(f"{held.sha256[:16]}-stream.csv", File(file), save=False)
             examine(held, Path(whole.name), _mapping(held.columns))
+        # The file is on the disk by now, and its row with the chunks' end comes in one commit or not at all.
         held.chunks.all().delete()
     return held
 

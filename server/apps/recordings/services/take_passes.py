@@ -13,6 +13,7 @@ from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog
 from apps.coupons.rows import to_record
+from apps.coupons.services.hold import held_open
 from apps.coupons.services.log_pass import correct_pass, log_pass
 from apps.recordings.models import RecordedPass, Recording, Status
 from apps.recordings.store import read_signals
@@ -44,11 +45,12 @@ def take_passes(
 
     Raises:
         NotAllowedError: The role does not allow it.
-        ConflictError: The recording is not ready, or parts overlap.
+        ConflictError: The recording is not ready, parts overlap, the log is closed or its record signed.
         InvalidError: A number stands twice, or a part ends before it begins.
         WeldingError: A part holds no arc.
     """
     require(user, Action.LOG_PASS)
+    held_open(coupon)
     if recording.status != Status.READY:
         raise ConflictError("The recording is not ready to take passes from.")
     numbers = [one.number for one in taken]

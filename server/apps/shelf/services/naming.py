@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from api.errors import ConflictError
@@ -23,7 +24,7 @@ def columns_of(document: Document) -> dict[str, Any]:
         "kind": kind,
         "name": name,
         "name_key": (name_key(name) if kind == Kind.METAL else name.casefold())[:120],
-        "document": {**CODECS[kind].plain(document), "name": name},
+        "document": CODECS[kind].kept(replace(document, name=name)),
     }
 
 

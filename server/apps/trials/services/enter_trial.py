@@ -21,6 +21,7 @@ def enter_trial(user: User, trial: Trial) -> TrialEntry:
 
     Raises:
         NotAllowedError: The role does not allow it.
+        DocumentError: The trial could not be read again.
     """
     require(user, Action.LOG_TRIAL)
     trial = replace(trial, made_on=trial.made_on or timezone.localdate().isoformat())
@@ -29,7 +30,7 @@ def enter_trial(user: User, trial: Trial) -> TrialEntry:
         position=trial.position,
         thickness_mm=trial.thickness_mm,
         verdict=trial.verdict,
-        document=TRIAL.plain(trial),
+        document=TRIAL.kept(trial),
         entered_by=user,
     )
 

@@ -24,6 +24,7 @@ import { LogLadder } from './LogLadder'
 import { PhotosDialog } from './PhotosDialog'
 import { RunLogHead } from './RunLogHead'
 import { StopwatchPanel } from './StopwatchPanel'
+import { STATE_WORDS } from '../qualification'
 import { StrikeDialog } from './StrikeDialog'
 import { WaitingPasses } from './Waiting'
 import { entryOf, isTouched, mirroredHeat, newEntry, nextPass, recordOf, type Entry } from './model'
@@ -54,7 +55,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
   const [striking, setStriking] = useState(false)
   const [flagged, setFlagged] = useState<number | null>(null)
   const [pictured, setPictured] = useState<number | null>(null)
-  const mayLog = may('LOG_PASS') && coupon.status === 'welding'
+  const mayLog = may('LOG_PASS') && coupon.status === 'welding' && !coupon.signed_record
   const before = entry.correcting ? (coupon.rows.find((row) => row.id === entry.correcting?.id)?.record ?? null) : null
   const planned = coupon.procedure.passes.find((one) => one.number === entry.number) ?? null
   const record = useMemo(() => recordOf(entry, before, planned), [entry, before, planned])
@@ -170,7 +171,9 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
               </form>
             ) : (
               <Notice mark="unknown" className="border-line!">
-                {coupon.status === 'welded' ? 'This coupon is welded; its log is closed.' : 'You may look at this log, not write in it.'}
+                {coupon.signed_record ? (
+                  <>Record {coupon.signed_record} {STATE_WORDS[coupon.record_state] ?? 'is signed'}: this log is shown as it was signed and no longer changes. If it is wrong, <Link className="link" to={`/coupons/${String(coupon.id)}/tests`}>amend the record</Link>.</>
+                ) : coupon.status === 'welded' ? 'This coupon is welded; its log is closed.' : 'You may look at this log, not write in it.'}
               </Notice>
             )}
             {(coupon.rows.length > 0 || sending.waiting.length > 0) && bench}
@@ -194,7 +197,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
       </div>
       {last && <StrikeDialog coupon={coupon} row={last} open={striking} onClose={() => setStriking(false)} />}
       {picturedRow && <PhotosDialog row={picturedRow} disabled={!mayLog} onClose={() => setPictured(null)} />}
-      {flaggedRow && <FlagsDialog key={flaggedRow.version} row={flaggedRow} disabled={!may('LOG_PASS')} onClose={() => setFlagged(null)} />}
+      {flaggedRow && <FlagsDialog key={flaggedRow.version} row={flaggedRow} disabled={!may('LOG_PASS') || coupon.signed_record !== ''} onClose={() => setFlagged(null)} />}
     </div>
   )
 }

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { useJob } from '../../app/job'
 import { Notice } from '../../ui/Notice'
 import { Progress } from '../desk/DeskPage'
+import { STATE_WORDS } from '../qualification'
 import { couponsQuery } from './queries'
 
 /** All coupons of the job. */
@@ -26,13 +27,15 @@ export function CouponsPage() {
               <Link className="link font-head text-[17px] font-semibold" to={`/coupons/${String(one.id)}`}>
                 {one.number}
               </Link>
-              <span className="text-[13px] text-steel2">{one.status}</span>
+              <span className={`text-[13px] ${one.record_state === 'void' || one.damaged ? 'font-semibold text-breach' : 'text-steel2'}`}>
+                {one.damaged ? 'damaged' : one.record_state ? `record ${STATE_WORDS[one.record_state] ?? ''}` : one.status}
+              </span>
             </div>
             <p className="truncate text-[13px]" title={one.title}>
               for <Link className="link" to={`/procedures/${String(one.revision_id)}`}>{one.procedure_number} {one.letter}</Link> {one.title}
             </p>
             <p className="text-[13px] text-steel2">{one.welder || 'no welder named'}</p>
-            <Progress done={one.logged} of={one.planned} flagged={one.flagged} />
+            {one.damaged ? <p role="alert" className="mt-1 text-[13px] text-breach">{one.damaged}</p> : <Progress done={one.logged} of={one.planned} flagged={one.flagged} />}
           </li>
         ))}
       </ul>

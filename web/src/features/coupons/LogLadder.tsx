@@ -68,7 +68,7 @@ export function LogLadder({ coupon, current, onPick, onFlags, onPhotos }: Props)
       {coupon.struck.length > 0 && (
         <details className="mt-2 text-[13px] text-steel2">
           <summary>{coupon.struck.length} struck</summary>
-          <ul>{coupon.struck.map((one, index) => <li key={index}>pass {one.number}, logged by {one.logged_by}: {one.reason}</li>)}</ul>
+          <ul>{coupon.struck.map((one, index) => <li key={index}>pass {one.number}, logged by {one.logged_by}, struck by {one.struck_by || 'somebody'}: {one.reason}</li>)}</ul>
         </details>
       )}
     </section>
@@ -80,7 +80,8 @@ function writtenBy(row: Coupon['rows'][number]): string {
   const time = new Date(row.ended_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
   const off = row.device_offset_s
   const clock = off !== null && Math.abs(off) > 2 ? `; the clock of that device was ${Math.abs(off).toFixed(0)} s ${off > 0 ? 'ahead' : 'behind'}` : ''
-  return `logged by ${row.logged_by}, arc ended ${time}${clock}`
+  const corrected = row.corrected_by ? `; corrected by ${row.corrected_by}` : ''
+  return `logged by ${row.logged_by}, arc ended ${time}${clock}${corrected}`
 }
 
 function mean(reading: Coupon['rows'][number]['record']['current_a'], kind: string, units: ReturnType<typeof useUnits>): string {

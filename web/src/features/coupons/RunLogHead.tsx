@@ -55,7 +55,7 @@ export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; b
             )}
           </MenuItems>
         </Menu>
-        {may('CLOSE_LOG') && (
+        {may('CLOSE_LOG') && !coupon.signed_record && (
           <Button disabled={finish.isPending} onClick={() => finish.mutate(coupon.status === 'welding' ? 'welded' : 'welding')}>
             {coupon.status === 'welding' ? 'Close the log' : 'Open the log again'}
           </Button>

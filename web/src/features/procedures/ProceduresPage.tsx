@@ -69,7 +69,7 @@ export function ProceduresPage() {
                 <td className="px-2.5 py-2">{one.pass_count}</td>
                 <td className="px-2.5 py-2">{one.stage}</td>
                 <td className="px-2.5 py-2 whitespace-nowrap"><Counts breaches={one.breaches} cautions={one.cautions} open={one.open_questions} /></td>
-                <td className="px-2.5 py-2">{one.next_step}</td>
+                <td className="px-2.5 py-2">{one.damaged ? <span className="font-semibold text-breach" title={one.damaged}>{one.next_step}</span> : one.next_step}</td>
               </tr>
             ))}
           </tbody>

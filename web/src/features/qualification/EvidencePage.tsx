@@ -6,6 +6,7 @@ import { api, unwrap } from '../../api/client'
 import type { Evidence, Specimen, SpecimenVerdict } from '../../api/types'
 import { useSession } from '../../app/session'
 import { Button } from '../../ui/Button'
+import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { MarkIcon, type Mark } from '../../ui/Verdict'
@@ -15,8 +16,11 @@ import { SpecimenDialog } from './SpecimenDialog'
 import type { Draft } from './SpecimenForm'
 import { KIND_WORDS, type Kind } from './fields'
 import { evidenceQuery } from './queries'
+import { STATE_WORDS } from './states'
 
 export const VERDICT_MARK: Record<string, Mark> = { accepted: 'holds', rejected: 'breach', incomplete: 'unknown' }
+
+const SIGNED_MARK: Record<string, Mark> = { signed: 'holds', 'awaits-second': 'unknown', superseded: 'caution', void: 'breach' }
 
 export function EvidencePage() {
   const id = Number(useParams().id)
@@ -37,6 +41,18 @@ function Page({ evidence }: { evidence: Evidence }) {
   return (
     <div className="px-5 py-4">
       <Head evidence={evidence} />
+      {evidence.amends && (
+        <Notice className="mb-3 text-[14px]">
+          Amendment of <Link className="link" to={`/coupons/${String(evidence.amends.coupon_id)}/tests`}>{evidence.amends.record_number}</Link>, begun by {evidence.amends.by}: {evidence.amends.reason}.{' '}
+          {evidence.signed ? '' : `Correct the log and the tests, then sign: ${evidence.amends.record_number} counts until then and is superseded by this one.`}
+        </Notice>
+      )}
+      {evidence.signed?.amendment && (
+        <Notice mark={evidence.signed.state === 'superseded' ? 'caution' : 'unknown'} className="mb-3 text-[14px]">
+          {evidence.signed.state === 'superseded' ? 'Superseded by ' : 'Being amended as '}
+          <Link className="link" to={`/coupons/${String(evidence.signed.amendment.coupon_id)}/tests`}>{evidence.signed.amendment.record_number}</Link>: {evidence.signed.amendment.reason} ({evidence.signed.amendment.by}).
+        </Notice>
+      )}
       <div className="grid grid-cols-[250px_minmax(0,1fr)_250px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)]">
         <PlanPanel evidence={evidence} />
         <Specimens evidence={evidence} locked={locked} onEdit={edit} onNew={fresh} />
@@ -62,8 +78,8 @@ function Head({ evidence }: { evidence: Evidence }) {
       </div>
       <CouponTabs id={evidence.coupon_id} />
       <p className="ml-auto flex items-center gap-2 font-head text-[18px] font-semibold" role="status">
-        <MarkIcon mark={VERDICT_MARK[report.verdict] ?? 'unknown'} size={15} />
-        {evidence.signed ? 'signed' : { accepted: 'all tests accepted', rejected: 'a test failed', incomplete: 'not complete yet' }[report.verdict]}
+        <MarkIcon mark={evidence.signed ? SIGNED_MARK[evidence.signed.state] ?? 'unknown' : VERDICT_MARK[report.verdict] ?? 'unknown'} size={15} />
+        {evidence.signed ? { signed: 'signed', 'awaits-second': 'signed by one of two', superseded: 'superseded', void: 'void' }[evidence.signed.state] ?? evidence.signed.state : { accepted: 'all tests accepted', rejected: 'a test failed', incomplete: 'not complete yet' }[report.verdict]}
       </p>
     </div>
   )
@@ -167,6 +183,7 @@ function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: L
   const { may } = useSession()
   const queries = useQueryClient()
   const [signing, setSigning] = useState<'record' | 'witness' | 'void' | null>(null)
+  const [amending, setAmending] = useState(false)
   const { report, signed } = evidence
   const sign = async (signature: { password: string; reason: string }) => {
     await (signing === 'void' && signed
@@ -196,7 +213,7 @@ function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: L
       {report.findings.map((one) => (
         <div key={one.path + one.title} className="panel p-3 text-[13px]"><h3 className="font-semibold">{one.title}</h3><p>{one.message}</p><p className="text-steel2">{one.remedy}</p></div>
       ))}
-      {signed ? <Signed evidence={evidence} signed={signed} onWitness={() => setSigning('witness')} onVoid={() => setSigning('void')} /> : (
+      {signed ? <Signed evidence={evidence} signed={signed} onWitness={() => setSigning('witness')} onVoid={() => setSigning('void')} onAmend={() => setAmending(true)} /> : (
         may('SIGN_RECORD') && (
           <div>
             <Button look="main" className="w-full" disabled={report.verdict !== 'accepted'} onClick={() => setSigning('record')}>Sign the record</Button>
@@ -209,15 +226,46 @@ function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: L
         <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record`} download="">Export JSON</a>
         <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record/table`} download="">Export XLSX</a>
       </p>
+      {amending && signed && <AmendDialog recordId={signed.id} number={signed.number} onClose={() => setAmending(false)} />}
       <SignDialog open={signing !== null} onClose={() => setSigning(null)} onSign={sign}
-        title={signing === 'void' ? 'The record no longer counts' : signing === 'witness' ? 'Sign as a witness' : `Sign ${evidence.record_word} ${evidence.record_number}`}
-        words={signing === 'void' ? 'It stays with its signatures, and proves nothing from now on. Procedures in production that rest on it are listed in the code book.' : signing === 'witness' ? 'You were there when the coupon was welded and tested, and what is recorded is what you saw.' : 'The log and the tests are what was welded and found. After this they no longer change.'}
+        title={signing === 'void' ? 'Declare the record void' : signing === 'witness' ? 'Sign as a witness' : `Sign ${evidence.record_word} ${evidence.record_number}`}
+        words={signing === 'void' ? 'It stays with its signatures, is printed with VOID across every page, and qualifies nothing from now on. Procedures in production that rest on it are listed in the code book.' : signing === 'witness' ? 'You were there when the coupon was welded and tested, and what is recorded is what you saw.' : 'The log and the tests are what was welded and found. After this they no longer change.'}
         action="Sign it" reason={signing === 'void' ? 'Why' : 'Remarks'} />
     </section>
   )
 }
 
-function Signed({ evidence, signed, onWitness, onVoid }: { evidence: Evidence; signed: NonNullable<Evidence['signed']>; onWitness: () => void; onVoid: () => void }) {
+/** Why a signed record is amended; a copy of its coupon is opened to be corrected. */
+function AmendDialog({ recordId, number, onClose }: { recordId: number; number: string; onClose: () => void }) {
+  const navigate = useNavigate()
+  const queries = useQueryClient()
+  const [reason, setReason] = useState('')
+  const begin = useMutation({
+    mutationFn: () => unwrap(api.POST('/api/records/{record_id}/amend', { params: { path: { record_id: recordId } }, body: { reason } })),
+    onSuccess: async (made) => {
+      await queries.invalidateQueries()
+      onClose()
+      void navigate(`/coupons/${String(made.id)}/tests`)
+    },
+  })
+  return (
+    <Modal title={`Amend ${number}`} open onClose={onClose}>
+      <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); begin.mutate() }}>
+        <p className="text-steel">The signed record stays as it is. Its log and tests are copied, corrected in the copy, and signed anew; from that signature on the amended record counts in its place.</p>
+        <label className="block"><span className="label">What is wrong</span><textarea className="field" rows={3} maxLength={4000} value={reason} onChange={(event) => setReason(event.target.value)} /></label>
+        {begin.isError && <Notice mark="breach" className="text-[13px]">{begin.error.message}</Notice>}
+        <div className="flex justify-end gap-2">
+          <Button onClick={onClose}>Not now</Button>
+          <Button look="main" type="submit" disabled={begin.isPending || reason.trim() === ''}>Begin the amendment</Button>
+        </div>
+      </form>
+    </Modal>
+  )
+}
+
+type SignedProps = { evidence: Evidence; signed: NonNullable<Evidence['signed']>; onWitness: () => void; onVoid: () => void; onAmend: () => void }
+
+function Signed({ evidence, signed, onWitness, onVoid, onAmend }: SignedProps) {
   const { may, person } = useSession()
   const navigate = useNavigate()
   const make = useMutation({
@@ -225,9 +273,12 @@ function Signed({ evidence, signed, onWitness, onVoid }: { evidence: Evidence; s
     onSuccess: (made) => void navigate(`/procedures/${String(made.id)}`),
   })
   const witnessed = signed.signatures.some((one) => one.purpose === 'witness' && one.by === person.name)
+  const counts = signed.state === 'signed'
+  const stands = counts || signed.state === 'awaits-second'
   return (
     <div className="panel p-3 text-[13px]">
-      <h3 className="mb-1 flex items-center gap-1.5 font-head text-[16px] font-semibold"><MarkIcon mark={signed.void ? 'breach' : 'holds'} /> {evidence.record_word} {signed.number} {signed.void ? 'no longer counts' : 'is signed'}</h3>
+      <h3 className="mb-1 flex items-center gap-1.5 font-head text-[16px] font-semibold"><MarkIcon mark={SIGNED_MARK[signed.state] ?? 'unknown'} /> {evidence.record_word} {signed.number} {STATE_WORDS[signed.state] ?? signed.state}</h3>
+      {signed.state === 'awaits-second' && <p className="mb-1 text-steel">This job asks for two signatures: the record counts once a second person has witnessed it.</p>}
       <ul className="grid gap-1">
         {signed.signatures.map((one) => (
           <li key={one.purpose + one.by}>{one.by}, {one.role}: {one.words}{one.reason && <>, “{one.reason}”</>} <small className="text-steel2">{new Date(one.at).toLocaleString()}</small></li>
@@ -235,10 +286,11 @@ function Signed({ evidence, signed, onWitness, onVoid }: { evidence: Evidence; s
       </ul>
       <p className="mt-1 text-[11px] break-all text-steel2" title="SHA-256 of the signed bytes">SHA-256 {signed.content_hash}</p>
       <div className="mt-2 grid gap-2">
-        {may('WRITE_PROCEDURE') && !signed.void && <Button look="main" disabled={make.isPending} onClick={() => make.mutate(false)}>Make the WPS</Button>}
-        {may('WRITE_PROCEDURE') && !signed.void && <Button look="quiet" disabled={make.isPending} onClick={() => make.mutate(true)}>Make it as a new procedure</Button>}
-        {may('WITNESS') && !witnessed && <Button onClick={onWitness}>Sign as a witness</Button>}
-        {may('RELEASE') && !signed.void && <Button look="quiet" className="text-[13px]!" onClick={onVoid}>It no longer counts</Button>}
+        {may('WRITE_PROCEDURE') && counts && <Button look="main" disabled={make.isPending} onClick={() => make.mutate(false)}>Make the WPS</Button>}
+        {may('WRITE_PROCEDURE') && counts && <Button look="quiet" disabled={make.isPending} onClick={() => make.mutate(true)}>Make it as a new procedure</Button>}
+        {may('WITNESS') && stands && !witnessed && signed.signed_by_id !== person.id && <Button onClick={onWitness}>Sign as a witness</Button>}
+        {may('SIGN_RECORD') && stands && !signed.amendment && <Button look="quiet" className="text-[13px]!" onClick={onAmend}>Amend the record</Button>}
+        {may('RELEASE') && stands && <Button look="quiet" className="text-[13px]!" onClick={onVoid}>Declare it void</Button>}
       </div>
       {make.isError && <p role="alert" className="mt-1 text-breach">{make.error.message}</p>}
     </div>

@@ -9,6 +9,7 @@ import { Button } from '../../ui/Button'
 import { MarkIcon, type Mark } from '../../ui/Verdict'
 import { Answer } from './CoversBox'
 import { SignDialog } from './SignDialog'
+import { STATE_WORDS } from './states'
 import { stageQuery } from './queries'
 
 type Act = 'qualify' | 'prequalify' | 'release' | 'withdraw'
@@ -32,10 +33,13 @@ export function ProofPanel({ revision, draft }: { revision: Revision; draft: Dra
   const byTest = code.route !== 'prequalified'
   const coverage = stage.data?.current ?? (['draft', 'trial', 'tested'].includes(at) ? draft?.coverage : null)
   const before = ['draft', 'trial', 'tested'].includes(at)
+  // A record beneath it was amended or declared void: what counts now may cover it still.
+  const shaken = stage.data?.supports.some((one) => one.state !== 'signed') ?? false
+  const again = draft?.coverage
   const sign = async (signature: { password: string; reason: string }) => {
     const path = { params: { path: { revision_id: revision.id } } }
     if (act === 'qualify') {
-      const records = (draft?.records ?? []).filter((one) => coverage?.by.includes(one.number)).map((one) => one.id)
+      const records = (draft?.records ?? []).filter((one) => (before ? coverage : again)?.by.includes(one.number)).map((one) => one.id)
       await unwrap(api.POST('/api/revisions/{revision_id}/qualify', { ...path, body: { ...signature, records } }))
     } else if (act === 'prequalify') await unwrap(api.POST('/api/revisions/{revision_id}/prequalify', { ...path, body: signature }))
     else if (act === 'release') await unwrap(api.POST('/api/revisions/{revision_id}/release', { ...path, body: signature }))
@@ -52,7 +56,7 @@ export function ProofPanel({ revision, draft }: { revision: Revision; draft: Dra
       {coverage && <Standing coverage={coverage} record={draft?.record ?? ''} />}
       {!byTest && before && <p className="py-2 text-steel">By the prequalified route: every requirement under Checks has to hold, then it is signed.</p>}
       {(stage.data?.supports.length ?? 0) > 0 && (
-        <p className="mt-1">Supported by {stage.data?.supports.map((one, index) => <span key={one.id}>{index > 0 && ', '}<Link className="link" to={`/coupons/${String(one.coupon_id)}/range`}>{one.number}</Link></span>)}</p>
+        <p className="mt-1">Supported by {stage.data?.supports.map((one, index) => <span key={one.id}>{index > 0 && ', '}<Link className="link" to={`/coupons/${String(one.coupon_id)}/range`}>{one.number}</Link>{one.state !== 'signed' && <b className="text-breach"> {STATE_WORDS[one.state] ?? one.state}</b>}</span>)}</p>
       )}
       {signatures.length > 0 && (
         <ul className="mt-1 grid gap-0.5 text-steel">
@@ -63,6 +67,7 @@ export function ProofPanel({ revision, draft }: { revision: Revision; draft: Dra
         <div className="mt-2 flex flex-wrap gap-2">
           {before && byTest && coverage?.covered && <Button look="main" onClick={() => setAct('qualify')}>Declare it qualified</Button>}
           {before && !byTest && <Button look="main" onClick={() => setAct('prequalify')}>Declare it prequalified</Button>}
+          {(at === 'qualified' || at === 'released') && shaken && again?.covered && <Button look="main" onClick={() => setAct('qualify')}>Declare it qualified anew</Button>}
           {(at === 'qualified' || at === 'prequalified') && <Button look="main" onClick={() => setAct('release')}>Release revision {revision.letter}</Button>}
           {at === 'released' && <Button onClick={() => setAct('withdraw')}>Withdraw</Button>}
         </div>

@@ -1,7 +1,8 @@
-import { useQuery, type UseQueryResult } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 
+import { api, unwrap } from '../../api/client'
 import type { Coupon, Fault, Recording } from '../../api/types'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
@@ -49,6 +50,7 @@ function Page({ recording, coupon }: { recording: Recording; coupon: UseQueryRes
         </p>
       </div>
       {recording.message && <Notice mark={recording.status === 'refused' ? 'breach' : 'caution'}>{recording.message}</Notice>}
+      {recording.status === 'received' && <Unread recording={recording} disabled={disabled} />}
       {recording.status === 'streaming' && <Live recording={recording} disabled={disabled} />}
       {(recording.status === 'asking' || mapping) && !disabled && <MappingForm recording={recording} onDone={() => setMapping(false)} />}
       {recording.status === 'ready' && (
@@ -68,10 +70,26 @@ function Page({ recording, coupon }: { recording: Recording; coupon: UseQueryRes
             {trace.data && <TraceChart trace={trace.data} parts={parts.map((one) => ({ ...one, label: String(one.number ?? '') }))} onZoom={setSpan} />}
             {trace.isError && <p role="alert" className="text-breach">{trace.error.message}</p>}
           </section>
-          {closed && <p className="text-[13px] text-steel2">The coupon’s log is closed; open it again to take passes.</p>}
+          {closed && <p className="text-[13px] text-steel2">{coupon.data?.signed_record ? `Record ${coupon.data.signed_record} is signed: nothing beneath it changes.` : 'The coupon’s log is closed; open it again to take passes.'}</p>}
         </>
       )}
     </div>
+  )
+}
+
+/** Kept, but the server stopped before it was read. */
+function Unread({ recording, disabled }: { recording: Recording; disabled: boolean }) {
+  const queries = useQueryClient()
+  const read = useMutation({
+    mutationFn: () => unwrap(api.POST('/api/recordings/{recording_id}/examine', { params: { path: { recording_id: recording.id } } })),
+    onSuccess: () => queries.invalidateQueries(),
+  })
+  return (
+    <Notice mark="caution">
+      The file is kept but was not read yet: the server stopped in between.{' '}
+      {!disabled && <Button disabled={read.isPending} onClick={() => read.mutate()}>{read.isPending ? 'Reading …' : 'Read it now'}</Button>}
+      {read.isError && <span role="alert"> {read.error.message}</span>}
+    </Notice>
   )
 }
 

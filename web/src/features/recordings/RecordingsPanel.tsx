@@ -9,7 +9,7 @@ import { recordersQuery, recordingsQuery } from './queries'
 import { sendFile } from './send'
 
 const WORDS: Record<string, string> = {
-  streaming: 'streaming now', asking: 'needs an answer', ready: 'ready', refused: 'could not be read', 'set-aside': 'set aside',
+  received: 'kept, not read yet', streaming: 'streaming now', asking: 'needs an answer', ready: 'ready', refused: 'could not be read', 'set-aside': 'set aside',
 }
 
 /** The recordings of a coupon, and a way to send one. */

@@ -12,7 +12,7 @@ import { MetalForm } from './MetalForm'
 afterEach(() => vi.unstubAllGlobals())
 
 const product: Product = { format: 'grounded-bead/product', version: 1, name: 'Fern 71', designation: 'E71T-1M', ranges: [] }
-const record: ShelfRecord = { id: 7, kind: 'product', name: 'Fern 71', version: 3, document: product, saved_by: 'Imra Vance', saved_at: '2026-01-01T10:00:00Z', used_in: 0, overdue_meters: [] }
+const record: ShelfRecord = { id: 7, kind: 'product', name: 'Fern 71', version: 3, document: product, saved_by: 'Imra Vance', saved_at: '2026-01-01T10:00:00Z', damaged: '', used_in: 0, overdue_meters: [] }
 const refusal = (type: string, status: number, detail: string, more: object = {}) => ({ status, body: { type: `/problems/${type}`, title: '', status, detail, errors: [], ...more } })
 
 function dialog(onClose = vi.fn(), one: ShelfRecord | null = record) {

@@ -4,6 +4,7 @@ import { NavLink, useParams } from 'react-router'
 import { NothingHere } from '../../app/NothingHere'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
+import { Damaged } from './Damaged'
 import { FillersTab } from './FillersTab'
 import { GasesTab } from './GasesTab'
 import { MachinesTab } from './MachinesTab'
@@ -49,6 +50,9 @@ function Tab({ found }: { found: (typeof TABS)[number] }) {
           <TextField label={`Search the ${found.words.toLowerCase()}`} value={text} onChange={setText} placeholder={found.look} />
         </div>
       </div>
+      {found.tab === 'metals' && <Damaged kind="metal" />}
+      {found.tab === 'fillers' && <Damaged kind="product" />}
+      {found.tab === 'machines' && <Damaged kind="machine" />}
       <Show text={asked} onText={setText} />
     </div>
   )

@@ -19,6 +19,9 @@ import { Rows } from './Rows'
 
 const trialsQuery = queryOptions({ queryKey: ['trials'], queryFn: () => unwrap(api.GET('/api/trials')), staleTime: 5_000 })
 
+type Whole = TrialRow & { trial: Trial }
+const isWhole = (one: TrialRow): one is Whole => one.trial !== null
+
 /** Trials on scrap. Kept ones come first when the same is planned again. */
 export function TrialsTab({ text }: { text: string }) {
   const { may } = useSession()
@@ -27,9 +30,11 @@ export function TrialsTab({ text }: { text: string }) {
   const [entering, setEntering] = useState(false)
   const [striking, setStriking] = useState<TrialRow | null>(null)
   const wanted = text.trim().toLowerCase().split(/\s+/).filter(Boolean)
-  const rows = (found.data ?? []).filter((one) => {
+  const damaged = (found.data ?? []).filter((one) => one.trial === null)
+  const whole = (found.data ?? []).filter(isWhole)
+  const rows = whole.filter((one) => {
     const { trial } = one
-    const told = [trial.process, trial.position, trial.filler.designation, trial.gas, trial.seen, trial.verdict, one.entered_by].join(' ').toLowerCase()
+    const told = [trial.process, trial.position, trial.filler?.designation, trial.gas, trial.seen, trial.verdict, one.entered_by].join(' ').toLowerCase()
     return wanted.every((word) => told.includes(word))
   })
   const value = (number: number | null | undefined, kind: string) => (number == null ? '—' : units.value(number, kind))
@@ -40,6 +45,11 @@ export function TrialsTab({ text }: { text: string }) {
         {may('LOG_TRIAL') && <Button className="ml-auto" onClick={() => setEntering(true)}>Log a trial</Button>}
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
+      {damaged.map((one) => (
+        <Notice key={one.id} mark="breach" className="mb-2 text-[13px]">
+          A trial that {one.entered_by} entered on {new Date(one.entered_at).toLocaleDateString()} is damaged. {one.damaged}
+        </Notice>
+      ))}
       {found.data && rows.length === 0 && (
         <p className="panel p-6 text-steel">{found.data.length === 0 ? 'No trial on record. Log what was set on scrap and what was seen: the next draft for the same wire, gas, position and thickness begins with it.' : 'No trial like that.'}</p>
       )}
@@ -49,7 +59,7 @@ export function TrialsTab({ text }: { text: string }) {
             key: String(one.id),
             cells: [
               one.trial.process, one.trial.made_on ?? one.entered_at.slice(0, 10),
-              `${one.trial.filler.designation ?? '—'} ${one.trial.filler.diameter_mm == null ? '' : units.value(one.trial.filler.diameter_mm, 'wire_diameter')}`,
+              `${one.trial.filler?.designation ?? '—'} ${one.trial.filler?.diameter_mm == null ? '' : units.value(one.trial.filler.diameter_mm, 'wire_diameter')}`,
               one.trial.gas ?? '—', one.trial.position, value(one.trial.thickness_mm, 'thickness'), value(one.trial.current_a, 'current'), value(one.trial.voltage_v, 'voltage'),
               value(one.trial.wire_feed_m_min, 'wire_feed'), one.trial.seen ?? '—',
               one.struck_because ? <s key="struck">{one.trial.verdict}</s> : one.trial.verdict,
@@ -69,7 +79,7 @@ export function TrialsTab({ text }: { text: string }) {
   )
 }
 
-type Draft = Partial<Omit<Trial, 'filler' | 'verdict' | 'thickness_mm'>> & { thickness_mm?: number | null; filler: Trial['filler']; verdict: Trial['verdict'] }
+type Draft = Partial<Omit<Trial, 'filler' | 'verdict' | 'thickness_mm'>> & { thickness_mm?: number | null; filler: NonNullable<Trial['filler']>; verdict: Trial['verdict'] }
 
 function EnterDialog({ onClose }: { onClose: () => void }) {
   const queries = useQueryClient()

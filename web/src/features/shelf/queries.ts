@@ -30,8 +30,12 @@ export const recordsQuery = (kind: RecordKind) =>
   queryOptions({
     queryKey: ['shelf', 'records', kind],
     queryFn: () => unwrap(api.GET('/api/shelf', { params: { query: { kind } } })),
+    select: (rows) => rows.filter((one) => one.document !== null),
     staleTime: 10_000,
   })
+
+/** Records that cannot be read: named, and the rest stands. */
+export const damagedQuery = (kind: RecordKind) => queryOptions({ ...recordsQuery(kind), select: (rows) => rows.filter((one) => one.document === null) })
 
 export const recordUsedQuery = (id: number) =>
   queryOptions({

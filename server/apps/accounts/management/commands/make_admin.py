@@ -28,4 +28,7 @@ class Command(BaseCommand):
         User.objects.create_user(
             username, password=password, role=Role.ADMINISTRATOR, is_staff=True, is_superuser=True
         )
-        self.stdout.write(f"{username} signs in with {password} and should change it under /admin/.")
+        self.stdout.write(
+            f"{username} signs in with {password}. "
+            "Change the password after the first sign-in: until then nothing can be signed with it."
+        )

@@ -11,6 +11,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from apps.accounts.models import User
+from apps.audit.grants import grant_serving
 from apps.codebook.services.say import say
 from apps.coupons.models import Coupon
 from apps.coupons.services.edit_piece import edit_piece
@@ -40,13 +41,16 @@ class Command(BaseCommand):
     help = __doc__ or ""
 
     def add_arguments(self, parser: CommandParser) -> None:
-        """One switch."""
+        """Two switches."""
         parser.add_argument("--demo", action="store_true", help="load the demo where nothing is")
+        parser.add_argument("--serving", metavar="ROLE", help="the database role that serves people")
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Run it."""
         call_command("migrate", interactive=False, verbosity=0)
-        if not settings.STATIC_ROOT.is_dir():
+        if options["serving"]:
+            grant_serving(options["serving"])
+        if not settings.STATIC_ROOT.is_dir() or not any(settings.STATIC_ROOT.iterdir()):
             call_command("collectstatic", interactive=False, verbosity=0, ignore_patterns=["ninja"])
         if options["demo"] and not Job.objects.filter(number=data.JOB[0]).exists():
             load_demo()
@@ -68,7 +72,7 @@ def load_demo() -> Job:
                 "is_superuser": role == "administrator",
             },
         )
-        user.set_password(PASSWORD)
+        user.set_own_password(PASSWORD)
         user.save()
         users[role] = user
     number, title, customer = data.JOB

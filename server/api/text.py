@@ -1,0 +1,47 @@
+"""Text that comes in beside documents: numbers, names, reasons. Bounded, and without control characters."""
+
+from __future__ import annotations
+
+import unicodedata
+from datetime import UTC, datetime
+from typing import Annotated
+
+from pydantic import AfterValidator, AwareDatetime, Field, StringConstraints
+
+_NEVER = ("Cc", "Cs", "Zl", "Zp")
+
+
+def _clean(text: str, allowed: str = "") -> str:
+    for character in text:
+        if unicodedata.category(character) in _NEVER and character not in allowed:
+            raise ValueError(f"holds the control character U+{ord(character):04X}")
+    return text
+
+
+def _one_line(text: str) -> str:
+    return _clean(text)
+
+
+def _lines(text: str) -> str:
+    return _clean(text, "\n\r\t")
+
+
+def _of_our_time(moment: datetime) -> datetime:
+    if not datetime(1990, 1, 1, tzinfo=UTC) <= moment <= datetime(2200, 1, 1, tzinfo=UTC):
+        raise ValueError("is no date of our time")
+    return moment
+
+
+JobNumber = Annotated[
+    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40), AfterValidator(_one_line)
+]
+Number = Annotated[str, StringConstraints(strip_whitespace=True, max_length=60), AfterValidator(_one_line)]
+Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200), AfterValidator(_one_line)]
+GivenLine = Annotated[
+    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200), AfterValidator(_one_line)
+]
+Note = Annotated[str, StringConstraints(max_length=4000), AfterValidator(_lines)]
+Moment = Annotated[AwareDatetime, AfterValidator(_of_our_time)]
+"""A time with its zone."""
+Version = Annotated[int, Field(ge=1, le=2_000_000_000)]
+"""The version of a row that was opened."""

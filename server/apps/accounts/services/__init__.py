@@ -1,0 +1,1 @@
+"""Verbs of people: sign in, change the password."""
