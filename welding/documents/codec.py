@@ -187,15 +187,22 @@ def _finite(text: str) -> float:
 
 def _no_odd_text(value: Any) -> None:
     """Refuse NUL and halves of surrogate pairs, in keys too: no database and no file takes them."""
-    waiting = [value]
+    waiting: list[tuple[tuple[str, ...], Any]] = [((), value)]
     while waiting:
-        one = waiting.pop()
+        path, one = waiting.pop()
         if isinstance(one, dict):
-            waiting += [*one.keys(), *one.values()]
+            # A document in the body of a request has paths of its own.
+            inner = [
+                (key, () if not path and isinstance(item, dict) else (*path, key))
+                for key, item in one.items()
+            ]
+            waiting += [(path, key) for key in one]
+            waiting += [(below, one[key]) for key, below in inner]
         elif isinstance(one, list):
-            waiting += one
-        elif isinstance(one, str) and _ODD.search(one):
-            raise _refused("a text holds NUL or half a surrogate pair")
+            waiting += [((*path, str(at)), item) for at, item in enumerate(one)]
+        elif isinstance(one, str) and (odd := _ODD.search(one)):
+            what = "no JSON: half a surrogate pair" if odd[0] > "\ud7ff" else "the control character U+0000"
+            raise DocumentError((Problem(".".join(path), f"holds {what}"),))
 
 
 def _no_constant(name: str) -> Any:

@@ -19,7 +19,7 @@ from apps.coupons.queries import coupon_document
 from apps.printing import sheets
 from apps.printing.bench_lines import bench_facts, flag_lines
 from apps.printing.heat_chart import heat_chart_svg
-from apps.printing.pass_table import pass_table
+from apps.printing.pass_table import MOST_WITH_BANDS, pass_table
 from apps.printing.record_sheet import applies_rows
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
@@ -159,6 +159,7 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             "chart": heat_chart_svg(document, log, write.system),
             "flags": flag_lines(document),
             "rows": sheets.logged_rows(document, log),
+            "long": len(document.coupon.passes) > MOST_WITH_BANDS,
             "to_weld": log.to_weld,
             "drawing": drawing_svg(evaluation.drawing, write.system) if evaluation.drawing else "",
             "struck": coupon.passes.filter(struck=True),

@@ -22,6 +22,7 @@ from apps.coupons.models import Coupon
 from apps.coupons.services.log_files import TYPES
 from apps.printing import sheets
 from apps.printing.api import _address, stamp_of
+from apps.printing.pass_table import MOST_WITH_BANDS
 from apps.printing.record_sheet import kind_words, range_rows, test_rows
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
@@ -69,6 +70,7 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             "facts": sheets.facts(document.procedure, evaluation),
             "people": document.people,
             "rows": sheets.logged_rows(document.as_coupon, evaluate_coupon(document.as_coupon, write.system)),
+            "long": len(document.coupon.passes) > MOST_WITH_BANDS,
             "tests": test_rows(document.tests, report),
             "report": report,
             "missing": report.missing,
