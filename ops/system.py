@@ -7,7 +7,8 @@ import os
 import re
 import shutil
 import subprocess
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 from ops.places import ROOT
@@ -33,6 +34,11 @@ def chromium() -> str | None:
     return shutil.which("chromium")
 
 
+def nginx() -> str | None:
+    """Debian's nginx, which the tests put in front of the web server."""
+    return shutil.which("nginx") or shutil.which("nginx", path="/usr/sbin")
+
+
 def _library(name: str) -> bool:
     ldconfig = shutil.which("ldconfig") or "/sbin/ldconfig"
     listing = subprocess.run([ldconfig, "-p"], capture_output=True, text=True, check=False).stdout
@@ -47,7 +53,11 @@ _NEEDED: list[tuple[str, Callable[[], bool]]] = [
     ("libharfbuzz-subset0", lambda: _library("libharfbuzz-subset.so.0")),
     ("fonts-dejavu-core", lambda: Path("/usr/share/fonts/truetype/dejavu").is_dir()),
 ]
-_FOR_TESTS: list[tuple[str, Callable[[], bool]]] = [("chromium", lambda: chromium() is not None)]
+_FOR_TESTS: list[tuple[str, Callable[[], bool]]] = [
+    ("chromium", lambda: chromium() is not None),
+    ("nginx", lambda: nginx() is not None),
+    ("openssl", lambda: shutil.which("openssl") is not None),
+]
 
 
 def check_node() -> None:
@@ -74,6 +84,21 @@ def check_room() -> None:
         )
 
 
+@contextmanager
+def _no_services() -> Iterator[None]:
+    """Keep the packages from starting servers of their own: only their programs are wanted."""
+    policy = Path("/usr/sbin/policy-rc.d")
+    if policy.exists():
+        yield
+        return
+    policy.write_text("#!/bin/sh\nexit 101\n")
+    policy.chmod(0o755)
+    try:
+        yield
+    finally:
+        policy.unlink(missing_ok=True)
+
+
 def install_packages(*, for_tests: bool) -> None:
     """Install missing Debian packages as root; for others, stop with the exact line."""
     needed = _NEEDED + (_FOR_TESTS if for_tests else [])
@@ -89,7 +114,7 @@ def install_packages(*, for_tests: bool) -> None:
         )
     if shutil.which("apt-get") is None:
         raise Stop(f"This is no Debian system; install the equivalents of: {' '.join(missing)}", MISSING)
-    with Step(f"installing {', '.join(missing)}"):
+    with Step(f"installing {', '.join(missing)}"), _no_services():
         environment = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
         for command in ("apt-get update", line):
             done = subprocess.run(

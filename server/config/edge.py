@@ -6,9 +6,11 @@ connection. Small ones stay in memory, large ones go to a temporary file.
 
 from __future__ import annotations
 
+import contextlib
 import io
 import ipaddress
 import json
+import os
 import re
 import socket
 import tempfile
@@ -158,6 +160,47 @@ class Edge:
             self._slots.release()
 
 
+class Watch:
+    """Stops the reading of bodies whose time is up.
+
+    The server's reader waits for all bytes that it was asked for, so that a sender of one byte a second
+    would never let it look at the clock. One thread in a process looks for all.
+    """
+
+    def __init__(self, every_s: float = 1.0) -> None:
+        self._every_s = every_s
+        self._ends: dict[socket.socket, float] = {}
+        self._lock = threading.Lock()
+        self._process = 0
+
+    def begin(self, peer: socket.socket, end: float) -> None:
+        """Watch a connection until ``end`` on the monotonic clock."""
+        with self._lock:
+            self._ends[peer] = end
+            if self._process != os.getpid():  # threads do not live on in a forked worker
+                self._process = os.getpid()
+                threading.Thread(target=self._look, name="body-watch", daemon=True).start()
+
+    def end(self, peer: socket.socket) -> None:
+        """The body is here, or given up."""
+        with self._lock:
+            self._ends.pop(peer, None)
+
+    def _look(self) -> None:
+        while True:
+            time.sleep(self._every_s)
+            with self._lock:
+                late = [peer for peer, end in self._ends.items() if time.monotonic() > end]
+                for peer in late:
+                    del self._ends[peer]
+            for peer in late:
+                with contextlib.suppress(OSError):
+                    peer.shutdown(socket.SHUT_RD)
+
+
+WATCH = Watch()
+
+
 def _check_query(environ: Environ) -> None:
     query = environ.get("QUERY_STRING", "")
     if len(query) > LONGEST_QUERY:
@@ -191,8 +234,11 @@ def _read(environ: Environ, declared: int) -> IO[bytes]:
     try:
         if isinstance(peer, socket.socket):
             peer.settimeout(IDLE_S)
+            WATCH.begin(peer, end)
         while left:
             part = source.read(min(left, PART_BYTES))
+            if not part and time.monotonic() > end:
+                raise Refused(408, "too-slow", "The body came too slowly: send it again.")
             if not part:
                 raise Refused(400, "cut-off", f"Only {declared - left:,} of {declared:,} bytes arrived.")
             sink.write(part)
@@ -210,6 +256,7 @@ def _read(environ: Environ, declared: int) -> IO[bytes]:
         raise
     finally:
         if isinstance(peer, socket.socket):
+            WATCH.end(peer)
             peer.settimeout(before)
     sink.seek(0)
     return sink

@@ -39,9 +39,10 @@ class DatabaseStorage(Storage):
         with connection.cursor() as cursor:
             cursor.execute(
                 """
-                INSERT INTO accounts_budget AS b (key, count, ends_at) VALUES (%(key)s, %(n)s, %(end)s)
+                INSERT INTO accounts_budget AS b (key, count, ends_at)
+                VALUES (%(key)s, greatest(%(n)s, 0), %(end)s)
                 ON CONFLICT (key) DO UPDATE SET
-                    count = CASE WHEN b.ends_at <= %(now)s THEN %(n)s ELSE b.count + %(n)s END,
+                    count = greatest(%(n)s + CASE WHEN b.ends_at <= %(now)s THEN 0 ELSE b.count END, 0),
                     ends_at = CASE WHEN b.ends_at <= %(now)s THEN %(end)s ELSE b.ends_at END
                 RETURNING count
                 """,
@@ -100,6 +101,11 @@ def spent(item: RateLimitItem, *names: str) -> bool:
 def spend(item: RateLimitItem, *names: str) -> bool:
     """Take one of a budget; false where it was the one too many."""
     return LIMITER.hit(item, *names)
+
+
+def give_back(item: RateLimitItem, *names: str) -> None:
+    """Put one back that was taken for an attempt that did not fail."""
+    LIMITER.hit(item, *names, cost=-1)
 
 
 def forget(item: RateLimitItem, *names: str) -> None:

@@ -140,6 +140,28 @@ def test_a_sender_who_falls_silent_is_given_up(monkeypatch):
     theirs.close()
 
 
+def test_a_reader_that_waits_for_every_byte_is_stopped_when_the_time_is_up(monkeypatch):
+    """The server's own reader waits until all bytes are there: nobody looked at the clock meanwhile."""
+    monkeypatch.setattr(edge, "PATIENCE_S", 0.5)
+    monkeypatch.setattr(edge, "SLOWEST_BYTES_S", 10**9)
+    monkeypatch.setattr(edge, "WATCH", edge.Watch(every_s=0.1))
+    ours, theirs = socket.socketpair()
+    stop = threading.Event()
+
+    def drip():
+        while not stop.wait(0.05):
+            theirs.sendall(b"x")
+
+    dripping = threading.Thread(target=drip, daemon=True)
+    dripping.start()
+    told = answer({"CONTENT_LENGTH": "100000", "wsgi.input": ours.makefile("rb"), "gunicorn.socket": ours})
+    stop.set()
+    dripping.join(5)
+    assert told["status"] == 408
+    ours.close()
+    theirs.close()
+
+
 def test_slow_bodies_take_a_few_places_and_leave_the_rest():
     gate, inside = threading.Event(), threading.Semaphore(0)
 

@@ -12,9 +12,10 @@ from api.connection import release_connection
 from api.errors import Refusal
 from django.core import signing
 from django.http import HttpRequest, HttpResponse
+from limits import RateLimitItem
 
 from apps.accounts import budgets
-from apps.accounts.budgets import ADDRESS, CALLS, DEVICE, NAME, PAIR, forget, spend, spent
+from apps.accounts.budgets import ADDRESS, CALLS, DEVICE, NAME, PAIR, forget, give_back, spend, spent
 from apps.accounts.models import User
 
 log = logging.getLogger("sign-in")
@@ -25,7 +26,7 @@ _SALT = "known-device"
 LONGEST_PASSWORD = 200
 # Hashing is meant to be slow. More than this many at a time would leave nothing for anyone else.
 _AT_A_TIME = threading.BoundedSemaphore(2)
-PATIENCE_S = 8
+PATIENCE_S = 20
 
 
 class ThrottledError(Refusal):
@@ -54,7 +55,7 @@ def checked(request: HttpRequest, username: str, password: str) -> User | None:
     address = request.META.get("REMOTE_ADDR", "")
     name = username[:150]
     device = known_device(request, name)
-    _within(name, address, device)
+    taken = _take(name, address, device)
     user = User.objects.filter(username=name, is_active=True).first()
     with _one_of_few():
         if user is None:
@@ -63,39 +64,55 @@ def checked(request: HttpRequest, username: str, password: str) -> User | None:
         else:
             fits = len(password) <= LONGEST_PASSWORD and user.check_password(password)
     if fits:
+        for item, *names in taken:
+            give_back(item, *names)
         forget(PAIR, "pair", name, address)
         return user
-    _count_failure(name, address, device)
+    _tell_failure(name, address, device)
     return None
 
 
-def _within(name: str, address: str, device: str) -> None:
+_Taken = list[tuple[RateLimitItem, str, str] | tuple[RateLimitItem, str, str, str]]
+
+
+def _take(name: str, address: str, device: str) -> _Taken:
+    """Take one of every budget before the password is looked at: many at once must not slip through.
+
+    A budget that is used up is only asked, so that a refused attempt takes nothing. What was taken is
+    given back when the password fits.
+    """
     if not spend(CALLS, "calls", address):
         raise ThrottledError("Too many sign-ins from this address. Try again in a minute.")
-    if spent(PAIR, "pair", name, address) or (device and spent(DEVICE, "device", device)):
-        raise ThrottledError("Too many failed sign-ins. Try again in 15 minutes, or ask an administrator.")
-    if not device and spent(ADDRESS, "address", address):
-        raise ThrottledError("Too many failed sign-ins from this address. Try again in 15 minutes.")
-    if not device and spent(NAME, "name", name):
-        raise ThrottledError(
-            "Too many failed sign-ins of this name. Sign in on a device that you have used before, or ask "
-            "an administrator to unlock it."
-        )
+    budgets_of: _Taken = [(PAIR, "pair", name, address)]
+    budgets_of += (
+        [(DEVICE, "device", device)] if device else [(ADDRESS, "address", address), (NAME, "name", name)]
+    )
+    for item, *names in budgets_of:
+        if spent(item, *names):
+            raise ThrottledError(_SAID[item])
+    for item, *names in budgets_of:
+        if not spend(item, *names):
+            raise ThrottledError(_SAID[item])
+    return budgets_of
 
 
-def _count_failure(name: str, address: str, device: str) -> None:
+_SAID = {
+    PAIR: "Too many failed sign-ins. Try again in 15 minutes, or ask an administrator.",
+    DEVICE: "Too many failed sign-ins from this device. Try again in an hour, or ask an administrator.",
+    ADDRESS: "Too many failed sign-ins from this address. Try again in 15 minutes.",
+    NAME: "Too many failed sign-ins of this name. Sign in on a device that you have used before, or ask an "
+    "administrator to unlock it.",
+}
+
+
+def _tell_failure(name: str, address: str, device: str) -> None:
     told = {"name": name, "address": address}
     log.warning("sign-in failed: %(name)r from %(address)s", told)
-    if not spend(PAIR, "pair", name, address) or spent(PAIR, "pair", name, address):
+    if spent(PAIR, "pair", name, address):
         log.warning("sign-in locked for %(name)r from %(address)s", told)
-    if device:
-        spend(DEVICE, "device", device)
-        return
-    spend(ADDRESS, "address", address)
-    spend(NAME, "name", name)
-    if spent(ADDRESS, "address", address):
+    if not device and spent(ADDRESS, "address", address):
         log.warning("sign-in locked for every name from %(address)s", told)
-    if spent(NAME, "name", name):
+    if not device and spent(NAME, "name", name):
         log.warning("sign-in locked for %(name)r from unknown devices", told)
 
 
