@@ -127,9 +127,9 @@ def code_files() -> list[Path]:
         path
         for folder in ("server", "welding", "recorder")
         for path in (ROOT / folder).rglob("*")
-        if path.suffix in (".py", ".toml", ".html", ".json")
+        if path.suffix in (".py", ".toml", ".html", ".json", ".sql")
     ]
-    return [*python, *web_sources(), LOCKS / "app.txt"]
+    return [*python, *web_sources(), LOCKS / "app.txt", ROOT / "ops" / "gunicorn_conf.py"]
 
 
 def build_web() -> None:

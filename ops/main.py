@@ -161,7 +161,8 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
 
 def _prepare(cluster: Cluster, name: str, *, demo: bool) -> None:
     """Migrate and load, unless this very code has done it to this very database."""
-    sources = SERVER.glob("apps/*/migrations/*.py")
+    sources = [*SERVER.glob("apps/*/migrations/*.py"), *(SERVER / "apps" / "audit").rglob("*")]
+    sources = [path for path in sources if path.suffix in (".py", ".sql")]
     demo_data = [path for path in (SERVER / "apps" / "demo").rglob("*") if path.suffix in (".py", ".json")]
     wanted = digest([*sources, *demo_data, LOCKS / "app.txt"])
     if cluster.prepared_for(name) == wanted and (home() / "static").is_dir():

@@ -19,6 +19,8 @@ from urllib.parse import urlsplit
 
 from playwright.sync_api import sync_playwright
 
+from tools.bench_load import GOALS as LOAD_GOALS
+from tools.bench_load import load, longest_sheet, memory
 from tools.bench_proof import proof
 from tools.bench_recordings import recordings
 from tools.chromium import CONTEXT, LAUNCH
@@ -241,6 +243,7 @@ GOALS = {
     "pdf_s_median": ("PDF of the procedure, median of 5", "s", 2),
     "entry_ms_p50": ("A pass saved and the coupon judged again, two requests, median", "ms", None),
     "entry_ms_p95": ("The same, 95 of 100 are faster than", "ms", 150),
+    **LOAD_GOALS,
     "core_range_ms_p50": ("Core: range of qualification of one record, the slower code, median", "ms", 5),
     "core_matrix_s": ("Core: 1,000 joints against 200 records", "s", 1),
     "proof_page_ms": ("API: tests, range, proof, code book: the slowest answer, median of 8", "ms", 300),
@@ -273,6 +276,9 @@ def main(address: str, file: Path) -> None:
         **searches(Session(address)),
         **api(address, plain),
         **pdf(Session(address), revision),
+        **load(lambda: Session(address), plain),
+        **longest_sheet(Session(address), plain),
+        **memory(),
         **proof(lambda: Session(address)),
         **recordings(address, Session(address), revision),
         **desk(address),

@@ -181,10 +181,10 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
           <div className="grid min-w-0 gap-3">
             <HeatChart coupon={coupon} />
             <LogLadder coupon={coupon} current={mayLog ? entry.number : -1} onFlags={setFlagged} onPhotos={setPictured}
-              onPick={(rowId) => {
+              onPick={mayLog ? (rowId) => {
                 const row = coupon.rows.find((one) => one.id === rowId)
-                if (row && mayLog) put(() => entryOf(row))
-              }} />
+                if (row) put(() => entryOf(row))
+              } : null} />
             <RecordingsPanel couponId={coupon.id} disabled={!mayLog} />
             {coupon.evaluation.drawing && (
               <div className="panel h-64 p-2">

@@ -4,7 +4,7 @@ import { meanOf } from '../../domain/reading'
 import { temper } from '../../domain/temper'
 import { MarkIcon } from '../../ui/Verdict'
 
-type Props = { coupon: Coupon; current: number; onPick: (rowId: number) => void; onFlags: (rowId: number) => void; onPhotos: (rowId: number) => void }
+type Props = { coupon: Coupon; current: number; onPick: ((rowId: number) => void) | null; onFlags: (rowId: number) => void; onPhotos: (rowId: number) => void }
 
 /** The ladder filling up: root at the bottom, planned passes empty until they are welded. */
 export function LogLadder({ coupon, current, onPick, onFlags, onPhotos }: Props) {
@@ -54,7 +54,7 @@ export function LogLadder({ coupon, current, onPick, onFlags, onPhotos }: Props)
                       )}{' '}
                       <Flags result={result} />{' '}
                       <button type="button" className="link p-1" onClick={() => onPhotos(row.id)} aria-label={`Photos of pass ${String(number)}`}>{row.photos.length > 0 ? `${String(row.photos.length)} photo${row.photos.length === 1 ? '' : 's'}` : 'photo'}</button>{' '}
-                      <button type="button" className="link p-1" onClick={() => onPick(row.id)} aria-label={`Correct pass ${String(number)}`}>correct</button>
+                      {onPick && <button type="button" className="link p-1" onClick={() => onPick(row.id)} aria-label={`Correct pass ${String(number)}`}>correct</button>}
                     </td>
                   </>
                 ) : (
