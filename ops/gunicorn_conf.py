@@ -9,6 +9,9 @@ threads = int(os.environ.get("BEAD_THREADS", "20"))
 bind = f"127.0.0.1:{os.environ['BEAD_PORT']}"
 preload_app = True
 control_socket_disable = True
+# Longer than nginx keeps an idle connection (60 s): a request must not meet one that is just being closed.
+keepalive = 75
+worker_connections = 1000
 graceful_timeout = 5
 timeout = 60
 max_requests = 20_000
@@ -19,6 +22,13 @@ limit_request_line = 8190
 limit_request_fields = 60
 
 WORKER_MEMORY_MB = int(os.environ.get("BEAD_WORKER_MEMORY_MB", "4000"))
+
+
+def post_worker_init(worker: object) -> None:
+    """Start the process that sets sheets, so that the first one need not wait for it."""
+    from apps.printing.apart import begin_early
+
+    begin_early()
 
 
 def post_fork(server: object, worker: object) -> None:

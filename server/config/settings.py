@@ -164,6 +164,8 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 
+# Sheets are set by a process beside each web worker.
+PRINT_APART = True
 # What the process that reads one large recording may take.
 READING_MEMORY_MB = int(os.environ.get("BEAD_READING_MEMORY_MB", "4000"))
 

@@ -13,6 +13,7 @@ from config.settings import DATABASES
 
 DEMO = True
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+PRINT_APART = False
 # Tests hold their connection in a transaction; a pool would hand out others.
 DATABASES["default"]["OPTIONS"] = {"connect_timeout": 4}
 

@@ -51,7 +51,7 @@ def test_a_password_that_an_administrator_set_is_changed_before_signing(enter, b
     inspector = User.objects.get(username="demo-inspector")
     inspector.set_password("given-by-admin-1")
     inspector.save()
-    page = enter("inspector")
+    page = enter("Tobiah Lind")
     page.goto(f"{bridge.url}/coupons/{record.coupon_id}/tests")
     expect(page.get_by_text("An administrator set your password")).to_be_visible()
     page.get_by_role("button", name="Sign as a witness").click()

@@ -1,5 +1,6 @@
 """kill -9 at bad moments. Whatever was acknowledged is there at the next start."""
 
+import json
 import os
 import re
 import signal
@@ -7,6 +8,7 @@ import socket
 import sys
 import threading
 import time
+from pathlib import Path
 
 import pytest
 
@@ -106,6 +108,37 @@ def test_the_database_is_killed_in_the_middle_of_saving(shop):
     # The same web server finds the database again by itself.
     saver.person.wait_for(saver.path, 200, patience_s=90, in_a_row=20)
     assert_kept(shop.port, saver)
+
+
+def test_a_sheet_is_set_beside_the_server_and_nothing_is_left_of_it(shop):
+    """A process beside each worker sets the sheets; it ends with its worker, even when that is killed."""
+    person = Person(shop.port).sign_in()
+    with person.opener.open(f"{person.base}/revisions/{draft_of(person)}/print") as answer:
+        assert answer.read(5) == b"%PDF-"
+    setters = children_of(json.loads((shop.home / "web.json").read_text())["pid"])
+    assert setters
+    shop.kill_server()
+    end = time.monotonic() + 10
+    while any(os.path.exists(f"/proc/{pid}") for pid in setters) and time.monotonic() < end:
+        time.sleep(0.1)
+    assert not [pid for pid in setters if os.path.exists(f"/proc/{pid}")]
+    shop.start()
+
+
+def children_of(group):
+    """Processes of a session that only set sheets."""
+    found = []
+    for entry in os.listdir("/proc"):
+        try:
+            words = Path(f"/proc/{entry}/cmdline").read_bytes() if entry.isdigit() else b""
+            session = (
+                int(Path(f"/proc/{entry}/stat").read_text().rsplit(")", 1)[1].split()[3]) if words else 0
+            )
+        except OSError:
+            continue
+        if session == group and b"spawn_main" in words:
+            found.append(int(entry))
+    return found
 
 
 def test_a_second_start_changes_nothing(shop):

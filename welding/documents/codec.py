@@ -31,6 +31,8 @@ from welding.errors import DocumentError, Problem
 from welding.ranges import Range
 
 LARGEST_BYTES = 2_000_000
+_TEXT = re.compile(rb'"(?:[^"\\]|\\.)*"', re.DOTALL)
+_BRACKET = re.compile(rb"[\[\]{}]")
 _ODD = re.compile("[\x00\ud800-\udfff]")
 DEEPEST = 40
 MOST_PROBLEMS = 50
@@ -73,14 +75,24 @@ class Codec(Generic[T]):
         parsed = parse_json(raw)
         if b"null" in raw:
             raw = json.dumps(_said(parsed)).encode()
+        return self._validated(raw)
+
+    def take(self, value: Any) -> T:
+        """Read a document that has already been parsed from JSON into plain Python values.
+
+        Raises:
+            DocumentError: As for ``read``; depth and twins were seen to when it was parsed.
+        """
+        raw = json.dumps(_said(value), allow_nan=False).encode()
+        if len(raw) > LARGEST_BYTES:
+            raise _refused(f"{len(raw):,} bytes are too many; a document has at most {LARGEST_BYTES:,}")
+        return self._validated(raw)
+
+    def _validated(self, raw: bytes) -> T:
         try:
             return self._adapter.validate_json(raw, strict=True)
         except ValidationError as error:
             raise DocumentError(_problems(error)) from None
-
-    def take(self, value: Any) -> T:
-        """Read a document that has already been parsed from JSON into plain Python values."""
-        return self.read(json.dumps(value, allow_nan=False))
 
     def plain(self, document: T) -> Any:
         """The document as plain JSON values, in the order of its fields, absent fields left out."""
@@ -88,8 +100,7 @@ class Codec(Generic[T]):
 
     def write(self, document: T) -> bytes:
         """The document as canonical JSON: reading and writing again gives the same bytes."""
-        text = json.dumps(self.plain(document), ensure_ascii=False, indent=2, allow_nan=False)
-        return (text + "\n").encode()
+        return canonical(self.plain(document))
 
     def kept(self, document: T) -> Any:
         """The plain values to store. They are read back first: what cannot be read is never stored.
@@ -107,6 +118,23 @@ class Codec(Generic[T]):
         return self._adapter.json_schema()
 
 
+def canonical(plain: Any) -> bytes:
+    """Plain values of a document as its canonical bytes."""
+    return (json.dumps(plain, ensure_ascii=False, indent=2, allow_nan=False) + "\n").encode()
+
+
+def _is_too_deep(raw: bytes) -> bool:
+    """Whether brackets outside of texts are nested too deep; a text that does not end counts as none."""
+    if raw.count(b"[") + raw.count(b"{") <= DEEPEST:
+        return False
+    depth = 0
+    for found in _BRACKET.finditer(_TEXT.sub(b"", raw)):
+        depth += 1 if found[0] in b"[{" else -1
+        if depth > DEEPEST:
+            return True
+    return False
+
+
 def parse_json(raw: bytes) -> Any:
     """Parse JSON, refusing what no document needs: too many bytes, too deep, a key twice, NaN.
 
@@ -115,25 +143,8 @@ def parse_json(raw: bytes) -> Any:
     """
     if len(raw) > LARGEST_BYTES:
         raise _refused(f"{len(raw):,} bytes are too many; a document has at most {LARGEST_BYTES:,}")
-    depth = deepest = 0
-    in_text = escaped = False
-    for byte in raw:
-        if in_text:
-            if escaped:
-                escaped = False
-            elif byte == 0x5C:
-                escaped = True
-            elif byte == 0x22:
-                in_text = False
-        elif byte == 0x22:
-            in_text = True
-        elif byte in (0x7B, 0x5B):
-            depth += 1
-            deepest = max(deepest, depth)
-            if deepest > DEEPEST:
-                raise _refused(f"nested deeper than {DEEPEST} levels")
-        elif byte in (0x7D, 0x5D):
-            depth -= 1
+    if _is_too_deep(raw):
+        raise _refused(f"nested deeper than {DEEPEST} levels")
     try:
         parsed = json.loads(
             raw.decode("utf-8"),

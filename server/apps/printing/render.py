@@ -11,12 +11,9 @@ from api.connection import release_connection
 from django.conf import settings
 from django.template.loader import render_to_string
 from fontTools.ttLib.woff2 import decompress
-from weasyprint import HTML
-from weasyprint.text.fonts import FontConfiguration
-from weasyprint.urls import URLFetcher
 
-# The same document printed twice gives the same bytes: fonts cut down for a sheet carry no time of day.
-os.environ.setdefault("SOURCE_DATE_EPOCH", "1767225600")
+from apps.printing.apart import set_apart
+from apps.printing.paper import set_sheet
 
 Paper = Literal["a4", "letter"]
 PAPER = {"a4": "A4 landscape", "letter": "letter landscape"}
@@ -41,15 +38,12 @@ def pdf(template: str, context: dict[str, Any], paper: Paper) -> bytes:
     """Render a template to PDF."""
     html = render_to_string(template, {**context, "fonts": _fonts_folder(), "paper": PAPER[paper]})
     release_connection()  # the sheet is set without it
-    fetcher = URLFetcher(allowed_protocols=["file", "data"])
-    # WeasyPrint registers fonts with the operating system's font library: one configuration a sheet.
-    data: bytes = HTML(string=html, url_fetcher=fetcher).write_pdf(font_config=FontConfiguration())
-    return data
+    return set_apart(html) if settings.PRINT_APART else set_sheet(html)
 
 
 def warm_up() -> None:
-    """Set an empty sheet, so that the first real one need not wait for fonts to be found and unpacked."""
-    pdf("printing/warm_up.html", {}, "a4")
+    """Unpack the fonts and set an empty sheet, so that the first real one need not wait for it."""
+    set_sheet(render_to_string("printing/warm_up.html", {"fonts": _fonts_folder(), "paper": PAPER["a4"]}))
 
 
 def qr_svg(address: str) -> str:

@@ -431,3 +431,79 @@ def test_a_stranger_gets_in_nowhere(draft):
                 head, _, tail = address.partition("{")
                 address = head + "1" + tail.partition("}")[2]
             assert nobody(method.upper(), address, {})[0] == 401, (method, path)
+
+
+# --- many at once, and files on the disk -----------------------------------------------------------
+
+
+@pytest.mark.django_db(transaction=True)
+def test_forty_at_once_get_forty_numbers():
+    """Twenty-eight of forty were told that their number was taken: nobody had given one."""
+    import threading
+
+    from apps.accounts.models import Role, User
+    from apps.jobs.models import Job
+    from apps.procedures.models import Procedure
+    from apps.procedures.services.create_procedure import create_procedure
+    from django.db import connection
+
+    from welding.documents.codec import PROCEDURE
+
+    user = User.objects.create(username="engineer", role=Role.ENGINEER)
+    job = Job.objects.create(number="FB-27", title="Bridge")
+    document = PROCEDURE.take(
+        {k: v for k, v in samples.procedure().items() if k not in ("number", "revision")}
+    )
+    refused = []
+
+    def create():
+        try:
+            for _ in range(5):
+                create_procedure(user, job, document)
+        except Exception as error:  # noqa: BLE001 - whatever it is, it is told below
+            refused.append(error)
+        finally:
+            connection.close()
+
+    threads = [threading.Thread(target=create) for _ in range(8)]
+    for one in threads:
+        one.start()
+    for one in threads:
+        one.join(60)
+    assert refused == []
+    assert set(Procedure.objects.values_list("number", flat=True)) == {
+        f"FB-27-P{n:02d}" for n in range(1, 41)
+    }
+
+
+def test_a_file_is_written_through_before_it_is_acknowledged(tmp_path, monkeypatch):
+    import os
+
+    from config.storage import DurableStorage
+    from django.core.files.base import ContentFile
+
+    synced = []
+    real = os.fsync
+    monkeypatch.setattr(os, "fsync", lambda fd: (synced.append(os.readlink(f"/proc/self/fd/{fd}")), real(fd)))
+    name = DurableStorage(location=tmp_path).save("recordings/a.csv", ContentFile(b"x"))
+    assert synced == [str(tmp_path / name), str(tmp_path / "recordings")]
+    assert (tmp_path / name).stat().st_mode & 0o077 == 0
+
+
+def test_the_chunks_of_a_stream_stay_until_its_file_is_kept(recorder, coupon, monkeypatch):
+    from apps.recordings.models import Chunk
+    from apps.recordings.services import stream
+
+    _, made = recorder("POST", "", opened(coupon.number))
+    assert (
+        recorder("PUT", f"/{made['id']}/chunks/0", CSV.partition("\n")[2].encode(), kind="text/csv")[0] == 200
+    )
+
+    def full(*_args, **_kwargs):
+        raise OSError(28, "No space left on device")
+
+    with monkeypatch.context() as broken:
+        broken.setattr(stream, "examine", full)
+        assert recorder("POST", f"/{made['id']}/close", {"chunks": 1, "samples": 400})[0] == 507
+    assert Chunk.objects.count() == 1 and Recording.objects.get().status == Status.STREAMING
+    assert recorder("POST", f"/{made['id']}/close", {"chunks": 1, "samples": 400})[1]["status"] == "ready"

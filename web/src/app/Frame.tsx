@@ -1,18 +1,20 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { Suspense, lazy, useState } from 'react'
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 
 import { Modal } from '../ui/Modal'
 import { CODE_PLACE } from './CodeInForce'
 import { CommandBox } from './CommandBox'
 import { JobMenu } from './JobMenu'
-import { PasswordDialog } from './PasswordDialog'
 import { useJob } from './job'
 import { KEYS, useGlobalKeys } from './keys'
 import { sessionQuery } from './queries'
 import { useSession } from './session'
 import { useUnits } from './units'
+
+// Opened by few, and seldom: it does not weigh on the first load.
+const PasswordDialog = lazy(async () => ({ default: (await import('./PasswordDialog')).PasswordDialog }))
 
 const RAIL: readonly [string, string][] = [
   ['/', 'Desk'],
@@ -102,7 +104,7 @@ function PasswordNotice() {
         An administrator set your password and knows it. Nothing can be signed with it:{' '}
         <button type="button" className="link" onClick={() => setChanging(true)}>change the password</button>.
       </p>
-      {changing && <PasswordDialog onClose={() => setChanging(false)} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} />}
+      {changing && <Suspense><PasswordDialog onClose={() => setChanging(false)} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} /></Suspense>}
     </>
   )
 }
@@ -161,7 +163,7 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
         </MenuItem>
       </MenuItems>
     </Menu>
-    {changing && <PasswordDialog onClose={() => setChanging(false)} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} />}
+    {changing && <Suspense><PasswordDialog onClose={() => setChanging(false)} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} /></Suspense>}
     </>
   )
 }

@@ -6,7 +6,7 @@ import dataclasses
 import hashlib
 from typing import Any
 
-from welding.documents.codec import PROCEDURE
+from welding.documents.codec import PROCEDURE, canonical
 from welding.documents.procedure import Procedure as Document
 
 
@@ -17,10 +17,11 @@ def named(document: Document, number: str, letter: str) -> Document:
 
 def columns_of(document: Document) -> dict[str, Any]:
     """Field values of a ``Revision`` for this document; the hash is over its canonical bytes."""
-    body = PROCEDURE.write(document)
+    plain = PROCEDURE.kept(document)
+    body = canonical(plain)
     thicknesses = [metal.thickness_mm for metal in document.base_metals if metal.thickness_mm]
     return {
-        "document": PROCEDURE.kept(document),
+        "document": plain,
         "body": body.decode(),
         "content_hash": hashlib.sha256(body).hexdigest(),
         "title": document.title or "",

@@ -35,7 +35,7 @@ def create_procedure(user: User, job: Job, document: Document) -> Revision:
         ConflictError: The number is taken in this job.
     """
     require(user, Action.WRITE_PROCEDURE)
-    Job.objects.select_for_update().get(pk=job.pk)  # one number at a time
+    Job.objects.select_for_update(no_key=True).get(pk=job.pk)  # one number at a time
     number = (document.number or "").strip()[:60] or next_number(job)
     try:
         with transaction.atomic():

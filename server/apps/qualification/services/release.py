@@ -35,7 +35,8 @@ def coverage_of(revision: Revision, records: Sequence[QualificationRecord]) -> C
 
 
 def _locked(revision: Revision) -> Revision:
-    return Revision.objects.select_for_update().select_related("procedure__job").get(pk=revision.pk)
+    revisions = Revision.objects.select_for_update(of=("self",)).select_related("procedure__job")
+    return revisions.get(pk=revision.pk)
 
 
 def _breaches(revision: Revision) -> list[Finding]:
