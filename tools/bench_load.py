@@ -142,7 +142,7 @@ def memory() -> dict[str, float]:
 GOALS: dict[str, tuple[str, str, float | None]] = {
     "load_evaluate_ms_p95": (
         f"API: {PEOPLE} people, each evaluates and saves every two seconds, one prints: evaluate, 95 of 100 "
-        "(was 938 before bodies came first)", "ms", 300,
+        "(was 938)", "ms", 300,
     ),
     "load_save_ms_p95": ("API: the same, save (was 1195)", "ms", 300),
     "load_print_s_p50": ("API: the same, print, median (was 6)", "s", None),

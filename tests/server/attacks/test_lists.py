@@ -110,7 +110,7 @@ ENTRY = {"number": 1, "current_a": {"mean": 240, "min": 230}, "voltage_v": 26, "
 TEST = {"kind": "side-bend", "specimen": "B1", "thickness_mm": 10, "openings_mm": [1.2], "remarks": "good"}
 
 
-@settings(max_examples=30, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck))
 @given(
     procedure=mutated(samples.procedure()), machine=mutated(MACHINE), trial=mutated(TRIAL),
     piece=mutated(PIECE), entry=mutated(ENTRY), test=mutated(TEST), words=TEXT,

@@ -158,7 +158,7 @@ def good_parquet():
 GOOD["parquet"] = good_parquet()
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=80, deadline=None)
 @given(
     kind=st.sampled_from(sorted(GOOD)),
     flips=st.lists(st.tuples(st.floats(0, 0.999), st.integers(0, 255)), min_size=1, max_size=12),

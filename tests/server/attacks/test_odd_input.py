@@ -159,7 +159,7 @@ def test_odd_tables_end_in_a_sentence(api, coupon, name):
     assert api["viewer"]("GET", f"/coupons/{coupon.pk}")[0] == 200
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
 @given(
     flips=st.lists(st.tuples(st.floats(0, 0.999), st.integers(0, 255)), min_size=1, max_size=10),
     cut=st.floats(0.2, 1),
@@ -174,7 +174,7 @@ def test_a_mutated_workbook_ends_in_a_sentence(api, coupon, flips, cut):
     assert status in (200, 409, 422), answer
 
 
-@settings(max_examples=50, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=30, deadline=None, suppress_health_check=list(HealthCheck))
 @given(flips=st.lists(st.tuples(st.floats(0, 0.999), st.integers(0, 255)), max_size=8), cut=st.floats(0.1, 1))
 def test_a_mutated_photo_ends_in_a_sentence(api, people, coupon, flips, cut):
     row = PassLog.objects.filter(coupon=coupon).first() or log_pass(
