@@ -26,7 +26,7 @@ _SALT = "known-device"
 LONGEST_PASSWORD = 200
 # Hashing is meant to be slow. More than this many at a time would leave nothing for anyone else.
 _AT_A_TIME = threading.BoundedSemaphore(2)
-PATIENCE_S = 20
+PATIENCE_S = 40
 
 
 class ThrottledError(Refusal):
