@@ -96,8 +96,8 @@ function Details({ one, onCorrect }: { one: FillerFound; onCorrect?: () => void 
         </ul>
       </Facts>
       <Facts words="Used in">
+        {onCorrect && <button type="button" className="link mb-1 text-[13px]" onClick={onCorrect}>Correct or remove</button>}
         <Used found={used} />
-        {onCorrect && <button type="button" className="link mt-2 text-[13px]" onClick={onCorrect}>Correct or remove</button>}
       </Facts>
     </div>
   )

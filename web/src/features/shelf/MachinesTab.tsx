@@ -94,8 +94,8 @@ function Details({ one, machine, onCorrect }: { one: ShelfRecord; machine: Machi
         </ul>
       </Facts>
       <Facts words="Used in">
+        {onCorrect && <button type="button" className="link mb-1 text-[13px]" onClick={onCorrect}>Correct or remove</button>}
         <Used found={used} />
-        {onCorrect && <button type="button" className="link mt-2 text-[13px]" onClick={onCorrect}>Correct or remove</button>}
         <p className="mt-1 text-[12px] text-steel2">saved by {one.saved_by}</p>
       </Facts>
     </div>

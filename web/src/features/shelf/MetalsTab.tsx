@@ -79,8 +79,8 @@ function Details({ one, onCorrect }: { one: MetalFound; onCorrect?: () => void }
         <Sources citations={[one.citation]} />
       </Facts>
       <Facts words="Used in">
+        {onCorrect && <button type="button" className="link mb-1 text-[13px]" onClick={onCorrect}>Correct or remove</button>}
         <Used found={used} />
-        {onCorrect && <button type="button" className="link mt-2 text-[13px]" onClick={onCorrect}>Correct or remove</button>}
       </Facts>
     </div>
   )
