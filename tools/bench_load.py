@@ -110,12 +110,13 @@ def longest_sheet(session: Asks, plain: dict[str, Any]) -> dict[str, float]:
 
 
 MEASURE = """
-import resource, sys
+import sys
 from pathlib import Path
 from welding.recording.examine import examine, examine_apart, is_large
 path, samples, levels = (Path(one) for one in sys.argv[1:4])
 (examine_apart(path, samples, levels, memory_mb=4000) if is_large(path) else examine(path, samples, levels))
-print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1000)
+status = dict(line.split(":", 1) for line in open("/proc/self/status"))
+print(int(status["VmHWM"].split()[0]) / 1000)
 """
 
 

@@ -2,12 +2,44 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from welding.deposit.laid import bead_area_middle_mm2
 from welding.documents.procedure import Pass
 from welding.joints.channel import Channel
 from welding.joints.shapes import Polygon
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bead:
+    """What of a pass shapes its bead: equal beads make equal sections, whatever else of the pass changed.
+
+    Attributes:
+        number: Its pass.
+        role: Its role.
+        layer: Its layer, where the procedure states it.
+        stated_mm2: Its section, where the procedure states it.
+        laid_mm2: Its section as feed and travel lay metal down; ``None`` while a fact is missing.
+    """
+
+    number: int
+    role: str
+    layer: int | None
+    stated_mm2: float | None
+    laid_mm2: float | None
+
+
+def bead_of(one: Pass) -> Bead:
+    """The bead of a pass."""
+    stated = one.bead_area_mm2
+    return Bead(
+        number=one.number,
+        role=one.role,
+        layer=one.layer,
+        stated_mm2=stated,
+        laid_mm2=bead_area_middle_mm2(one) if stated is None else None,
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -33,36 +65,35 @@ class BeadArea:
     arranged: bool
 
 
-def bead_shares(passes: list[Pass], total_mm2: float) -> list[float]:
+def bead_shares(beads: Sequence[Bead], total_mm2: float) -> list[float]:
     """Section of each bead [mm²]: locked ones as stated, the others share the rest.
 
     They share it as their feeds and travels lay metal down where all of them say so, else alike.
     Locked beads that leave nothing are scaled down with the others, so that the sum always closes.
     """
-    locked = [one.bead_area_mm2 for one in passes]
+    locked = [one.stated_mm2 for one in beads]
     rest = total_mm2 - sum(area for area in locked if area is not None)
-    free = [one for one, area in zip(passes, locked, strict=True) if area is None]
-    laid = [bead_area_middle_mm2(one) for one in free]
+    laid = [one.laid_mm2 for one in beads if one.stated_mm2 is None]
     if any(area is None for area in laid):
-        laid = [1.0] * len(free)
+        laid = [1.0] * len(laid)
     whole = sum(area or 0.0 for area in laid)
-    if free and rest <= 0.02 * total_mm2:
-        rest = 0.02 * total_mm2 * len(free)
+    if laid and rest <= 0.02 * total_mm2:
+        rest = 0.02 * total_mm2 * len(laid)
     shares = iter([rest * (area or 0.0) / whole for area in laid])
     areas = [next(shares) if area is None else area for area in locked]
     scale = total_mm2 / sum(areas) if areas else 1.0
     return [area * scale for area in areas]
 
 
-def stated_layers(passes: list[Pass]) -> list[int] | None:
+def stated_layers(beads: Sequence[Bead]) -> list[int] | None:
     """Beads in each layer where every pass of the side states its layer, in rising order."""
-    layers = [one.layer for one in passes if one.layer is not None]
-    if len(layers) < len(passes) or layers != sorted(layers):
+    layers = [one.layer for one in beads if one.layer is not None]
+    if len(layers) < len(beads) or layers != sorted(layers):
         return None
     return [layers.count(layer) for layer in dict.fromkeys(layers)]
 
 
-def beads_of(channel: Channel, passes: list[Pass]) -> tuple[list[Polygon], list[BeadArea]]:
+def beads_of(channel: Channel, passes: Sequence[Bead]) -> tuple[list[Polygon], list[BeadArea]]:
     """The beads of one side as drawn, and their sections."""
     if not passes or channel.total_mm2 <= 0:
         return [], []
@@ -73,7 +104,7 @@ def beads_of(channel: Channel, passes: list[Pass]) -> tuple[list[Polygon], list[
         BeadArea(
             pass_number=one.number,
             area_mm2=area,
-            locked=one.bead_area_mm2 is not None,
+            locked=one.stated_mm2 is not None,
             layer_mm=layer.thickness_mm,
             layer_width_mm=channel.width(layer.high),
             abreast=layer.count,

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
-from welding.documents.procedure import Joint, Pass, Procedure
+from welding.documents.procedure import Joint, Procedure
 from welding.errors import Problem
 from welding.joints import dimensions, members
-from welding.joints.beads import BeadArea, beads_of
+from welding.joints.beads import Bead, BeadArea, bead_of, beads_of
 from welding.joints.channel import Channel, Frame
 from welding.joints.channels import Filled, fill_joint
 from welding.joints.fillets import Fillet
@@ -57,7 +58,16 @@ def section_of(procedure: Procedure) -> Sectioned:
     if joint.weld not in _WELDS_DRAWN:
         return Sectioned(missing=(Problem("joint.weld", f"a drawing of a {joint.weld} weld: not drawn yet"),))
     thicknesses, missing = _thicknesses(procedure)
-    sides = _by_side(procedure)
+    return _sectioned(joint, thicknesses, missing, _by_side(procedure))
+
+
+@lru_cache(maxsize=256)  # most of what is typed leaves the section as it was
+def _sectioned(
+    joint: Joint,
+    thicknesses: tuple[float, float] | None,
+    missing: tuple[Problem, ...],
+    sides: tuple[tuple[Bead, ...], tuple[Bead, ...]],
+) -> Sectioned:
     filled = fill_joint(joint, thicknesses or (_ANY_MM, _ANY_MM), backs=bool(sides[1]))
     missing += filled.missing
     if missing or thicknesses is None:
@@ -72,7 +82,7 @@ def section_of(procedure: Procedure) -> Sectioned:
     shapes, text_mm = _shapes(joint, filled, thicknesses)
     return Sectioned(
         section=_section(filled, tuple(areas)),
-        drawing=_drawn(shapes, beads, text_mm, _caption(procedure, joint)),
+        drawing=_drawn(shapes, beads, text_mm, _caption(joint, sum(map(len, sides)))),
     )
 
 
@@ -199,11 +209,9 @@ def _angles(groove: Groove, channels: list[Channel], text_mm: float) -> list[Sha
 # --- beads and frame --------------------------------------------------------------------------
 
 
-def _by_side(procedure: Procedure) -> tuple[list[Pass], list[Pass]]:
-    return (
-        [one for one in procedure.passes if one.side == 1],
-        [one for one in procedure.passes if one.side == 2],
-    )
+def _by_side(procedure: Procedure) -> tuple[tuple[Bead, ...], tuple[Bead, ...]]:
+    first, second = (tuple(bead_of(one) for one in procedure.passes if one.side == side) for side in (1, 2))
+    return first, second
 
 
 def _common_centroid(channels: Sequence[Channel]) -> Point:
@@ -215,11 +223,10 @@ def _common_centroid(channels: Sequence[Channel]) -> Point:
     return x, y
 
 
-def _caption(procedure: Procedure, joint: Joint) -> str:
+def _caption(joint: Joint, count: int) -> str:
     kind = "T" if joint.kind == "t" else joint.kind
     form = joint.preparation.form if joint.preparation else "square"
     words = f"{kind} fillet" if joint.weld == "fillet" else f"{form.replace('-v', '-V')} {kind}"
-    count = len(procedure.passes)
     return f"Section of a {words}, {count} {'pass' if count == 1 else 'passes'}"
 
 
