@@ -29,9 +29,9 @@ from welding.documents.codec import INTENT, PROCEDURE
 from welding.planning.propose import propose
 
 USERS, SECONDS, EVERY_S = 20, 20, 1.0
-BEFORE = """Times are of the machine they were taken on: the first line tells what a sum of ten million numbers
-took there. Where a line says "was", it was measured before work on it began, on a machine on which the
-core's evaluation took 7 ms. What strangers could do, before and now, whatever the machine:
+BEFORE = """Times are of the machine they were taken on: the first line tells what a sum of ten million
+numbers took there. Where a line says "was", it was measured before work on it began, on a machine on which
+the core's evaluation took 7 ms. What strangers could do, before and now, whatever the machine:
 
 | what | before | now |
 |---|---|---|
