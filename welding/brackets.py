@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from welding.documents.procedure import Pass, Procedure
+from welding.qualification.counterparts import counterparts
 from welding.qualification.items import QualifiedRange, RangeItem, RuleRef
 
 _FIELDS = {
@@ -15,9 +16,9 @@ _FIELDS = {
     "travel_mm_min": "travel_mm_min",
     "run_out_mm": "run_out_mm",
     "gas_flow_l_min": "gas.flow_l_min",
+    "heat_input_kj_mm": "heat_input_kj_mm",
 }
 _THERMAL = (("preheat_c", "thermal.preheat_min_c"), ("interpass_c", "thermal.interpass_max_c"))
-_SAME_SIZE_MM = 0.03
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -50,13 +51,10 @@ def brackets_of(found: QualifiedRange, procedure: Procedure) -> tuple[Bracket, .
     """
     brackets = []
     for index, one in enumerate(procedure.passes):
-        for item in found.items:
-            field = _FIELDS.get(item.variable)
-            if item.variable == "heat_input_kj_mm":
-                field = "heat_input_kj_mm"
-            if field is None or item.kind != "span" or not _is_for(item, one):
-                continue
-            brackets.append(_bracket(item, f"passes.{index}.{field}", found.number))
+        for variable, field in _FIELDS.items():
+            item = span_for(found.items, variable, one)
+            if item is not None:
+                brackets.append(_bracket(item, f"passes.{index}.{field}", found.number))
     for variable, path in _THERMAL:
         brackets += [
             _bracket(item, path, found.number)
@@ -70,20 +68,7 @@ def _bracket(item: RangeItem, path: str, number: str) -> Bracket:
     return Bracket(path=path, min=item.min, max=item.max, record=number, reason=item.reason, rule=item.rule)
 
 
-def _is_for(item: RangeItem, one: Pass) -> bool:
-    if not item.is_for(one.process):
-        return False
-    diameter = one.filler.diameter_mm if one.filler else None
-    if item.filler_diameter_mm is not None and (
-        diameter is None or abs(diameter - item.filler_diameter_mm) > _SAME_SIZE_MM
-    ):
-        return False
-    return item.role is None or item.role == ("root" if one.role == "root" else "other")
-
-
 def span_for(items: Iterable[RangeItem], variable: str, one: Pass) -> RangeItem | None:
-    """The span of a variable that holds for a pass."""
-    return next(
-        (item for item in items if item.variable == variable and item.kind == "span" and _is_for(item, one)),
-        None,
-    )
+    """The span of a variable that a pass is held against first: of its own size and role where tested."""
+    held = counterparts((item for item in items if item.variable == variable), one)
+    return held[0] if held and held[0].kind == "span" else None

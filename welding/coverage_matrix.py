@@ -56,8 +56,8 @@ _FEATURES: dict[str, Callable[[Demand], Hashable]] = {
         d.procedure.joint and (d.procedure.joint.kind, d.procedure.joint.branch_angle_deg)
     ),
     "sides": _details,
-    "backing": _details,
-    "back_gouge": _details,
+    "backing": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
+    "back_gouge": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
     "groove": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
     "groove_angle_deg": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
     "root_gap_mm": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
@@ -111,7 +111,11 @@ _Answer = tuple[int, tuple[str, ...]]
 
 
 _DECIDES = attrgetter(
-    *(one.name for one in fields(RangeItem) if one.name not in ("rule", "reason", "tested", "unchecked"))
+    *(
+        one.name
+        for one in fields(RangeItem)
+        if one.name not in ("rule", "reason", "tested", "tested_passes", "unchecked")
+    )
 )
 
 
@@ -252,5 +256,6 @@ def coverage_matrix(
 
 
 def _of_tests(found: QualifiedRange) -> int:
-    """0 where the tests are accepted, 1 while they are open, 2 where they failed."""
-    return max((_WORST[one.verdict] for one in found.findings if one.rule == "record.valid"), default=0)
+    """0 where the tests are accepted, 1 while they are open or of another edition, 2 where they failed."""
+    of_record = ("record.valid", "record.edition")
+    return max((_WORST[one.verdict] for one in found.findings if one.rule in of_record), default=0)

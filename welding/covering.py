@@ -137,8 +137,8 @@ def _nothing() -> Finding:
 
 def _one(found: QualifiedRange, demand: Demand, asked: InForce, needs: Needs) -> RecordCoverage:
     findings = compare(found, demand, asked.edition.qualification.rules, needs)
-    if not found.valid:
-        findings = (*(f for f in found.findings if f.rule == "record.valid"), *findings)
+    of_record = ("record.edition",) if found.valid else ("record.valid", "record.edition")
+    findings = (*(f for f in found.findings if f.rule in of_record), *findings)
     if needs.open:
         findings = (*findings, _open(needs))
     return RecordCoverage(record=found.number, verdict=_verdict(findings), findings=findings)

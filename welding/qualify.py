@@ -260,7 +260,8 @@ def _range_findings(
             remedy="" if record.certificate else "Name the certificate.",
             citations=(COMMON_PRACTICE,),
         )
-    tested_to = record.tested_to
+    code = record.procedure.code
+    tested_to = record.tested_to or (code.id if code else None)
     if tested_to and tested_to != asked.code.id:
         yield Finding(
             rule="record.edition",

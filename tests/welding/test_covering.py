@@ -176,7 +176,7 @@ def test_an_invalid_record_covers_nothing():
     plain["tests"] = plain["tests"][:-1]
     found = covers([taken(plain)], procedure_of(record("iso")))
     assert not found.covered
-    assert found.findings[0].rule == "record.valid"
+    assert "record.valid" in {one.rule for one in found.findings}
 
 
 def test_nothing_stated_is_asked_and_not_assumed():

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from welding.consumables.designations.decode import decode
@@ -11,50 +11,62 @@ from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import gas_symbol
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Verdict
+from welding.qualification.counterparts import SAME_SIZE_MM, counterparts, has_role_of, has_size_of
 from welding.qualification.demand import Demand
 from welding.qualification.items import RangeItem
 from welding.qualification.outcome import Outcome, asked_span, finding_of, of_set
 from welding.ranges import Range
 
-_SAME_SIZE_MM = 0.03
-"""Two diameters this near are one trade size (.045 in is sold as 1.1 and as 1.14; common practice)."""
-
-
-def _kept(item: RangeItem, demand: Demand) -> Iterator[tuple[int, Pass]]:
-    """The passes that an item is for: its process, its size, its role."""
-    for index, one in enumerate(demand.procedure.passes):
-        if not item.is_for(one.process):
-            continue
-        diameter = one.filler.diameter_mm if one.filler else None
-        if item.filler_diameter_mm is not None and (
-            diameter is None or abs(diameter - item.filler_diameter_mm) > _SAME_SIZE_MM
-        ):
-            continue
-        if item.role is not None and ("root" if one.role == "root" else "other") != item.role:
-            continue
-        yield index, one
-
-
 Check = Callable[[RangeItem, Demand, Pass, str], Iterator[Outcome]]
 
 
-def _each(check: Check, field: str) -> Callable[[RangeItem, Demand], Iterator[Finding]]:
+_BEST: dict[Verdict, int] = {"complies": 0, "not_applicable": 0, "undecided": 1, "violates": 2}
+
+
+def _each(check: Check, field: str) -> Callable[[Sequence[RangeItem], Demand], Iterator[Finding]]:
     """Ask every pass, and say the worst of each variable once with the passes that have it."""
 
-    def findings(item: RangeItem, demand: Demand) -> Iterator[Finding]:
-        if item.kind == "any":
+    def findings(items: Sequence[RangeItem], demand: Demand) -> Iterator[Finding]:
+        if all(item.kind == "any" for item in items):
             return
-        said: dict[tuple[str, str, str], tuple[Finding, list[int]]] = {}
-        for index, one in _kept(item, demand):
-            for found in check(item, demand, one, f"passes.{index}.{field}"):
-                finding = finding_of(item, demand, found)
-                key = (finding.verdict, finding.actual, finding.limit)
+        said: dict[tuple[str, str, str, str], tuple[Finding, list[int]]] = {}
+        for index, one in enumerate(demand.procedure.passes):
+            for finding in _against(items, demand, one, check, f"passes.{index}.{field}"):
+                key = (finding.verdict, finding.actual, finding.limit, finding.title)
                 said.setdefault(key, (finding, []))[1].append(one.number)
         for finding, numbers in said.values():
             passes = f"pass {numbers[0]}" if len(numbers) == 1 else f"passes {_list(numbers)}"
             yield replace(finding, title=f"{finding.title}, {passes}")
 
     return findings
+
+
+def _against(
+    items: Sequence[RangeItem], demand: Demand, one: Pass, check: Check, path: str
+) -> tuple[Finding, ...]:
+    """Findings on a pass by the tested passes that suit it best."""
+    best: tuple[Finding, ...] = ()
+    weight = 3
+    for item in counterparts(items, one):
+        if item.kind == "any":
+            return ()
+        found = tuple(
+            finding_of(item, demand, replace(outcome, note=outcome.note or _held_against(item, one)))
+            for outcome in check(item, demand, one, path)
+        )
+        worst = max((_BEST[finding.verdict] for finding in found), default=0)
+        if worst < weight:
+            best, weight = found, worst
+    return best
+
+
+def _held_against(item: RangeItem, one: Pass) -> str:
+    """Says which tested passes stand in where none of this size and role was tested."""
+    if not item.tested_passes or (has_size_of(item, one) and has_role_of(item, one)):
+        return ""
+    numbers = _list(sorted(item.tested_passes))
+    size = f", {item.filler_diameter_mm:g} mm" if item.filler_diameter_mm else ""
+    return f"held against tested {'pass' if len(item.tested_passes) == 1 else 'passes'} {numbers}{size}"
 
 
 def _list(numbers: list[int]) -> str:
@@ -76,12 +88,24 @@ def _list(numbers: list[int]) -> str:
     return ", ".join(parts)
 
 
-def _processes(item: RangeItem, demand: Demand) -> Iterator[Finding]:
-    if not demand.processes:
-        return
+def _processes(items: Sequence[RangeItem], demand: Demand) -> Iterator[Finding]:
     for process in demand.processes:
         index = next((i for i, one in enumerate(demand.procedure.passes) if one.process == process), 0)
-        yield finding_of(item, demand, of_set(item, process, f"passes.{index}.process"))
+        for item in items:
+            path = f"passes.{index}.process"
+            in_order = item.how != "in-order" or process not in item.values or demand.processes == item.values
+            outcome = (
+                of_set(item, process, path)
+                if in_order
+                else Outcome(
+                    "violates",
+                    path,
+                    actual=" then ".join(demand.processes),
+                    limit=" then ".join(item.values),
+                    note="tested as one joint, in this order",
+                )
+            )
+            yield finding_of(item, demand, outcome)
 
 
 def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
@@ -101,6 +125,17 @@ def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
             yield asked_span(item, stated.max, path)
 
     return check
+
+
+def _current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    """Amps; where the maker's range of an electrode counts, an electrode of another size has its own."""
+    if item.how == "maker" and not has_size_of(item, one):
+        sheet = demand.draft.maker_range(one)
+        if sheet is None or sheet.current_a is None:
+            yield Outcome("undecided", path, ask="the maker's amperage range for this electrode size")
+            return
+        item = replace(item, kind="span", min=sheet.current_a.min, max=sheet.current_a.max)
+    yield from _span(lambda p: p.current_a, "the current")(item, demand, one, path)
 
 
 def _wire_feed(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
@@ -126,6 +161,12 @@ def _word(of: Callable[[Pass], str | None], what: str) -> Check:
     return check
 
 
+def _kind_of_current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    pulsed = item.how == "with-pulse" and (one.pulse is not None or one.transfer == "pulsed")
+    value = f"{one.polarity} pulsed" if one.polarity and pulsed else one.polarity
+    yield from _word(lambda _: value, "the polarity")(item, demand, one, path)
+
+
 def _transfer(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     if one.transfer is None:
         yield Outcome("undecided", path, ask="the metal transfer")
@@ -141,12 +182,12 @@ def _diameter(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator
     if diameter is None:
         yield Outcome("undecided", path, ask="the filler's diameter")
     elif item.kind == "set":
-        same = any(abs(diameter - size) <= _SAME_SIZE_MM for size in item.numbers)
+        same = any(abs(diameter - size) <= SAME_SIZE_MM for size in item.numbers)
         verdict: Verdict = "complies" if same else "violates"
         yield Outcome(verdict, path, value=diameter, limit=", ".join(f"{size:g} mm" for size in item.numbers))
     else:
         near = item.holds(diameter) or any(
-            end is not None and abs(diameter - end) <= _SAME_SIZE_MM for end in (item.min, item.max)
+            end is not None and abs(diameter - end) <= SAME_SIZE_MM for end in (item.min, item.max)
         )
         found = asked_span(item, diameter, path)
         yield replace(found, verdict="complies") if near and item.kind == "span" else found
@@ -340,7 +381,17 @@ def _heat(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Out
         yield asked_span(item, high, where)
 
 
-PASS_VARIABLES: dict[str, Callable[[RangeItem, Demand], Iterator[Finding]]] = {
+def _electrodes(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    """A procedure states no number of electrodes: one then (common practice)."""
+    yield of_set(item, "1", path)
+
+
+def _supplement(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    """Powder or cut wire added to the flux is a process of its own by ISO 4063."""
+    yield of_set(item, "metal powder" if one.process == "124" else "none", path)
+
+
+PASS_VARIABLES: dict[str, Callable[[Sequence[RangeItem], Demand], Iterator[Finding]]] = {
     "processes": _processes,
     "mechanisation": _each(_word(lambda p: p.mechanisation, "the degree of mechanisation"), "mechanisation"),
     "filler": _each(_filler, "filler.designation"),
@@ -350,16 +401,18 @@ PASS_VARIABLES: dict[str, Callable[[RangeItem, Demand], Iterator[Finding]]] = {
     "gas": _each(_gas, "gas"),
     "gas_flow_l_min": _each(_flow, "gas.flow_l_min"),
     "purge": _each(_purge, "purge"),
-    "current_kind": _each(_word(lambda p: p.polarity, "the polarity"), "polarity"),
+    "current_kind": _each(_kind_of_current, "polarity"),
     "output": _each(_word(lambda p: p.output, "constant voltage or current"), "output"),
     "transfer_modes": _each(_transfer, "transfer"),
-    "current_a": _each(_span(lambda p: p.current_a, "the current"), "current_a"),
+    "current_a": _each(_current, "current_a"),
     "voltage_v": _each(_span(lambda p: p.voltage_v, "the voltage"), "voltage_v"),
     "wire_feed_m_min": _each(_wire_feed, "wire_feed_m_min"),
     "travel_mm_min": _each(_span(lambda p: p.travel_mm_min, "the travel speed"), "travel_mm_min"),
     "run_out_mm": _each(_span(lambda p: p.run_out_mm, "the run-out length"), "run_out_mm"),
     "bead": _each(_word(lambda p: p.bead, "stringer or weave"), "bead"),
     "heat_input_kj_mm": _each(_heat, "travel_mm_min"),
+    "electrodes": _each(_electrodes, "process"),
+    "supplemental_filler": _each(_supplement, "process"),
     "oscillation": _each(lambda item, d, one, path: iter((Outcome("undecided", path),)), "bead"),
     "flux": _each(lambda item, d, one, path: iter((Outcome("undecided", path),)), "filler.designation"),
 }

@@ -90,6 +90,7 @@ class RangeItem:
         max: Greatest.
         min_open: Whether the least itself is left out.
         values: Values of a set.
+        doubtful: Values on which the clause is not known to decide either way: undecided.
         pairs: Pairs of base metals behind the values.
         how: How a value is compared, where membership is not plain equality.
         tested: What was tested.
@@ -99,8 +100,9 @@ class RangeItem:
         unless: What lets a value outside pass: ``backing``, ``back-gouge``, ``both-sides``.
         process: Process that it holds for; ``None`` for all.
         processes: Other numbers of the same process under the code.
-        filler_diameter_mm: Electrode size that it holds for.
-        role: Runs that it holds for.
+        filler_diameter_mm: Electrode size that was tested.
+        role: Role of the passes that were tested.
+        tested_passes: Numbers of the passes that were tested, where it is about some of them.
         member: Member that it holds for, 1 or 2.
         weld: Weld that it holds for.
         unchecked: Rows read that nobody has compared with the printed text.
@@ -115,6 +117,7 @@ class RangeItem:
     min_open: bool = False
     values: tuple[str, ...] = ()
     numbers: tuple[float, ...] = ()
+    doubtful: tuple[str, ...] = ()
     pairs: tuple[MetalPair, ...] = ()
     how: str = ""
     tested: Range | tuple[str, ...] | None = None
@@ -124,6 +127,7 @@ class RangeItem:
     processes: tuple[str, ...] = ()
     filler_diameter_mm: float | None = None
     role: Literal["root", "other"] | None = None
+    tested_passes: tuple[int, ...] = ()
     member: int | None = None
     weld: WeldGroup | None = None
     unchecked: tuple[str, ...] = ()

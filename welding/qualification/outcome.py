@@ -77,6 +77,8 @@ def of_set(item: RangeItem, value: str, path: str, words: str = "") -> Outcome:
         return Outcome("complies", path, actual=said, limit=limit)
     if item.kind == "unknown":
         return Outcome("undecided", path, actual=said, limit=limit)
+    if value in item.doubtful:
+        return Outcome("undecided", path, actual=said, limit=limit, note=f"{said} is not decided")
     return Outcome("complies" if value in item.values else "violates", path, actual=said, limit=limit)
 
 
@@ -136,6 +138,8 @@ def _sentences(item: RangeItem, found: Outcome, title: str, actual: str, limit: 
         )
     if found.ask:
         return f"{title}: {found.ask} is not stated.", f"State {found.ask}."
+    if found.note:
+        return f"{title}: {found.note}. {item.reason}", "Look the clause up, or weld a coupon."
     return f"{title}: not known. {item.reason}", "Supply what is missing in the record, or look the rule up."
 
 

@@ -312,16 +312,6 @@ class Welded:
         return self.procedure.requirements.hardness if self.procedure.requirements else None
 
     @property
-    def impact_temperature_c(self) -> float | None:
-        """The coldest temperature at which a set was broken that counts."""
-        cold = [
-            one.temperature_c
-            for one in self.record.tests
-            if one.kind == "impact" and one.temperature_c is not None and one.discarded is None
-        ]
-        return min(cold) if cold else None
-
-    @property
     def impact_tested(self) -> bool:
         """Whether impact specimens were broken."""
         return any(one.kind == "impact" and one.discarded is None for one in self.record.tests)

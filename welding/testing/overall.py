@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 
 from welding.citation import COMMON_PRACTICE, Citation
-from welding.documents.record import QualificationRecord, Test
+from welding.documents.record import ImpactTest, QualificationRecord, Test
 from welding.finding import Finding
 from welding.qualification.items import RuleRef
 from welding.qualification.welded import Welded
+from welding.testing.notch import WORDS, notch_place
 from welding.testing.plan import BEFORE_CUTTING, PlanItem, TestPlan
 from welding.testing.verdict import Judged, Point, SpecimenVerdict, TestVerdict, verdict_of
 
@@ -24,11 +25,13 @@ class RetestRule:
         more: How many specimens stand in for it, all accepted.
         words: What may be repeated and from where.
         rule: Where it stands.
+        most: How many of a kind may fail at first; ``None``: all but one, and one where there is only one.
     """
 
     more: int
     words: str
     rule: RuleRef
+    most: int | None = None
 
 
 RetestOf = Callable[[Test], RetestRule]
@@ -101,7 +104,7 @@ def report(piece: Welded, plan: TestPlan, judge: JudgeOne, retest_of: RetestOf) 
     ]
     missing = [
         *_missing_of_specimens(verdicts),
-        *_missing_of_plan(plan, verdicts),
+        *_missing_of_plan(plan, verdicts, record),
         *(f"{fact} to finish the test plan" for fact in plan.open),
     ]
     missing += [
@@ -159,6 +162,7 @@ def _retests(
 ) -> tuple[Retest, ...]:
     found = []
     tests = {test.specimen: test for test in record.tests}
+    first = [one for one in verdicts.values() if one.state == "counts" and one.retest_of is None]
     for mark, verdict in verdicts.items():
         if verdict.state != "counts" or verdict.verdict != "rejected":
             continue
@@ -170,8 +174,11 @@ def _retests(
             if one.retest_of == mark and one.discarded is None and one.kind == test.kind
         ]
         made = sum(one.verdict == "accepted" for one in again)
-        if test.retest_of is not None:
-            state = "failed"  # a retest has no retest of its own
+        of_kind = [one for one in first if one.kind == test.kind]
+        most = rule.most if rule.most is not None else max(len(of_kind) - 1, 1)
+        many = sum(one.verdict == "rejected" for one in of_kind) > most
+        if test.retest_of is not None or many:
+            state = "failed"  # a retest has no retest of its own, and the rule is for single failures
         elif any(one.verdict == "rejected" for one in again):
             state = "failed"
         else:
@@ -183,7 +190,9 @@ def _retests(
                 needed=rule.more,
                 made=made,
                 state=state,
-                words=rule.words,
+                words=f"no retest: too many of this kind failed ({rule.words} where fewer fail)"
+                if many
+                else rule.words,
                 clause=rule.rule.clause,
             )
         )
@@ -199,7 +208,28 @@ def _missing_of_specimens(verdicts: Iterable[SpecimenVerdict]) -> list[str]:
     ]
 
 
-def _missing_of_plan(plan: TestPlan, verdicts: list[SpecimenVerdict]) -> list[str]:
+def _notches(plan: TestPlan, verdicts: list[SpecimenVerdict], record: QualificationRecord) -> Iterator[str]:
+    """Impact sets that lie in the wrong place: two in the weld are none in the heat-affected zone."""
+    places = {
+        test.specimen: notch_place(test.location) for test in record.tests if isinstance(test, ImpactTest)
+    }
+    made = [
+        places[one.specimen]
+        for one in verdicts
+        if one.kind == "impact" and one.state in ("counts", "repeated") and one.retest_of is None
+    ]
+    for item in plan.items:
+        wanted = [notch_place(one) for one in item.locations] if item.kind == "impact" else []
+        if len(made) < item.count:
+            continue  # told by the number alone
+        for place, words in WORDS.items():
+            if made.count(place) < wanted.count(place):
+                yield f"an impact set with the notch in the {words}"
+
+
+def _missing_of_plan(
+    plan: TestPlan, verdicts: list[SpecimenVerdict], record: QualificationRecord
+) -> list[str]:
     """Kinds of which too few were entered; of a choice, the option that lacks least."""
     # Failures count towards the number: their retests are asked apart.
     made: dict[str, int] = {}
@@ -207,6 +237,7 @@ def _missing_of_plan(plan: TestPlan, verdicts: list[SpecimenVerdict]) -> list[st
         if one.state in ("counts", "repeated") and one.retest_of is None:
             made[one.kind] = made.get(one.kind, 0) + 1
     missing = [text for item in plan.items if not item.choice if (text := _short(item, made))]
+    missing += _notches(plan, verdicts, record)
     for choice in dict.fromkeys(item.choice for item in plan.items if item.choice):
         options: dict[int, list[PlanItem]] = {}
         for item in plan.items:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from welding.checks.context import Draft
 from welding.citation import Citation
 from welding.edition import Edition, Qualification
-from welding.editions.iso_15614_1_2017.rules.basics import needs_of
+from welding.editions.iso_15614_1_2017.rules.basics import group_of, needs_of, other_part
 from welding.editions.iso_15614_1_2017.rules.covering import RULES, both_positions
 from welding.editions.iso_15614_1_2017.rules.judging import judge_specimen, retest_rule
 from welding.editions.iso_15614_1_2017.rules.layout import layout_of
@@ -20,8 +20,27 @@ LEVELS = Citation(
 )
 
 
+SCOPE = Citation(
+    document="ISO 15614-1", edition="2017", clause="clause 1, scope", provenance="memory", confidence="high"
+)
+
+
 def draft_findings(draft: Draft) -> Iterator[Finding]:
     """Findings of this edition on a draft."""
+    for index, metal in enumerate(draft.procedure.base_metals):
+        other = other_part(group_of(draft, metal))
+        if other is not None:
+            yield Finding(
+                rule="code.scope",
+                verdict="violates",
+                path=f"base_metals.{index}.designation",
+                title=f"{other[1]} applies",
+                message=f"ISO 15614-1 is for steels and nickel alloys; {other[0]} belong to {other[1]}.",
+                actual=metal.designation or "",
+                limit="steels and nickel alloys",
+                remedy=f"Qualify to {other[1]}.",
+                citations=(SCOPE,),
+            )
     code = draft.procedure.code
     if code is not None and code.level is None:
         yield Finding(

@@ -75,7 +75,7 @@ def detail_answers(draft: Draft) -> Iterator[Answer]:
 
 
 def _back(joint: Joint) -> str:
-    if joint.backing in ("metal", "ceramic", "flux"):
+    if joint.backing == "metal":  # other than steel has to be shown by test
         return "backing"
     return "gouge" if joint.back_gouge else "none"
 
@@ -96,19 +96,24 @@ def _no_detail(asked: _Asked) -> Answer:
     table = load_table(PACKAGE, "prequalified_joints")
     open_root = asked.joint.weld == "cjp-groove" and asked.back == "none"
     form = asked.preparation.form.replace("-", " ")
-    ceramic = asked.joint.backing == "ceramic"
+    not_steel = asked.joint.backing in ("ceramic", "flux")
     return Answer(
         rule="prequalified.joint",
         path="joint.backing" if open_root else f"{PREPARATION}.form",
         verdict="violates",
-        title="Open root is not prequalified" if open_root else "No prequalified detail",
-        message="A complete groove weld from one side without backing is no prequalified detail."
+        title="Backing other than steel is not prequalified"
+        if open_root and not_steel
+        else "Open root is not prequalified"
+        if open_root
+        else "No prequalified detail",
+        message=f"Backing of {asked.joint.backing} is not steel backing, which alone is prequalified."
+        if open_root and not_steel
+        else "A complete groove weld from one side without backing is no prequalified detail."
         if open_root
         else f"No detail known here is a {form} on a {asked.joint.kind} joint for these processes.",
-        actual="open root" if open_root else form,
+        actual=(f"{asked.joint.backing} backing" if not_steel else "open root") if open_root else form,
         limit="a prequalified detail",
-        remedy="Add backing, gouge the root and weld it from the back, or qualify it by test."
-        + (" Ceramic backing counts as backing only where the code's reader agrees." if ceramic else ""),
+        remedy="Add steel backing, gouge the root and weld it from the back, or qualify it by test.",
         citation=table.citation,
         unchecked=table.unchecked,
     )

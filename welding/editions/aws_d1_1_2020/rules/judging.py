@@ -266,13 +266,16 @@ def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
     table = table_of("retests")
     if test.kind in ("visual", "radiographic", "ultrasonic"):
         row = row_of(table, "destructive")
-        return RetestRule(more=1, words="weld another coupon and examine it again", rule=rule_of(table, row))
+        return RetestRule(
+            more=1, words="weld another coupon and examine it again", rule=rule_of(table, row), most=1
+        )
     if test.kind == "impact":
         row = row_of(table, "impact")
         return RetestRule(
             more=1,
             words=f"{row['more']} more specimens of the same place, each at least at the mean asked",
             rule=rule_of(table, row),
+            most=1,
         )
     thick = row_of(table, "thick")
     limit = figure(thick, "over", piece.units) or 38.0
@@ -282,12 +285,14 @@ def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
             more=count * thick["places"],
             words=f"all {count} of this kind again from {thick['places']} more places of the piece",
             rule=rule_of(table, thick),
+            most=1,
         )
     row = row_of(table, "destructive")
     return RetestRule(
         more=row["more"],
         words=f"{row['more']} more of this kind from the same material, both accepted",
         rule=rule_of(table, row),
+        most=1,
     )
 
 

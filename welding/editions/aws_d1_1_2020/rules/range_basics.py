@@ -31,10 +31,19 @@ def code_process(process: str) -> str | None:
     return next((name for name, numbers in PROCESSES.items() if process in numbers), None)
 
 
+_ALIKE: tuple[tuple[str, ...], ...] = (("131", "133", "135", "138"), ("132", "136"))
+"""Numbers that differ in gas or in kind of wire alone, which are variables of their own in table 6.5. Strip,
+added metal powder, cored rods and self-shielded wire are tested for themselves (common practice)."""
+
+
 def same_process(process: str) -> tuple[str, ...]:
-    """Every number that is the same process under this code."""
-    name = code_process(process)
-    return PROCESSES[name] if name else (process,)
+    """Every number that is the same process under this code.
+
+    Example:
+        >>> same_process("138"), same_process("121")
+        (('131', '133', '135', '138'), ('121',))
+    """
+    return next((alike for alike in _ALIKE if process in alike), (process,))
 
 
 def table_of(name: str) -> Table:

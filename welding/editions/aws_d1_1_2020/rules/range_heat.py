@@ -12,6 +12,7 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import (
     row_of,
     table_of,
 )
+from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.positions import has_progression
 from welding.qualification.welded import Welded
@@ -224,7 +225,7 @@ def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
 def _impact(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     table = table_of("impact_tests")
     row = row_of(table, "places")
-    cold = piece.impact_temperature_c
+    proof = impact_proof(piece)
     if not impact:
         yield item(
             table,
@@ -234,16 +235,19 @@ def _impact(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             "No impact tests were asked: nothing is proved where toughness is required.",
             how="only-if-impact",
         )
-    elif cold is None:
+    elif proof is None:
         yield item(table, row, "impact_temperature_c", "unknown", "No impact test with a temperature.")
     else:
+        cold = proof.temperature_c
         yield item(
             table,
             row,
             "impact_temperature_c",
             "span",
-            f"Tested at {_c(piece, cold)}; proved at that temperature and above.",
+            f"Tested at {_c(piece, cold)}; proved at that temperature and above"
+            + (f", up to {proof.energy_j:.0f} J." if proof.energy_j else "."),
             min=cold,
+            numbers=(proof.energy_j,) if proof.energy_j else (),
             tested=Range(cold, cold),
             how="only-if-impact",
         )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from welding.documents.procedure import BaseMetal
 from welding.editions.aws_d1_1_2020.rules.matching import group_of
@@ -16,7 +17,7 @@ from welding.ranges import Range
 # --- base metals --------------------------------------------------------------------------------
 
 
-def metal_items(piece: Welded) -> Iterator[RangeItem]:
+def metal_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     """Base metals by table 6.8."""
     table = table_of("base_metal_substitution")
     if len(piece.metals) < 2:
@@ -54,10 +55,13 @@ def metal_items(piece: Welded) -> Iterator[RangeItem]:
             tested=names,
         )
         return
+    bound = row_of(table_of("impact_variables"), "base_metal")
     special = next((side[1] for side in sides if side[0] == "specific"), "")
     others = [side[1] for side in sides if side[0] == "specific"]
     pairs = []
     for covered in row["covers"]:
+        if impact and sorted(covered.split("+")) != sorted(tokens):
+            continue
         first, second = covered.split("+")
         second_name = others[1] if first == second == "specific" else special
         pairs.append(
@@ -70,17 +74,24 @@ def metal_items(piece: Welded) -> Iterator[RangeItem]:
                 second=_as_side(second, second_name),
             )
         )
-    yield item(
+    reason = (
+        f"{names[0]} to {names[1]} counts as {key.replace('+', ' to ')}; qualified: "
+        f"{', '.join(pair.text for pair in pairs)}."
+    )
+    if impact:
+        reason += " With impact toughness another group asks for a new test."
+    found = item(
         table,
         row,
         "base_metals",
         "set",
-        f"{names[0]} to {names[1]} counts as {key.replace('+', ' to ')}; qualified: "
-        f"{', '.join(pair.text for pair in pairs)}.",
+        reason,
         values=tuple(pair.text for pair in pairs),
         pairs=tuple(pairs),
         tested=names,
     )
+    more = table_of("impact_variables").unchecked_of(bound) if impact else ()
+    yield replace(found, unchecked=(*found.unchecked, *more))
 
 
 def _as_side(token: str, name: str) -> MetalSide:
@@ -188,23 +199,48 @@ def weld_items(piece: Welded) -> Iterator[RangeItem]:
     )
 
 
+_OPEN = (
+    ("none", "gas", "metal"),
+    ("weld", "ceramic", "flux"),
+    "Welded without backing; adding steel backing is free. Other backing is to be shown by test.",
+)
+_BACKINGS: dict[str, tuple[tuple[str, ...], tuple[str, ...], str]] = {
+    "none": _OPEN,
+    "gas": _OPEN,
+    "metal": (
+        ("metal",),
+        ("weld",),
+        "Welded on metal backing; leaving it out, or backing of another kind, asks for a new test.",
+    ),
+    "ceramic": (
+        ("ceramic",),
+        ("metal", "flux", "weld"),
+        "Welded on ceramic backing; leaving it out asks for a new test.",
+    ),
+    "flux": (("flux",), ("metal", "ceramic", "weld"), "Welded on flux; leaving it out asks for a new test."),
+    "weld": (("weld",), ("metal",), "Welded on a weld; leaving that out asks for a new test."),
+}
+"""By the backing tested: what is qualified, what the clause leaves open, and why. Gas is no backing."""
+
+
 def groove_items(piece: Welded) -> Iterator[RangeItem]:
     """Groove, its dimensions, backing and back-gouging."""
     joint, preparation = piece.joint, piece.joint.preparation if piece.joint else None
     rows = table_of("essential_variables")
     if joint is None or piece.weld == "fillet":
         return
-    backed = joint.backing != "none"
+    backed = joint.backing in ("metal", "ceramic", "flux", "weld")
+    values, doubtful, reason = _BACKINGS[joint.backing]
     yield item(
         rows,
         row_of(rows, "backing.GMAW"),
         "backing",
-        "set" if backed else "any",
-        "Welded with backing; leaving it out asks for a new test."
-        if backed
-        else "Welded without backing; adding it is free.",
-        values=("metal", "ceramic", "gas", "weld", "flux") if backed else (),
+        "set",
+        reason,
+        values=values,
+        doubtful=doubtful,
         tested=(joint.backing,),
+        how="or-prequalified",
         weld="groove",
     )
     yield item(
@@ -217,6 +253,7 @@ def groove_items(piece: Welded) -> Iterator[RangeItem]:
         else "Not gouged; adding it is free.",
         values=("back-gouged",) if joint.back_gouge else (),
         tested=("back-gouged" if joint.back_gouge else "not gouged",),
+        how="or-prequalified",
         weld="groove",
     )
     if preparation is None:

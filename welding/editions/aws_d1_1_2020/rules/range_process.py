@@ -276,7 +276,12 @@ def _numbers(piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, 
             for role in _roles(runs):
                 kept = [run for run in runs if run.diameter_mm == size and run.role == role]
                 if kept:
-                    scope = {**shared, "filler_diameter_mm": size, "role": role}
+                    scope = {
+                        **shared,
+                        "filler_diameter_mm": size,
+                        "role": role,
+                        "tested_passes": tuple(run.number for run in kept),
+                    }
                     yield _percent(piece, kept, row, variable, quantity, of_run, scope)
 
 
@@ -301,6 +306,7 @@ def _percent(
                 "unknown",
                 "The range of the electrode's maker counts: enter the maker's amperage range for this size.",
                 tested=tested,
+                how="maker",
                 **scope,
             )
         return item(
@@ -312,6 +318,7 @@ def _percent(
             min=limits.min,
             max=limits.max,
             tested=tested,
+            how="maker",
             **scope,
         )
     if tested is None:
@@ -374,14 +381,17 @@ def _free(name: str, shared: dict[str, Any]) -> Iterator[RangeItem]:
         **shared,
     )
     if name == "SAW":
+        powder = shared["process"] == "124"
         yield item(
             table,
             row_of(table, "supplemental_filler.SAW"),
             "supplemental_filler",
             "exact",
-            "Welded without powder, granules or cut wire; adding them asks for a new test.",
-            values=("none",),
-            tested=("none",),
+            "Welded with metal powder; leaving it out, or more of it, asks for a new test."
+            if powder
+            else "Welded without powder, granules or cut wire; adding them asks for a new test.",
+            values=("metal powder",) if powder else ("none",),
+            tested=("metal powder",) if powder else ("none",),
             **shared,
         )
     yield item(

@@ -214,7 +214,7 @@ def diameter_items(piece: Welded) -> Iterator[RangeItem]:
             columns=("od_min_mm", "od_min_in"),
             min=limit,
             unless=("backing", "back-gouge"),
-            also="Smaller pipe with backing or back-gouging.",
+            also="Whether it covers smaller pipe with backing or back-gouging is not decided here.",
         )
     else:
         found = groove_row(piece)

@@ -32,7 +32,7 @@ def range_items(
     items = (
         *thickness_items(piece, impact),
         *diameter_items(piece),
-        *metal_items(piece),
+        *metal_items(piece, impact),
         *weld_items(piece),
         *position_items(piece, impact),
         *groove_items(piece),

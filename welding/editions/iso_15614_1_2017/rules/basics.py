@@ -68,10 +68,35 @@ def item(
 
 
 def group_of(draft: Draft, metal: BaseMetal) -> str | None:
-    """Group of ISO/TR 15608: the catalogue's, else as stated."""
-    grade = draft.metal(metal)
+    """Group of ISO/TR 15608: as stated, as it stands on the certificate; else the catalogue's."""
     stated = metal.groups.iso_15608 if metal.groups else None
-    return (grade.iso_15608 if grade and grade.iso_15608 else None) or stated
+    if stated:
+        return stated
+    grade = draft.metal(metal)
+    return grade.iso_15608 if grade else None
+
+
+_OTHER_PARTS: tuple[tuple[range, str, str], ...] = (
+    (range(21, 27), "aluminium and its alloys", "ISO 15614-2"),
+    (range(31, 39), "copper and its alloys", "ISO 15614-6"),
+    (range(51, 55), "titanium and its alloys", "ISO 15614-5"),
+    (range(61, 63), "zirconium and its alloys", "ISO 15614-5"),
+    (range(71, 77), "cast irons", "ISO 15614-3"),
+)
+"""Groups of ISO/TR 15608 that other parts of ISO 15614 are for (from memory)."""
+
+
+def other_part(group: str | None) -> tuple[str, str] | None:
+    """Which metals a group holds and which part they belong to, where it is not this one.
+
+    Example:
+        >>> other_part("22.3"), other_part("8.1")
+        (('aluminium and its alloys', 'ISO 15614-2'), None)
+    """
+    number = main_group(group or "")
+    if not number.isdigit():
+        return None
+    return next(((words, part) for groups, words, part in _OTHER_PARTS if int(number) in groups), None)
 
 
 def main_group(group: str) -> str:

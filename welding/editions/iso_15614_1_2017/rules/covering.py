@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from welding.editions.iso_15614_1_2017.rules.basics import group_of, row_of, table_of
-from welding.editions.iso_15614_1_2017.rules.range_joint import FILLET, GROOVE
+from welding.editions.iso_15614_1_2017.rules.range_joint import POSITIONS
 from welding.qualification.compare import Rules
 from welding.qualification.demand import Demand
 from welding.qualification.needs import Needs
@@ -32,7 +32,7 @@ def both_positions(first: Welded, second: Welded, level: int, needs: Needs) -> t
     pairs = ((first, second), (second, first))
     if any(is_in(high, "highest") and is_in(low, "lowest") for high, low in pairs):
         own = row_of(table, "own-test")["positions"]
-        return tuple(dict.fromkeys(p for p in (*GROOVE, *FILLET) if p not in own))
+        return tuple(p for p in POSITIONS if p not in own)
     return ()
 
 

@@ -24,7 +24,7 @@ _WORDS = {
     "root_concavity": ("root concavity", "the thickness"),
     "fillet_asymmetry": ("difference of the legs", "the throat"),
     "root_gap": ("gap at the root of the fillet", "the nominal throat"),
-    "pore": ("pore", "the thickness"),
+    "pore": ("pore", "the thickness, of a fillet the nominal throat"),
 }
 
 
@@ -64,13 +64,13 @@ def measured_points(piece: Welded, level: int, test: VisualTest | MacroTest) -> 
         asked += [
             ("excess_convexity", test.convexity_mm, width),
             ("root_gap", test.root_gap_mm, throat),
-            ("pore", test.pore_mm, t),
+            ("pore", test.pore_mm, throat if fillet else t),
         ]
     if fillet:
         asked += _throats(piece, test)
     for key, value, size in asked:
         if value is not None:
-            yield _point(key, value, size)
+            yield _point(key, value, size, t)
 
 
 def _throats(piece: Welded, test: VisualTest | MacroTest) -> Iterator[tuple[str, float | None, float | None]]:
@@ -85,9 +85,22 @@ def _throats(piece: Welded, test: VisualTest | MacroTest) -> Iterator[tuple[str,
         yield "fillet_asymmetry", abs(test.legs_mm[0] - test.legs_mm[1]), nominal
 
 
-def _point(key: str, value: float, size: float | None) -> Point:
+def _row(key: str, thickness_mm: float | None) -> Mapping[str, Any] | None:
+    """The row of an imperfection for a thickness; ``None`` where that decides and is not stated."""
     table = table_of("imperfections")
-    row = row_of(table, key)
+    thin = next((row for row in table.rows if row["row"] == f"{key}.thin"), None)
+    if thin is None:
+        return row_of(table, key)
+    if thickness_mm is None:
+        return None
+    return thin if thickness_mm <= thin["to_mm"] + SLACK else row_of(table, key)
+
+
+def _point(key: str, value: float, size: float | None, thickness_mm: float | None) -> Point:
+    table = table_of("imperfections")
+    row = _row(key, thickness_mm)
+    if row is None:
+        row, size = row_of(table, key), None
     words, lacks = _WORDS[key]
     rule, unchecked = rule_of(table, row), table.unchecked_of(row)
     said = f"{words} ({row['reference']}, level {row['level']})"

@@ -154,6 +154,8 @@ def _macro(piece: Welded, level: int, test: MacroTest) -> Judged:
         must(test.cracks, False, "no cracks", limit, "whether there are cracks"),
         must(test.complete_fusion, True, "complete fusion", limit, "whether fusion is complete"),
     ]
+    if test.fused_to_root is not None:
+        points.append(must(test.fused_to_root, True, "fusion to the root", limit, ""))
     if piece.weld == "fillet":
         points += _fillet_section(piece, level, test, limit)
     points += measured_points(piece, level, test)

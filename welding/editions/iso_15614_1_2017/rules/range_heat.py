@@ -6,11 +6,13 @@ from collections.abc import Iterator
 from typing import Any
 
 from welding.editions.iso_15614_1_2017.rules.basics import condition, item, table_of, variable_row
+from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
+from welding.testing.notch import WORDS
 
 
 def heat_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
@@ -136,24 +138,30 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
 
 def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
     table, row = table_of("test_conditions"), condition("impact_from")
-    cold = piece.impact_temperature_c
-    if cold is None:
+    proof = impact_proof(piece)
+    lacking = [words for place, words in WORDS.items() if proof is None or place not in proof.places]
+    if proof is None or lacking:
         yield item(
             table,
             row,
             "impact_temperature_c",
             "unknown",
-            "No impact tests: nothing is proved where toughness is required.",
+            "No impact tests: nothing is proved where toughness is required."
+            if proof is None
+            else f"No impact set with the notch in the {' and in the '.join(lacking)}.",
             how="only-if-impact",
         )
     else:
+        cold = proof.temperature_c
         yield item(
             table,
             row,
             "impact_temperature_c",
             "span",
-            f"Tested at {_c(piece, cold)}; proved at that temperature and above.",
+            f"Weld metal and heat-affected zone tested at {_c(piece, cold)} or colder; proved at that "
+            "temperature and above" + (f", up to {proof.energy_j:.0f} J." if proof.energy_j else "."),
             min=cold,
+            numbers=(proof.energy_j,) if proof.energy_j else (),
             tested=Range(cold, cold),
             how="only-if-impact",
         )

@@ -11,8 +11,7 @@ from welding.qualification.needs import Needs
 from welding.qualification.positions import iso_positions
 from welding.qualification.welded import Welded
 
-GROOVE = ("PA", "PC", "PE", "PF", "PG", "PH", "PJ", "PK", "H-L045", "J-L045")
-FILLET = ("PA", "PB", "PC", "PD", "PE", "PF", "PG", "PH", "PJ", "PK", "H-L045", "J-L045")
+POSITIONS = ("PA", "PB", "PC", "PD", "PE", "PF", "PG", "PH", "PJ", "PK", "H-L045", "J-L045")
 
 
 # --- position -----------------------------------------------------------------------------------
@@ -40,12 +39,10 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
     own = row_of(table, "own-test")["positions"]
     everywhere, reason = _everywhere(piece, symbol, level, needs)
     fillet_only = piece.weld == "fillet"
-    for weld, known in (("groove", GROOVE), ("fillet", FILLET)):
+    for weld in ("groove", "fillet"):
         if fillet_only and weld == "groove":
             continue
-        values = tuple(p for p in known if p not in own) if everywhere else (symbol,)
-        if symbol not in known and not everywhere:
-            continue
+        values = tuple(p for p in POSITIONS if p not in own) if everywhere else (symbol,)
         yield item(
             table if everywhere or needs.impact or needs.hardness else rows,
             row_of(table, "own-test") if everywhere else row_of(table, "highest"),

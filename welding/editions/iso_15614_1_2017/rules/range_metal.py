@@ -10,6 +10,7 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
     group_of,
     item,
     main_group,
+    other_part,
     row_of,
     table_of,
 )
@@ -28,6 +29,11 @@ def metal_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
     groups = [group_of(piece.draft, one) for one in piece.metals]
     if None in groups:
         yield _ungrouped(piece, level, names)
+        return
+    other = next((part for group in groups if (part := other_part(group))), None)
+    if other is not None:
+        why = f"Not within this part of ISO 15614: {other[0]} belong to {other[1]}."
+        yield item(table, table.rows[0], "base_metals", "set", why, tested=names)
         return
     sides = sorted(
         ((group or "", _yield(piece, one)) for group, one in zip(groups, piece.metals, strict=True)),
@@ -103,13 +109,19 @@ def _level_2(sides: list[tuple[str, float | None]], names: tuple[str, ...]) -> R
     mains = [main_group(side[0]) for side in sides]
     row = next((row for row in table.rows if row["row"] == "-".join(mains)), None)
     if row is None:
-        pair = _pair(sides[0][0], sides[1][0])
+        limited = [_own_sub_group(*side) for side in sides]
+        if None in limited:
+            why = "The specified yield of a tested metal is not known."
+            return item(table, table.rows[0], "base_metals", "unknown", why, tested=names)
+        (first, first_words), (second, second_words) = (one for one in limited if one is not None)
+        pair = MetalPair(text=f"{first_words} + {second_words}", first=first, second=second)
         return item(
             table,
             table.rows[0],
             "base_metals",
             "set",
-            f"The pair {'-'.join(mains)} is not in the table: it qualifies its own sub-groups.",
+            f"The pair {'-'.join(mains)} is not in the table: it qualifies its own sub-groups, up to the "
+            "yield tested.",
             values=(pair.text,),
             pairs=(pair,),
             tested=names,
@@ -133,13 +145,23 @@ def _level_2(sides: list[tuple[str, float | None]], names: tuple[str, ...]) -> R
     )
 
 
+def _own_sub_group(group: str, yield_mpa: float | None) -> tuple[MetalSide, str] | None:
+    """The sub-group tested; of steels that are grouped by strength no stronger one."""
+    if main_group(group) not in ("1", "2", "3"):
+        return MetalSide(groups=(group,)), group
+    if yield_mpa is None:
+        return None
+    return MetalSide(groups=(group,), max_yield_mpa=yield_mpa), f"{group} up to {yield_mpa:g} MPa"
+
+
 def _covered_pair(covered: str, sides: list[tuple[str, float | None]]) -> MetalPair | str:
     """A pair of the table as two sides; why not, where a yield that it needs is not known."""
     tokens = covered.split("-")
     same = main_group(tokens[0].rstrip("abc")) == main_group(tokens[1].rstrip("abc"))
-    if same and tokens[0].endswith("a") and not tokens[1].endswith("a"):
-        # The yield limit is read for both members of the same group: the stricter of two readings.
-        tokens[1] += "a"
+    mark_of_pair = tokens[0][-1]
+    if same and mark_of_pair in "abc" and tokens[1][-1] not in "abc":
+        # A mark is read for both members of the same group: the stricter of two readings.
+        tokens[1] += mark_of_pair
     made: list[MetalSide] = []
     words: list[str] = []
     for index, token in enumerate(tokens):

@@ -8,6 +8,7 @@ from typing import Any
 from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import gas_symbol
 from welding.editions.iso_15614_1_2017.rules.basics import item, table_of, variable_row
+from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.welded import Run, Welded
@@ -44,6 +45,7 @@ def process_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
         if len(piece.processes) == 1
         else "The processes tested, each with its own deposited thickness, in the order of the test.",
         values=piece.processes,
+        how="in-order",
         tested=piece.processes,
     )
     for process in piece.processes:
@@ -175,7 +177,8 @@ def _make(
 ) -> RangeItem:
     rows, row = table_of("variables"), variable_row("filler_make", level)
     makes = tuple(dict.fromkeys(run.make for run in runs if run.make))
-    cold = piece.impact_temperature_c
+    proof = impact_proof(piece)
+    cold = proof.temperature_c if proof else None
     bound = needs.impact and cold is not None and cold < row["below_c"] and process in row["processes"]
     if not bound:
         return item(
@@ -345,6 +348,12 @@ def _current(
         )
     if tested is None:
         return item(rows, row, "current_kind", "unknown", "The polarity is not recorded.", **shared)
+    if process in FOURTEEN:
+        kinds = tuple(dict.fromkeys(f"{run.polarity}{' pulsed' if run.pulsed else ''}" for run in runs))
+        said = f"{', '.join(kinds)} as tested; pulsed and plain current are tested apart."
+        return item(
+            rows, row, "current_kind", "set", said, values=kinds, tested=kinds, how="with-pulse", **shared
+        )
     values, reason = tested, f"{', '.join(tested)} as tested."
     if process == "111" and tested == ("AC",) and not needs.impact:
         values, reason = ("AC", "DCEP", "DCEN"), "AC covers direct current of both polarities without impact."

@@ -1,0 +1,7 @@
+"""What all tests share."""
+
+from hypothesis import settings
+
+# A busy machine is no failure: speed is measured by ./bead bench.
+settings.register_profile("no-deadline", deadline=None)
+settings.load_profile("no-deadline")
