@@ -130,14 +130,13 @@ def _carbon(family: Family, condition: str, yield_mpa: float | None, chemistry: 
             group="2.1" if yield_mpa <= 460 else "2.2", reason=f"thermomechanically rolled, {said}"
         )
     carbon = _most(chemistry, "C")
-    if carbon > 0.30:
+    if carbon > 0.25:
         group = "11.1" if carbon <= 0.35 else "11.2" if carbon <= 0.5 else "11.3"
         return Grouped(group=group, reason=f"up to {carbon:g} % C")
     if yield_mpa > 460:
         return Grouped(group=None, reason=f"{said} is above group 1, and {condition} is neither M nor QT")
-    note = f"; C up to {carbon:g} % may put a heat into group 11" if carbon > 0.25 else ""
     group = "1.1" if yield_mpa <= 275 else "1.2" if yield_mpa <= 360 else "1.3"
-    return Grouped(group=group, reason=f"{said}{note}")
+    return Grouped(group=group, reason=said)
 
 
 def _cr_mo(condition: str, yield_mpa: float | None, chemistry: Limits) -> Grouped:

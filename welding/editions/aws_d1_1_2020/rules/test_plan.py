@@ -5,11 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Any
 
+from welding.consumables.designations.decode import decode
 from welding.editions.aws_d1_1_2020.rules.judging import former_limit
+from welding.editions.aws_d1_1_2020.rules.matching import STEEL_FILLERS
+from welding.editions.aws_d1_1_2020.rules.prequalified import PROCESSES, SHORT
 from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number, figure, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
+from welding.qualification.positions import aws_position
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
 from welding.table import Table
@@ -140,7 +144,36 @@ def _former_text(piece: Welded) -> str:
 def _fillet(piece: Welded) -> Iterator[PlanItem]:
     table = table_of("fillet_tests")
     row = row_of(table, "single-pass" if piece.run_kind == "single" else "multiple-pass")
-    yield _item(table, row, "macro", row["macro"], "three cuts; discard 25 mm [1 in] at each end")
+    symbol = aws_position(piece.position, "fillet") if piece.position else None
+    if piece.product == "pipe" and symbol in ("4F", "5F"):
+        row = row_of(table, "pipe-4F-5F")
+        yield _item(table, row, "macro", row["macro"], "four faces round the pipe")
+    else:
+        yield _item(table, row, "macro", row["macro"], "three cuts; discard 25 mm [1 in] at each end")
+    if not _consumables_conform(piece):
+        row = row_of(table, "consumable-check")
+        note = "verification of the consumables on a groove plate, unless a CJP test has shown them"
+        yield _item(table, row, "all-weld-tensile", row["all_weld"], note)
+        yield _item(table, row, "side-bend", row["side"], note)
+
+
+def _consumables_conform(piece: Welded) -> bool:
+    """Whether every pass, as welded or as planned, has a process and a filler of the prequalified rules."""
+    if piece.runs:
+        passes = [(run.process, run.transfer, run.designation) for run in piece.runs]
+    else:
+        passes = [
+            (one.process, one.transfer, one.filler.designation if one.filler else None)
+            for one in piece.procedure.passes
+        ]
+    return all(
+        process in PROCESSES
+        and transfer not in SHORT
+        and designation is not None
+        and (found := decode(designation)).valid
+        and found.system in STEEL_FILLERS
+        for process, transfer, designation in passes
+    )
 
 
 def _impact(piece: Welded) -> PlanItem:
