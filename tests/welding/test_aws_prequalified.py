@@ -17,17 +17,21 @@ M21 = {"components_percent": {"Ar": 80, "CO2": 20}, "flow_l_min": {"min": 16, "m
 CO2 = {"components_percent": {"CO2": 100}, "flow_l_min": {"min": 16, "max": 20}}
 
 
+FEED = {"min": 7.2, "max": 8.6}
+
+
 def cored(number, role="fill", side=1, **more):
     return samples.a_pass(
         number, role, side=side, process="136", transfer=None, output="CV", gas=CO2, progression=None,
-        filler={"designation": "E71T-1C", "diameter_mm": 1.2}, current_a={"min": 200, "max": 240}, **more,
+        filler={"designation": "E71T-1C", "diameter_mm": 1.2}, current_a={"min": 200, "max": 240},
+        **{"wire_feed_m_min": FEED, **more},
     )  # fmt: skip
 
 
 def solid(number, role="fill", side=1, **more):
     return samples.a_pass(
         number, role, side=side, output="CV", progression=None, gas=M21,
-        filler={"designation": "ER70S-6", "diameter_mm": 1.2}, **more,
+        filler={"designation": "ER70S-6", "diameter_mm": 1.2}, **{"wire_feed_m_min": FEED, **more},
     )  # fmt: skip
 
 

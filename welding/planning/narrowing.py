@@ -29,6 +29,8 @@ HALF_WIDTHS: dict[str, HalfWidths] = {
     "cored-metal": HalfWidths(current=0.15, voltage=0.07, feed=0.14, travel=0.15),
     "cored-self": HalfWidths(current=0.18, voltage=0.07, feed=0.14, travel=0.15),
 }
+PREQUALIFIED_SHARE = 0.09
+"""Half width of current and feed of wire that stays within 10 % when its ends are rounded."""
 WIRE = HalfWidths(current=0.13, voltage=0.075, feed=0.14, travel=0.15)
 
 

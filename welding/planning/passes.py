@@ -17,7 +17,15 @@ from welding.planning.beads import PlannedBead
 from welding.planning.choosing import Consumables
 from welding.planning.facts import Facts
 from welding.planning.hand_set_up import tig_set_up
-from welding.planning.narrowing import HALF_WIDTHS, WIRE, Middle, Ranges, narrowed
+from welding.planning.narrowing import (
+    HALF_WIDTHS,
+    PREQUALIFIED_SHARE,
+    WIRE,
+    HalfWidths,
+    Middle,
+    Ranges,
+    narrowed,
+)
 from welding.planning.starting import Run, Setting, with_current
 from welding.ranges import Range
 from welding.setup.flow import PURGE_L_MIN, flow_advice
@@ -95,7 +103,7 @@ def ranges_of(setting: Setting, run: Run, area_mm2: float, limits: Limits, trave
     middle = middle_of(run, area_mm2, travel)
     ranges = narrowed(
         middle,
-        HALF_WIDTHS.get(run.group, WIRE),
+        _widths(setting, run),
         k=limits.k,
         window_kj_mm=limits.window_kj_mm,
         current=current,
@@ -104,6 +112,18 @@ def ranges_of(setting: Setting, run: Run, area_mm2: float, limits: Limits, trave
     )
     told = _travel_collision(setting, middle.travel_mm_min, area_mm2, travel)
     return replace(ranges, collisions=(*ranges.collisions, *told))
+
+
+def _widths(setting: Setting, run: Run) -> HalfWidths:
+    """Usual half widths; a prequalified procedure may spread less (AWS D1.1:2020, table 5.1)."""
+    usual = HALF_WIDTHS.get(run.group, WIRE)
+    if not setting.facts.prequalified or run.feed_m_min is None:
+        return usual
+    return replace(
+        usual,
+        current=min(usual.current, PREQUALIFIED_SHARE),
+        feed=min(usual.feed, PREQUALIFIED_SHARE),
+    )
 
 
 def _travel_collision(

@@ -26,6 +26,21 @@ def group_of(draft: Draft, metal: BaseMetal, units: UnitColumn) -> str | None:
     return group if group in _ORDER else None
 
 
+def may_be_listed(draft: Draft, metal: BaseMetal) -> bool:
+    """Whether a metal without a group here may be one of the code's: not found is not the same as not listed.
+
+    A grade of another standard body, or no structural steel at all, is surely none.
+    """
+    if metal.groups and metal.groups.aws_d1_1:
+        return False
+    known = draft.metal(metal)
+    if known is None:
+        return True
+    if known.aws_d1_1 is not None or known.condition == "QT":
+        return False
+    return known.standard.startswith(("ASTM", "API", "ABS")) and known.family in ("carbon", "weathering")
+
+
 def matching_findings(draft: Draft) -> Iterator[Finding]:
     """Findings on each pass's filler; the weaker metal's group decides, as for dissimilar groups."""
     code = draft.procedure.code
@@ -72,6 +87,8 @@ def _trouble(draft: Draft, filler: Decoded, row: Any, *, low_hydrogen: bool) -> 
         )
     if low_hydrogen and filler.low_hydrogen is False:
         return f"{name} is no low-hydrogen electrode; group {group} asks for one."
+    if name.endswith("-GS") and "GS" in row["not_usability"]:
+        return "usability -GS is left out of the table."
     use = re.match(r"E\d{2}T-(\d{1,2}|GS|G)", name) if filler.system == "AWS A5.20" else None
     if use and use[1] in row["not_usability"]:
         return f"usability -{use[1]} is left out of the table."

@@ -19,9 +19,15 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     units_of,
 )
 from welding.editions.aws_d1_1_2020.rules.joint_details import detail_answers
-from welding.editions.aws_d1_1_2020.rules.matching import STEEL_FILLERS, group_of, matching_findings
+from welding.editions.aws_d1_1_2020.rules.matching import (
+    STEEL_FILLERS,
+    group_of,
+    matching_findings,
+    may_be_listed,
+)
 from welding.editions.aws_d1_1_2020.rules.pass_limits import pass_answers
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
+from welding.editions.aws_d1_1_2020.rules.scope import scope_answers
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm, least_partial_mm, sizes_table
 from welding.finding import Finding
 from welding.table import load_table
@@ -62,6 +68,7 @@ def _answers(draft: Draft) -> Iterator[Answer]:
     yield from _least_size(draft)
     yield from detail_answers(draft)
     yield from pass_answers(draft)
+    yield from scope_answers(draft)
 
 
 def _verdict(draft: Draft, answers: list[Answer]) -> Finding:
@@ -279,6 +286,17 @@ def _metals(draft: Draft) -> Iterator[Answer]:
             )
             continue
         group = group_of(draft, metal, units_of(draft))
+        if group is None and may_be_listed(draft, metal):
+            yield Answer(
+                rule="prequalified.metal",
+                path=path,
+                verdict="undecided",
+                title=f"Metal {index + 1} is not found",
+                message=f"{metal.designation} is not found among the steels that are entered here",
+                remedy="Look it up in table 5.3 and state its group.",
+                citation=_METALS,
+            )
+            continue
         yield Answer(
             rule="prequalified.metal",
             path=path,

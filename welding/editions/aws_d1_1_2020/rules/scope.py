@@ -1,0 +1,186 @@
+"""What the prequalified rules do not reach at all: thin sheet, acute fillets, other welds, wide ranges."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Any
+
+from welding.checks.context import Draft
+from welding.documents.procedure import Pass
+from welding.editions.aws_d1_1_2020.rules.clauses import (
+    MM_PER_INCH,
+    PACKAGE,
+    Answer,
+    attitudes,
+    from_clause,
+    in_column,
+    path_of,
+    units_of,
+)
+from welding.ranges import Range
+from welding.table import load_table
+
+LEAST_MM = {"si": 3.0, "us": MM_PER_INCH / 8}
+"""Thinnest steel of the code, 1/8 in [3 mm] (clause 1, scope; from memory)."""
+_DRAWN = ("cjp-groove", "pjp-groove", "fillet")
+_VALUES: dict[str, tuple[str, str, str, Callable[[Pass], Range | None]]] = {
+    "current_a": ("Current", "current", "current_a", lambda one: one.current_a),
+    "voltage_v": ("Voltage", "voltage", "voltage_v", lambda one: one.voltage_v),
+    "wire_feed_m_min": ("Wire feed", "wire_feed", "wire_feed_m_min", lambda one: one.wire_feed_m_min),
+    "travel_mm_min": ("Travel speed", "travel", "travel_mm_min", lambda one: one.travel_mm_min),
+    "gas_flow_l_min": (
+        "Gas flow",
+        "flow",
+        "gas.flow_l_min",
+        lambda one: one.gas.flow_l_min if one.gas else None,
+    ),
+}
+
+
+def scope_answers(draft: Draft) -> Iterator[Answer]:
+    """Answers on what lies outside the prequalified rules, whatever the joint's detail."""
+    yield from _thin(draft)
+    yield from _weld(draft)
+    yield from _skewed(draft)
+    for one in draft.procedure.passes:
+        yield from _spread(draft, one)
+
+
+def _thin(draft: Draft) -> Iterator[Answer]:
+    least = LEAST_MM[units_of(draft)]
+    for index, metal in enumerate(draft.procedure.base_metals):
+        t = metal.thickness_mm
+        if t is not None and t < least * (1 - 1e-6):
+            found, limit = draft.write(t, "thickness"), draft.write(least, "thickness")
+            yield Answer(
+                rule="prequalified.scope",
+                path=f"base_metals.{index}.thickness_mm",
+                verdict="violates",
+                title="Thinner than the code is for",
+                message=f"Metal {index + 1} is {found}; the code is for steel of {limit} and more.",
+                actual=found,
+                limit=f"{limit} and more",
+                remedy="Qualify it to the code for sheet steel.",
+                citation=from_clause("clause 1, scope"),
+            )
+
+
+def _weld(draft: Draft) -> Iterator[Answer]:
+    """A weld whose own rules are not entered, or whose preparation nobody stated, is not prequalified."""
+    joint = draft.procedure.joint
+    if joint is None:
+        return
+    missing = ""
+    if joint.weld not in _DRAWN:
+        missing = f"the rules for a {joint.weld} weld are not entered here"
+    elif joint.weld != "fillet" and joint.preparation is None:
+        missing = "the groove is not stated"
+    elif any(metal.thickness_mm is None for metal in draft.procedure.base_metals):
+        missing = "the thickness of a metal is not stated"
+    if missing:
+        yield Answer(
+            rule="prequalified.joint",
+            path="joint.preparation" if "groove" in missing else "joint.weld",
+            verdict="undecided",
+            title="Joint detail is open",
+            message=missing,
+            limit="a prequalified detail",
+            remedy="State it." if "stated" in missing else "Look the weld up in clause 5.",
+            citation=from_clause("clause 5, joint details"),
+        )
+
+
+def _skewed(draft: Draft) -> Iterator[Answer]:
+    joint = draft.procedure.joint
+    angle = joint.dihedral_deg if joint else None
+    if joint is None or joint.weld != "fillet" or angle is None:
+        return
+    acute = min(angle, 180 - angle)
+    if acute >= 60 - 1e-6:
+        return
+    table = load_table(PACKAGE, "skewed_fillets")
+    least = min(row["from_deg"] for row in table.rows)
+    shared: dict[str, Any] = {
+        "rule": "prequalified.skewed",
+        "path": "joint.dihedral_deg",
+        "actual": f"{angle:g}°",
+        "citation": table.citation,
+        "unchecked": table.unchecked,
+    }
+    if acute < least - 1e-6:
+        yield Answer(
+            verdict="violates",
+            title="Too acute for a prequalified fillet",
+            message=f"The members stand at {acute:g}°; below {least:g}° no fillet is prequalified.",
+            limit=f"{least:g}° and more",
+            remedy="Qualify it by test.",
+            **shared,
+        )
+        return
+    losses = [_z_loss_mm(draft, one, acute) for one in draft.procedure.passes]
+    known = [loss for loss in losses if loss is not None]
+    if len(known) < len(losses):
+        message = f"no Z-loss is entered for one of the processes at {acute:g}°"
+    elif max(known, default=0.0) > 0:
+        lost = draft.write(max(known), "thickness")
+        message = f"at {acute:g}° the throat loses {lost} (Z-loss): whether the stated size allows for it"
+    else:
+        return
+    yield Answer(
+        verdict="undecided",
+        title="Z-loss of the acute side",
+        message=message,
+        limit="a throat with the Z-loss added",
+        remedy="Have the engineer confirm the effective throat.",
+        **shared,
+    )
+
+
+def _z_loss_mm(draft: Draft, one: Pass, acute_deg: float) -> float | None:
+    """Greatest loss of a pass over the positions; ``None`` where no row is known."""
+    table = load_table(PACKAGE, "skewed_fillets")
+    found: list[float] = []
+    for attitude in attitudes(draft) or ["flat"]:
+        row = next(
+            (
+                row
+                for row in table.rows
+                if row["from_deg"] - 1e-6 <= acute_deg < row["below_deg"] - 1e-6
+                and one.process in row["processes"]
+                and row["upright"] == (attitude in ("vertical", "overhead"))
+            ),
+            None,
+        )
+        if row is None:
+            return None
+        found.append(in_column(row, units_of(draft), "z_mm", "z_in"))
+    return max(found)
+
+
+def _spread(draft: Draft, one: Pass) -> Iterator[Answer]:
+    table = load_table(PACKAGE, "prequalified_variables")
+    for row in table.rows:
+        if one.process not in row["processes"]:
+            continue
+        words, quantity, field, of = _VALUES[row["variable"]]
+        stated = of(one)
+        if stated is None or stated.min <= 0:
+            continue
+        minus, plus = row["minus_percent"] / 100, row["plus_percent"] / 100
+        wide = stated.max / stated.min > (1 + plus) / (1 - minus) * (1 + 1e-6)
+        citation = table.citation_of(row)
+        sure = citation.confidence != "low"
+        low, high = (draft.write(end, quantity) for end in (stated.min, stated.max))
+        band = f"±{row['plus_percent']:g} %" if minus == plus else f"-{100 * minus:g} / +{100 * plus:g} %"
+        yield Answer(
+            rule="prequalified.spread",
+            path=path_of(one, field),
+            verdict="complies" if not wide else "violates" if sure else "undecided",
+            title=f"{words} {'spreads too far' if wide else 'within its band'}, pass {one.number}",
+            message=f"{words} {low} to {high} is {'over' if wide else 'within'} {band} about one value.",
+            actual=f"{low} to {high}",
+            limit=f"{band} about one value",
+            remedy="State a narrower range, or a procedure for each setting.",
+            citation=citation,
+            unchecked=table.unchecked_of(row),
+        )
