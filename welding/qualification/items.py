@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from welding.citation import Confidence, Provenance
@@ -58,6 +58,12 @@ def _rule(table: Table, row: Mapping[str, Any], columns: tuple[str, ...], earlie
         confidence=citation.confidence,
         earlier=earlier,
     )
+
+
+def also_read(item: RangeItem, table: Table, *rows: Mapping[str, Any]) -> RangeItem:
+    """An item that further rows were read for: what nobody has compared in them stands with it."""
+    more = tuple(key for row in rows for key in table.unchecked_of(row))
+    return replace(item, unchecked=tuple(dict.fromkeys((*item.unchecked, *more))))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,6 +8,7 @@ from typing import Any
 from welding.documents.fields import UnitColumn
 from welding.editions.aws_d1_1_2020.rules.clauses import MM_PER_INCH, PACKAGE
 from welding.qualification.items import RangeItem, rule_of
+from welding.qualification.welded import Welded
 from welding.table import Table, load_table
 
 PROCESSES: dict[str, tuple[str, ...]] = {
@@ -120,6 +121,16 @@ def item(
         unchecked=table.unchecked_of(row, *columns),
         **more,
     )
+
+
+def joint_row(piece: Welded, variable: str) -> Mapping[str, Any]:
+    """Row of table 6.5 for a variable of the joint: that of the first process that has one."""
+    for process in piece.processes:
+        name = code_process(process)
+        row = variable_row(variable, name) if name else None
+        if row is not None:
+            return row
+    return row_of(table_of("essential_variables"), f"{variable}.GMAW")
 
 
 def variable_row(variable: str, process: str) -> Mapping[str, Any] | None:

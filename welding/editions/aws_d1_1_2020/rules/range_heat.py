@@ -9,6 +9,7 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import (
     code_process,
     degrees,
     item,
+    joint_row,
     row_of,
     table_of,
 )
@@ -89,7 +90,7 @@ def _difference(piece: Welded, value: float) -> str:
 
 def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     table = table_of("essential_variables")
-    row = row_of(table, "pwht.GMAW")
+    row = joint_row(piece, "pwht")
     done = "heat-treated after welding" if piece.pwht else "not heat-treated"
     yield item(
         table,

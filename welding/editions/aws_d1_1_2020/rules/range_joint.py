@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 
 from welding.documents.procedure import BaseMetal
 from welding.editions.aws_d1_1_2020.rules.matching import group_of
-from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, row_of, table_of
+from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, joint_row, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import said
-from welding.qualification.items import MetalPair, MetalSide, RangeItem
+from welding.qualification.items import MetalPair, MetalSide, RangeItem, also_read
 from welding.qualification.positions import aws_position, has_progression, progression_of
 from welding.qualification.welded import Welded
 from welding.ranges import Range
@@ -90,8 +89,7 @@ def metal_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         pairs=tuple(pairs),
         tested=names,
     )
-    more = table_of("impact_variables").unchecked_of(bound) if impact else ()
-    yield replace(found, unchecked=(*found.unchecked, *more))
+    yield also_read(found, table_of("impact_variables"), bound) if impact else found
 
 
 def _as_side(token: str, name: str) -> MetalSide:
@@ -134,7 +132,7 @@ def position_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         values = tuple(row[weld])
         if not values:
             continue
-        yield item(
+        found = item(
             table,
             row,
             "positions",
@@ -149,12 +147,15 @@ def position_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             if all_by_impact
             else "",
         )
+        found = also_read(found, table_of("essential_variables"), joint_row(piece, "position"))
+        more = table_of("impact_variables")
+        yield also_read(found, more, row_of(more, "position")) if impact else found
     yield from _progression(piece, tested)
 
 
 def _progression(piece: Welded, position: str) -> Iterator[RangeItem]:
     rows = table_of("essential_variables")
-    row = next(row for row in rows.rows if row["variable"] == "progression")
+    row = joint_row(piece, "progression")
     if not has_progression(position):
         yield item(rows, row, "progression", "any", f"{position} runs neither up nor down.")
         return
@@ -233,7 +234,7 @@ def groove_items(piece: Welded) -> Iterator[RangeItem]:
     values, doubtful, reason = _BACKINGS[joint.backing]
     yield item(
         rows,
-        row_of(rows, "backing.GMAW"),
+        joint_row(piece, "backing"),
         "backing",
         "set",
         reason,
@@ -245,7 +246,7 @@ def groove_items(piece: Welded) -> Iterator[RangeItem]:
     )
     yield item(
         rows,
-        row_of(rows, "back_gouge.GMAW"),
+        joint_row(piece, "back_gouge"),
         "back_gouge",
         "exact" if joint.back_gouge else "any",
         "The root was gouged from the back; leaving that out asks for a new test."
@@ -257,11 +258,11 @@ def groove_items(piece: Welded) -> Iterator[RangeItem]:
         weld="groove",
     )
     if preparation is None:
-        yield item(rows, row_of(rows, "groove.GMAW"), "groove", "unknown", "The groove is not stated.")
+        yield item(rows, joint_row(piece, "groove"), "groove", "unknown", "The groove is not stated.")
         return
     yield item(
         rows,
-        row_of(rows, "groove.GMAW"),
+        joint_row(piece, "groove"),
         "groove",
         "set",
         "The tested form of groove"

@@ -15,7 +15,7 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import (
     table_of,
     variable_row,
 )
-from welding.qualification.items import RangeItem
+from welding.qualification.items import RangeItem, also_read
 from welding.qualification.welded import Run, Welded, spread_of
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
@@ -107,7 +107,7 @@ def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, An
             else f"{', '.join(tested)}: any other class asks for a new test"
             + ("." if impact else "; the same class of lower strength is free.")
         )
-        yield item(
+        found = item(
             table,
             row,
             "filler",
@@ -120,6 +120,11 @@ def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, An
             also=f"Within {', '.join(outside['specifications'])}.",
             **shared,
         )
+        found = also_read(found, table, outside)
+        if strength:
+            found = also_read(found, table, row_of(table, f"low_hydrogen.{name}"))
+        more = table_of("impact_variables")
+        yield also_read(found, more, row_of(more, "filler")) if impact else found
     supplement = row_of(table_of("impact_variables"), "filler_make")
     bound = impact and shared["process"] in supplement["processes"]
     makes = tuple(dict.fromkeys(run.make for run in runs if run.make))

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from welding.editions.iso_15614_1_2017.rules.basics import item, row_of, table_of, variable_row
-from welding.qualification.items import RangeItem
+from welding.qualification.items import RangeItem, also_read
 from welding.qualification.needs import Needs
 from welding.qualification.positions import iso_positions
 from welding.qualification.welded import Welded
@@ -43,8 +43,8 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
         if fillet_only and weld == "groove":
             continue
         values = tuple(p for p in POSITIONS if p not in own) if everywhere else (symbol,)
-        yield item(
-            table if everywhere or needs.impact or needs.hardness else rows,
+        found = item(
+            table,
             row_of(table, "own-test") if everywhere else row_of(table, "highest"),
             "positions",
             "set",
@@ -53,6 +53,7 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
             tested=(piece.position,),
             weld=weld,
         )
+        yield also_read(found, rows, rule)
     down = symbol in own
     yield item(
         table,
@@ -103,7 +104,7 @@ def weld_items(piece: Welded, level: int) -> Iterator[RangeItem]:
     partial = piece.weld == "pjp-groove"
     values = tuple(v for v in row["covers"] if not (partial and "cjp" in v))
     known = piece.weld in ("cjp-groove", "pjp-groove", "fillet")
-    yield item(
+    found = item(
         table,
         row,
         "weld_kinds",
@@ -115,6 +116,7 @@ def weld_items(piece: Welded, level: int) -> Iterator[RangeItem]:
         tested=(f"{piece.kind} {piece.weld}",),
         how="joint-and-weld",
     )
+    yield also_read(found, table_of("variables"), variable_row("weld_kinds", level))
     if piece.weld != "fillet":
         yield from _details(piece, level)
     yield from _runs(piece, level)
