@@ -263,12 +263,14 @@ def _range_findings(
     code = record.procedure.code
     tested_to = record.tested_to or (code.id if code else None)
     if tested_to and tested_to != asked.code.id:
+        edition = edition_of(tested_to)
+        tested = edition.short if edition else tested_to
         yield Finding(
             rule="record.edition",
             verdict="undecided",
             path="tested_to",
-            title=f"Tested to {tested_to}",
-            message=f"Tested to {tested_to}, asked under {asked.short}: tests that this edition asks in "
+            title=f"Tested to {tested}",
+            message=f"Tested to {tested}, asked under {asked.short}: tests that this edition asks in "
             "addition are added before new ranges are claimed.",
             remedy="Compare the test plan with the tests that were made.",
             citations=(COMMON_PRACTICE,),

@@ -6715,6 +6715,7 @@ export interface components {
          *         max: Greatest.
          *         min_open: Whether the least itself is left out.
          *         values: Values of a set.
+         *         doubtful: Values on which the clause is not known to decide either way: undecided.
          *         pairs: Pairs of base metals behind the values.
          *         how: How a value is compared, where membership is not plain equality.
          *         tested: What was tested.
@@ -6724,8 +6725,9 @@ export interface components {
          *         unless: What lets a value outside pass: ``backing``, ``back-gouge``, ``both-sides``.
          *         process: Process that it holds for; ``None`` for all.
          *         processes: Other numbers of the same process under the code.
-         *         filler_diameter_mm: Electrode size that it holds for.
-         *         role: Runs that it holds for.
+         *         filler_diameter_mm: Electrode size that was tested.
+         *         role: Role of the passes that were tested.
+         *         tested_passes: Numbers of the passes that were tested, where it is about some of them.
          *         member: Member that it holds for, 1 or 2.
          *         weld: Weld that it holds for.
          *         unchecked: Rows read that nobody has compared with the printed text.
@@ -6761,6 +6763,11 @@ export interface components {
              */
             numbers: number[];
             /**
+             * Doubtful
+             * @default []
+             */
+            doubtful: string[];
+            /**
              * Pairs
              * @default []
              */
@@ -6793,6 +6800,11 @@ export interface components {
             filler_diameter_mm?: number | null;
             /** Role */
             role?: ("root" | "other") | null;
+            /**
+             * Tested Passes
+             * @default []
+             */
+            tested_passes: number[];
             /** Member */
             member?: number | null;
             /** Weld */

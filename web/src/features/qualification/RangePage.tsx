@@ -4,7 +4,7 @@ import { Link, useParams } from 'react-router'
 
 import type { RangeItem, Ranges } from '../../api/types'
 import { useUnits } from '../../app/units'
-import { PROVENANCE } from '../../domain/words'
+import { BACKINGS, PROVENANCE } from '../../domain/words'
 import { Notice } from '../../ui/Notice'
 import { MarkIcon } from '../../ui/Verdict'
 import { CouponTabs } from './CouponTabs'
@@ -23,7 +23,10 @@ export function RangePage() {
 const WORDS: Record<string, string> = { up: 'uphill', down: 'downhill', multi: 'several runs', single: 'a single run', 'cjp-groove': 'complete groove', 'pjp-groove': 'partial groove' }
 
 /** A value of a set as people say it; names of grades and symbols stay as they are. */
+const BACKING_WORDS = new Map([...BACKINGS, ['weld', 'on weld metal'] as [string, string]])
+
 function wordsOf(value: string, variable: string): string {
+  if (variable === 'backing') return BACKING_WORDS.get(value) ?? value
   if (['base_metals', 'positions', 'filler', 'gas'].includes(variable)) return value
   return WORDS[value] ?? value.replace('cjp-groove', 'complete groove').replace('pjp-groove', 'partial groove').replace(/^t /, 'T ').replaceAll('-', ' ')
 }
@@ -146,6 +149,7 @@ function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; o
           </span>
         )}
         {(item.kind === 'set' || item.kind === 'exact') && <span>{item.values.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
+        {item.doubtful.length > 0 && <span className="text-steel2">not decided: {item.doubtful.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
         {item.kind === 'any' && <span className="text-steel2">free</span>}
         {item.kind === 'unknown' && <span className="inline-flex items-center gap-1.5"><MarkIcon mark="unknown" silent /> not known</span>}
         <span className="border-b border-dotted border-edge text-[11.5px] text-steel2 group-open:hidden">why</span>
