@@ -227,3 +227,19 @@ def test_a_magnet_that_contradicts(name, sticks, wrong):
 def test_missing_evidence_is_asked_for():
     rules, _ = told([{"designation": "304", "identified_by": None}], {"filler": {}})
     assert rules == {"metal.identified"}
+
+
+@pytest.mark.parametrize(
+    "spelled, name",
+    [
+        ("A572 Gr. 50", "A572 Gr 50"), ("ASTM A572/A572M Gr 50", "A572 Gr 50"), ("A572-50", "A572 Gr 50"),
+        ("a572 grade 50", "A572 Gr 50"), ("A572/A572M Grade 50", "A572 Gr 50"), ("A106B", "A106 Gr B"),
+        ("A106 Gr. B", "A106 Gr B"), ("A516-70", "A516 Gr 70"), ("A516 Gr.70", "A516 Gr 70"),
+        ("A53/A53M Gr. B", "A53 Gr B"), ("A333 Grade 6", "A333 Gr 6"), ("A36/A36M", "A36"),
+        ("API 5L X42", "API 5L X42"), ("A572 Gr 51", None), ("A5725", None), ("A572", None),
+    ],
+)  # fmt: skip
+def test_spellings_of_one_grade(spelled, name):
+    """ASTM names as drawings and certificates write them (common practice)."""
+    found = find(spelled)
+    assert (found.name if found else None) == name

@@ -11,7 +11,7 @@ from tests.welding.test_ranges import _change
 from welding.assess import evaluate
 from welding.covering import covers
 from welding.documents.codec import PROCEDURE
-from welding.qualify import judge, plan_of
+from welding.qualify import judge, plan_of, range_of
 
 AMPS = {"min": 300, "max": 320}
 
@@ -311,6 +311,28 @@ def test_what_is_stated_outranks_the_catalogue(stated, group):
     plain = record("iso", procedure__base_metals=[metal, metal])
     asks = any(one.kind == "hardness-hv10" for one in plan_of(taken(plain), ISO, 2).items)
     assert asks == (group == "11.1")
+
+
+@pytest.mark.parametrize(
+    "stated, verdict", [(None, "violates"), ("3.1", "violates"), ("1.2", "undecided"), ("8.1", "undecided")]
+)
+def test_a_stated_group_against_the_grade_covers_nothing(stated, verdict):
+    """S690QL stated as group 1.2 is not covered by a test on S355."""
+    metal = {
+        "designation": "S690QL",
+        "thickness_mm": 20,
+        **({"groups": {"iso_15608": stated}} if stated else {}),
+    }
+    assert answer(record("iso"), joint(20, base_metals=[metal, metal]), "base_metals") == verdict
+    told = [
+        f
+        for f in evaluate(procedure_of(record("iso"), base_metals=[metal, metal])).findings
+        if f.rule == "metal.group"
+    ]
+    assert bool(told) == (verdict == "undecided")
+    plain = record("iso", procedure__base_metals=[metal, metal])
+    kind = range_of(taken(plain)).of("base_metals")[0].kind
+    assert (kind == "unknown") == (verdict == "undecided")
 
 
 # --- impact: by place, temperature and energy (ISO 15614-1:2017, clause 7.4.5) ----------------------------

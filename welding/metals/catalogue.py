@@ -116,8 +116,15 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
 
 @lru_cache(maxsize=8192)
 def name_key(text: str) -> str:
-    """A name without what spellings differ in: case, blanks, hyphens, ``ASTM``, ``EN`` …"""
+    """A name without what spellings differ in: case, blanks, hyphens, ``ASTM``, ``EN``, ``Gr.`` …
+
+    Example:
+        >>> name_key("ASTM A572/A572M Gr. 50") == name_key("A572 Grade 50")
+        True
+    """
     clean = re.sub(r"\s+", " ", text.strip().upper()).replace("GRADE", "GR").replace("CLASS", "CL")
+    clean = re.sub(r"\b(GR|CL)\.", r"\1", clean)
+    clean = re.sub(r"\b(A\d{2,4})\s*/\s*\1M\b", r"\1", clean)  # the metric twin of a specification
     return re.sub(r"[^A-Z0-9.+]", "", _PREFIX.sub("", clean))
 
 
@@ -131,6 +138,21 @@ def _by_key() -> dict[str, Metal]:
 
 
 @cache
+def _by_short_key() -> dict[str, Metal]:
+    """Names with the word for grade left out, as in ``A572-50`` and ``A106B``; only what is one grade."""
+    found: dict[str, set[str]] = {}
+    for metal in all_metals():
+        for name in (metal.name, *metal.also):
+            found.setdefault(_short(name_key(name)), set()).add(metal.name)
+    names = _by_key()
+    return {key: names[name_key(next(iter(of)))] for key, of in found.items() if len(of) == 1}
+
+
+def _short(key: str) -> str:
+    return re.sub(r"(?<=\d|L)(?:GR|CL)(?=[0-9A-Z])", "", key)
+
+
+@cache
 def find(text: str) -> Metal | None:
     """The grade of this name, by any of its spellings; ``None`` where it is not in the catalogue.
 
@@ -141,6 +163,9 @@ def find(text: str) -> Metal | None:
     names = _by_key()
     if key in names:
         return names[key]
+    short = _by_short_key().get(_short(key))
+    if short is not None:
+        return short
     if "+" in key and key.split("+")[0] in names:
         return names[key.split("+")[0]]
     for part in re.split(r"[/,]", text):

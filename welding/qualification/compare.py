@@ -27,12 +27,14 @@ class Rules:
         prequalified_groove: Whether the demanded groove is one that any test of a groove takes in.
         table_preheat_c: Preheat that the code's own table asks of the demanded joint [°C].
         positions: ``aws`` or ``iso``: in which symbols its ranges are written.
+        contradiction: What is stated of a member against what its grade is, in words.
     """
 
     metal: MetalGroup
     prequalified_groove: Callable[[Demand], bool]
     table_preheat_c: Callable[[Demand], float | None]
     positions: str
+    contradiction: Callable[[Demand, int], str] = lambda demand, index: ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -241,6 +243,10 @@ def _metals(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     if any(group is None and not name for group, name, _ in sides):
         yield no_answer(demand, "base_metals.0.designation", "the base metals")
+        return
+    against = next((said for index in (0, 1) if (said := asked.rules.contradiction(demand, index))), "")
+    if against:
+        yield Outcome("undecided", "base_metals", actual=actual, limit=limit, note=against)
         return
     holds = any(_pair_holds(pair, sides) for pair in item.pairs)
     yield Outcome("complies" if holds else "violates", "base_metals", actual=actual, limit=limit)

@@ -122,6 +122,12 @@ def test_windows_end_and_are_swept(people, monkeypatch):
     assert budgets.sweep() == 1
 
 
+def test_whoever_signs_in_sweeps_what_has_ended(people, knock):
+    Budget.objects.create(key="old", count=3, ends_at=1_000_000.0)
+    assert knock("administrator", "long-enough-1") == 200
+    assert not Budget.objects.filter(key="old").exists()
+
+
 @pytest.mark.parametrize("keys", [["twin"] * 60_000, [f"k{n}" for n in range(60_000)] + ["k59999"]])
 def test_a_body_of_repeated_keys_is_refused_at_once(keys):
     """Sixty thousand keys took a minute when every key was counted among all."""

@@ -5,7 +5,12 @@ from collections.abc import Iterator
 from welding.checks.context import Draft
 from welding.citation import Citation
 from welding.edition import Edition, Qualification
-from welding.editions.iso_15614_1_2017.rules.basics import group_of, needs_of, other_part
+from welding.editions.iso_15614_1_2017.rules.basics import (
+    contradiction,
+    group_of,
+    needs_of,
+    other_part,
+)
 from welding.editions.iso_15614_1_2017.rules.covering import RULES, both_positions
 from welding.editions.iso_15614_1_2017.rules.judging import judge_specimen, retest_rule
 from welding.editions.iso_15614_1_2017.rules.layout import layout_of
@@ -13,6 +18,7 @@ from welding.editions.iso_15614_1_2017.rules.ranges import range_items
 from welding.editions.iso_15614_1_2017.rules.test_plan import test_plan
 from welding.finding import Finding
 from welding.heat.energy import ISO_TR_18491
+from welding.metals.grouping import ISO_TR_15608
 from welding.table import load_table
 
 LEVELS = Citation(
@@ -28,6 +34,18 @@ SCOPE = Citation(
 def draft_findings(draft: Draft) -> Iterator[Finding]:
     """Findings of this edition on a draft."""
     for index, metal in enumerate(draft.procedure.base_metals):
+        against = contradiction(draft, metal)
+        if against:
+            yield Finding(
+                rule="metal.group",
+                verdict="undecided",
+                path=f"base_metals.{index}.groups.iso_15608",
+                title="Stated group against the grade's",
+                message=f"{against}: until that is settled nothing is covered.",
+                limit="one group",
+                remedy="Correct the group, or the name of the metal.",
+                citations=(ISO_TR_15608,),
+            )
         other = other_part(group_of(draft, metal))
         if other is not None:
             yield Finding(

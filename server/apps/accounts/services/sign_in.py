@@ -67,6 +67,7 @@ def checked(request: HttpRequest, username: str, password: str) -> User | None:
         for item, *names in taken:
             give_back(item, *names)
         forget(PAIR, "pair", name, address)
+        budgets.sweep()
         return user
     _tell_failure(name, address, device)
     return None

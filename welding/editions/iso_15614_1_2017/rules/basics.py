@@ -76,6 +76,21 @@ def group_of(draft: Draft, metal: BaseMetal) -> str | None:
     return grade.iso_15608 if grade else None
 
 
+def contradiction(draft: Draft, metal: BaseMetal) -> str:
+    """What is stated against what the grade's standard gives, in words; empty where they agree.
+
+    Groups 1 and 11 differ by the carbon of the heat alone, which a certificate shows: no contradiction.
+    """
+    stated = metal.groups.iso_15608 if metal.groups else None
+    grade = draft.metal(metal)
+    listed = grade.iso_15608 if grade else None
+    if not stated or not listed or in_groups(stated, [listed]) or in_groups(listed, [stated]):
+        return ""
+    if {main_group(stated), main_group(listed)} == {"1", "11"}:
+        return ""
+    return f"{metal.designation} is stated as group {stated} and stands in group {listed}"
+
+
 _OTHER_PARTS: tuple[tuple[range, str, str], ...] = (
     (range(21, 27), "aluminium and its alloys", "ISO 15614-2"),
     (range(31, 39), "copper and its alloys", "ISO 15614-6"),

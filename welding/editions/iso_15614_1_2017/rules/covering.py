@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from welding.editions.iso_15614_1_2017.rules.basics import group_of, row_of, table_of
+from welding.editions.iso_15614_1_2017.rules.basics import contradiction, group_of, row_of, table_of
 from welding.editions.iso_15614_1_2017.rules.range_joint import POSITIONS
 from welding.qualification.compare import Rules
 from welding.qualification.demand import Demand
@@ -38,6 +38,7 @@ def both_positions(first: Welded, second: Welded, level: int, needs: Needs) -> t
 
 RULES = Rules(
     metal=_metal,
+    contradiction=lambda demand, index: contradiction(demand.draft, demand.metals[index]),
     prequalified_groove=lambda _: False,
     table_preheat_c=lambda _: None,
     positions="iso",

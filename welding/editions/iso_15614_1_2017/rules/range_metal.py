@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 from welding.documents.procedure import BaseMetal
 from welding.editions.iso_15614_1_2017.rules.basics import (
+    contradiction,
     group_of,
     item,
     main_group,
@@ -29,6 +30,10 @@ def metal_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
     groups = [group_of(piece.draft, one) for one in piece.metals]
     if None in groups:
         yield _ungrouped(piece, level, names)
+        return
+    against = next((said for one in piece.metals if (said := contradiction(piece.draft, one))), "")
+    if against:
+        yield item(table, table.rows[0], "base_metals", "unknown", f"{against}.", tested=names)
         return
     other = next((part for group in groups if (part := other_part(group))), None)
     if other is not None:
