@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from welding.documents.record import ImpactTest
 from welding.qualification.needs import specified_impact
+from welding.qualification.notch import NotchPlace, notch_place
 from welding.qualification.welded import Welded
-from welding.testing.notch import NotchPlace, notch_place
 
 _FULL_WIDTH_MM = 10.0
 _SINGLE_SHARE = 0.7

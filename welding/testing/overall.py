@@ -9,8 +9,8 @@ from welding.citation import COMMON_PRACTICE, Citation
 from welding.documents.record import ImpactTest, QualificationRecord, Test
 from welding.finding import Finding
 from welding.qualification.items import RuleRef
+from welding.qualification.notch import WORDS, notch_place
 from welding.qualification.welded import Welded
-from welding.testing.notch import WORDS, notch_place
 from welding.testing.plan import BEFORE_CUTTING, PlanItem, TestPlan
 from welding.testing.verdict import Judged, Point, SpecimenVerdict, TestVerdict, verdict_of
 

@@ -9,10 +9,10 @@ from welding.editions.iso_15614_1_2017.rules.basics import condition, item, tabl
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
+from welding.qualification.notch import WORDS
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
-from welding.testing.notch import WORDS
 
 
 def heat_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
