@@ -176,3 +176,26 @@ def test_an_old_record_takes_its_outcomes_from_the_certificate():
     assert heat.max == pytest.approx(1.25 * 0.8 * 28 * 260 * 60 / 200 / 1000)
     plain["source"] = "log"
     assert not range_of(taken(plain)).valid, "a stated outcome counts only from a certificate"
+
+
+@pytest.mark.parametrize(
+    "units, metal, mpa, verdict",
+    [
+        ("us", "A572 Gr 50", 448.2, "accepted"), ("us", "A572 Gr 50", 447.5, "rejected"),
+        ("si", "A572 Gr 50", 450, "accepted"), ("si", "A572 Gr 50", 449, "rejected"),
+        ("us", "A572 Gr 65", 551.6, "accepted"), ("us", "A572 Gr 65", 550.9, "rejected"),
+        ("us", "A633 Gr A", 434.4, "accepted"), ("us", "A633 Gr A", 433.5, "rejected"),
+        ("us", "S355J2+N", 469, "rejected"),
+    ],
+)  # fmt: skip
+def test_tensile_goes_by_the_printed_column_in_force(units, metal, mpa, verdict):
+    """ASTM standards print ksi and MPa side by side, from memory: 65 ksi beside 450 MPa, 80 beside 550."""
+    plain = record(
+        "aws",
+        procedure__code__units=units,
+        procedure__base_metals=[{"designation": metal, "thickness_mm": 20}] * 2,
+    )
+    plain["tests"] = [
+        {"kind": "transverse-tensile", "specimen": "T1", "tensile_mpa": mpa, "fracture": "parent"}
+    ]
+    assert judge(taken(plain)).specimens[0].verdict == verdict

@@ -592,3 +592,14 @@ def test_consumables_outside_the_rules_are_verified(designation, transfer, asked
     ]
     kinds = {one.kind for one in plan_of(taken(plain)).items}
     assert ({"all-weld-tensile", "side-bend"} <= kinds) == asked
+
+
+@pytest.mark.parametrize("preheat, covered", [(80, True), (66, True), (64, False)])
+def test_a_steel_without_a_row_of_the_preheat_table_goes_by_its_test(preheat, covered):
+    """AWS D1.1:2020, tables 5.8 and 6.5: the table is for prequalified work; by test, 15 °C less at most."""
+    metals = [{"designation": name, "thickness_mm": 20} for name in ("A514", "A572 Gr 50")]
+    plain = record("aws", procedure__base_metals=metals)
+    for one in plain["tests"]:
+        if one["kind"] == "transverse-tensile":
+            one["tensile_mpa"] = 600
+    assert covers([taken(plain)], procedure_of(plain, thermal__preheat_min_c=preheat)).covered == covered

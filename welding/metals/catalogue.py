@@ -12,6 +12,8 @@ from welding.citation import Citation
 from welding.metals.grouping import Family, Grouped, group_of
 from welding.table import Table, load_table
 
+MPA_PER_KSI = 6.894757
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Metal:
@@ -32,6 +34,7 @@ class Metal:
         aws_d1_1_thick: Thickness above which it is in another group: mm, in, group.
         magnetic: Whether a magnet sticks (common practice).
         own: Whether it is a record of one's own and not of the catalogue.
+        tensile_ksi: Printed minimum [ksi] where it is not the MPa rounded to whole ksi.
         citation: Where it stands, with the row's confidence.
         unchecked: The table's id while nobody has compared it.
     """
@@ -52,6 +55,21 @@ class Metal:
     citation: Citation
     unchecked: tuple[str, ...]
     own: bool = False
+    tensile_ksi: float | None = None
+
+    def tensile_printed_mpa(self, units: Literal["si", "us"]) -> float | None:
+        """Minimum tensile strength as the column in force prints it [MPa].
+
+        American standards print whole ksi beside rounded MPa, and neither is a conversion of the other:
+        65 ksi stand beside 450 MPa.
+
+        Example:
+            >>> round(find("A572 Gr 50").tensile_printed_mpa("us"), 1)
+            448.2
+        """
+        if units == "si" or self.tensile_mpa is None or not self.standard.startswith(("ASTM", "API")):
+            return self.tensile_mpa
+        return (self.tensile_ksi or round(self.tensile_mpa / MPA_PER_KSI)) * MPA_PER_KSI
 
     def yield_at(self, thickness_mm: float | None) -> float | None:
         """Minimum yield at a thickness [MPa]; the thinnest step's without one, none above the last step.
@@ -101,6 +119,7 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
         condition=row["condition"],
         yield_steps_mpa=steps,
         tensile_mpa=float(row["tensile_mpa"]),
+        tensile_ksi=row.get("tensile_ksi"),
         chemistry=chemistry,
         iso_15608=row["iso_15608"],
         grouped=group_of(
