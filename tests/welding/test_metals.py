@@ -243,3 +243,20 @@ def test_spellings_of_one_grade(spelled, name):
     """ASTM names as drawings and certificates write them (common practice)."""
     found = find(spelled)
     assert (found.name if found else None) == name
+
+
+@pytest.mark.parametrize(
+    "spelled, name, standard",
+    [
+        ("1.0577", "S355J2", "EN 10025-2"), ("1.7335", "13CrMo4-5", "EN 10028-2"), ("S355J2H", "S355J2H", "EN 10210-1"),
+        ("s355 nlh", "S355NLH", "EN 10210-1"), ("S460MLH", "S460MLH", "EN 10219-1"), ("P235TR1", "P235TR1", "EN 10216-1"),
+        ("P265NL", "P265NL", "EN 10216-4"), ("L450MB", "L450M", "EN ISO 3183"), ("L360NE", "L360N", "EN ISO 3183"),
+        ("AH36", "A131 AH36", "ASTM A131"), ("A131 Gr. EH36", "A131 EH36", "ASTM A131"), ("API 5L Gr. B", "API 5L Gr B", "API 5L"),
+        ("1.4432", "1.4432", "EN 10088"), ("X2CrNiMoCuWN25-7-4", "1.4501", "EN 10088"), ("A633 Grade C", "A633 Gr C", "ASTM A633"),
+        ("A709 HPS 50W", "A709 HPS 50W", "ASTM A709"), ("1.8931", "S690Q", "EN 10025-6"), ("P460ML2", "P460ML2", "EN 10028-5"),
+    ],
+)  # fmt: skip
+def test_names_and_numbers_find_their_standard(spelled, name, standard):
+    """EN 10027-2 numbers and names of the product standards, from memory."""
+    found = find(spelled)
+    assert (found.name, found.standard) == (name, standard)
