@@ -542,6 +542,24 @@ def test_a_weld_with_rules_of_its_own_is_open(weld, verdict):
     assert prequalified({"kind": "lap", "weld": weld}, [cored(1, "root")], "1F")[1] == verdict
 
 
+@pytest.mark.parametrize(
+    "form, weld, verdict",
+    [
+        ("flare-v", "pjp-groove", "undecided"),
+        ("flare-bevel", "pjp-groove", "undecided"),
+        ("double-j", "cjp-groove", "undecided"),
+        ("single-j", "pjp-groove", "undecided"),
+    ],
+)
+def test_details_that_are_not_entered_are_open(form, weld, verdict):
+    """AWS D1.1:2020, figures 5.1 and 5.2: not entered is not the same as not prequalified."""
+    from tests.welding.test_aws_prequalified import cored
+
+    joint_ = {"kind": "butt", "weld": weld, "throat_mm": 8, "preparation": {"form": form}, "backing": "metal"}
+    rules, said = prequalified(joint_, [cored(1, "root")], "1G")
+    assert ("prequalified.joint" not in rules, said) == (True, verdict)
+
+
 def test_a_groove_that_nobody_stated_is_not_prequalified():
     from tests.welding.test_aws_prequalified import cored
 

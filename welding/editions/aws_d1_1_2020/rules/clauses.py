@@ -17,6 +17,7 @@ PACKAGE = "welding.editions.aws_d1_1_2020"
 MM_PER_INCH = 25.4
 SMAW, FCAW, GMAW = ("111",), ("114", "132", "136"), ("131", "133", "135", "138")
 WIRE = GMAW + FCAW
+SAW = ("121", "122", "124", "125", "126")
 Attitude = Literal["flat", "horizontal", "vertical", "overhead"]
 LETTERS: dict[str, str] = {"flat": "F", "horizontal": "H", "vertical": "V", "overhead": "OH"}
 

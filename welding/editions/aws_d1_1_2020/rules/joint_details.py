@@ -12,6 +12,7 @@ from welding.documents.procedure import Joint, Preparation
 from welding.editions.aws_d1_1_2020.rules.clauses import (
     LETTERS,
     PACKAGE,
+    SAW,
     Answer,
     attitudes,
     in_column,
@@ -97,6 +98,19 @@ def _no_detail(asked: _Asked) -> Answer:
     open_root = asked.joint.weld == "cjp-groove" and asked.back == "none"
     form = asked.preparation.form.replace("-", " ")
     not_steel = asked.joint.backing in ("ceramic", "flux")
+    if not open_root and not _is_entered(asked):
+        return Answer(
+            rule="prequalified.joint",
+            path=f"{PREPARATION}.form",
+            verdict="undecided",
+            title="Details of this kind are not entered",
+            message=f"the details of a {form} for these processes are not entered here",
+            actual=form,
+            limit="a prequalified detail",
+            remedy="Look the detail up in the figures of clause 5.",
+            citation=table.citation,
+            unchecked=table.unchecked,
+        )
     return Answer(
         rule="prequalified.joint",
         path="joint.backing" if open_root else f"{PREPARATION}.form",
@@ -116,6 +130,18 @@ def _no_detail(asked: _Asked) -> Answer:
         remedy="Add steel backing, gouge the root and weld it from the back, or qualify it by test.",
         citation=table.citation,
         unchecked=table.unchecked,
+    )
+
+
+def _is_entered(asked: _Asked) -> bool:
+    """Whether the table has details of this form for these processes at all: flare and SAW it has not."""
+    weld = "pjp" if asked.joint.weld == "pjp-groove" else "cjp"
+    processes = {one.process for one in asked.draft.procedure.passes}
+    table = load_table(PACKAGE, "prequalified_joints")
+    known = {process for row in table.rows for process in row["processes"]}
+    # A process that the code does not prequalify at all is told elsewhere.
+    return not (processes & set(SAW)) - known and any(
+        row["weld"] == weld and row["form"] == asked.preparation.form for row in table.rows
     )
 
 

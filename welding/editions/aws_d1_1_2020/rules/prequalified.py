@@ -10,6 +10,7 @@ from welding.consumables.gas import gas_text
 from welding.documents.procedure import Pass
 from welding.editions.aws_d1_1_2020.rules.clauses import (
     PACKAGE,
+    SAW,
     SMAW,
     WIRE,
     Answer,
@@ -32,7 +33,6 @@ from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm, least_pa
 from welding.finding import Finding
 from welding.table import load_table
 
-SAW = ("121", "122", "124", "125", "126")
 PROCESSES = (*SMAW, *SAW, *WIRE)
 MATCHING = "filler.matching"
 SHORT = ("short-circuit", "controlled-short-circuit")
