@@ -20,6 +20,8 @@ PROCESSES: dict[str, tuple[str, ...]] = {
 }
 """The code's processes by their ISO 4063 numbers."""
 _SLACK = 1e-9
+_NOMINAL_MM = 0.01
+"""How far an inch size written in mm is off its printed size (ASME B36.10M rounds to 0.01 mm)."""
 
 
 def code_process(process: str) -> str | None:
@@ -81,7 +83,8 @@ def in_row(row: Mapping[str, Any], value_mm: float, units: UnitColumn) -> bool:
     """Whether a thickness is in a row's band: from and to include their edge, over and below leave it out."""
     start, over = figure(row, "from", units), figure(row, "over", units)
     to, below = figure(row, "to", units), figure(row, "below", units)
-    slack = _SLACK * max(1.0, value_mm)
+    # A wall of 3/8 in is listed as 9.53 mm: a nominal size in mm is the printed inch size.
+    slack = _NOMINAL_MM if units == "us" else _SLACK * max(1.0, value_mm)
     return (
         (start is None or value_mm >= start - slack)
         and (over is None or value_mm > over + slack)
