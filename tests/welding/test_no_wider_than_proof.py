@@ -367,6 +367,8 @@ def proved(*sets):
         ((("VWT", -20), ("VHT", -20, (30, 28, 27))), -20, 40, "violates"),
         ((("VWT", -20), ("VHT", -20, (50, 48, 47))), -20, 40, "covered"),
         ((("VWT", -20), ("VHT", -20, (70, 60, 27))), -20, 40, "violates"),
+        ((("VWT", -20), ("VHT", -20, (40, 40, 39.1))), -20, 40, "violates"),
+        ((("VWT", -20), ("VHT", -20, (40, 41, 39))), -20, 40, "covered"),
     ],
 )  # fmt: skip
 def test_impact_is_proved_for_weld_and_heat_affected_zone_alike(sets, temperature, energy, verdict):

@@ -529,14 +529,13 @@ def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 def _impact_energy(item: RangeItem, wanted_j: float, path: str) -> Iterator[Outcome]:
     """A record proves an energy as well as a temperature."""
     shown = item.numbers[0] if item.numbers else None
-    enough = shown is not None and shown >= wanted_j - 0.5  # written and compared in whole joules
-    if enough:
+    if shown is not None and shown >= wanted_j - 1e-9:
         return
     yield Outcome(
         "undecided" if shown is None else "violates",
         path,
         actual=f"{wanted_j:g} J",
-        limit=f"{shown:.0f} J" if shown is not None else "",
+        limit=f"{shown:.1f} J" if shown is not None else "",
         ask="the energy that the record's sets showed" if shown is None else "",
     )
 
