@@ -623,3 +623,35 @@ def test_a_steel_without_a_row_of_the_preheat_table_goes_by_its_test(preheat, co
         if one["kind"] == "transverse-tensile":
             one["tensile_mpa"] = 600
     assert covers([taken(plain)], procedure_of(plain, thermal__preheat_min_c=preheat)).covered == covered
+
+
+def metal(name):
+    """A grade by its name, or any metal of a group: ``group 4.2``."""
+    group = name.removeprefix("group ") if name.startswith("group ") else None
+    return {"designation": name, "thickness_mm": 20, **({"groups": {"iso_15608": group}} if group else {})}
+
+
+@pytest.mark.parametrize(
+    "tested, asked, covered",
+    [
+        ("S355J2", "P355NH", True), ("S355J2", "S355J2W", True), ("S235JR", "S275JR", False), ("S460N", "S235JR", True),
+        ("S460M", "S460M + S355J2", True), ("S460M", "S460M + S690QL", False), ("S690QL", "S460M", True),
+        ("S960QL", "S690QL", True), ("S690QL", "S960QL", False), ("group 4.2", "group 4.1", True),
+        ("group 4.2", "group 4.2 + S355J2", True), ("group 4.1", "group 4.2", False), ("10CrMo9-10", "13CrMo4-5", True),
+        ("10CrMo9-10", "10CrMo9-10 + S355J2", True), ("10CrMo9-10", "S355J2", False),
+        ("X10CrMoVNb9-1", "X10CrMoVNb9-1 + S355J2", True), ("group 7.1", "group 7.2", False), ("1.4307", "1.4404", True),
+        ("1.4539", "1.4307", False), ("1.4307 + S690QL", "1.4307 + S355J2", True),
+        ("1.4307 + 10CrMo9-10", "1.4307 + group 6.4", False), ("1.4307 + 10CrMo9-10", "1.4307 + group 4.1", True),
+        ("group 9.3", "group 9.2", True), ("group 9.2", "group 9.3", False), ("S355J2", "1.4307", False),
+    ],
+)  # fmt: skip
+def test_pairs_of_groups_at_level_2(tested, asked, covered):
+    """ISO 15614-1:2017, clause 8.3.1, level 2, with its marks, from memory."""
+
+    def pair(text):
+        names = text.split(" + ")
+        return [metal(names[0]), metal(names[-1])]
+
+    plain = record("iso", procedure__base_metals=pair(tested))
+    found = answer(plain, joint(20, base_metals=pair(asked)), "base_metals")
+    assert (found == "covered") == covered, found
