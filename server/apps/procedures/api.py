@@ -125,7 +125,9 @@ def read_revision(request: HttpRequest, revision_id: int, units: System = "si") 
 @router.put("/revisions/{int:revision_id}", response={200: SavedOut, **REFUSALS})
 def save(request: HttpRequest, revision_id: int, payload: SaveIn) -> SavedOut:
     """Save a draft; 409 with both versions if someone saved it in the meantime."""
-    one = save_revision(person(request), _revision(revision_id), payload.version, payload.document)
+    old = Revision.objects.select_related("procedure", "saved_by").defer("document", "body")
+    one = get_object_or_404(old, pk=revision_id)
+    one = save_revision(person(request), one, payload.version, payload.document)
     return SavedOut(version=one.version, saved_by=one.saved_by.shown_name, saved_at=one.saved_at)
 
 

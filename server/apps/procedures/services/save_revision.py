@@ -24,12 +24,12 @@ def save_revision(user: User, revision: Revision, version: int, document: Docume
     """
     require(user, Action.WRITE_PROCEDURE)
     columns = columns_of(named(document, revision.procedure.number, revision.letter))
-    changed = Revision.objects.filter(pk=revision.pk, version=version, stage=Stage.DRAFT).update(
-        **columns, version=version + 1, saved_by=user, saved_at=timezone.now()
-    )
-    revision.refresh_from_db()
-    if changed:
+    columns |= {"version": version + 1, "saved_by": user, "saved_at": timezone.now()}
+    if Revision.objects.filter(pk=revision.pk, version=version, stage=Stage.DRAFT).update(**columns):
+        for name, value in columns.items():
+            setattr(revision, name, value)  # as written: reading it back would take as long as writing it
         return revision
+    revision.refresh_from_db()
     if revision.stage != Stage.DRAFT:
         raise ConflictError(
             f"Revision {revision.letter} is frozen: a coupon was started from it. Begin a new revision."
