@@ -48,7 +48,7 @@ from welding.table import load_table
 router = Router(tags=["shelf"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 Text = Annotated[str, StringConstraints(max_length=500)]
-Most = Annotated[int, Field(ge=1, le=300)]
+Most = Annotated[int, Field(ge=1, le=1000)]
 
 
 # --- own records -----------------------------------------------------------------------------

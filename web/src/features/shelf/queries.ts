@@ -8,7 +8,7 @@ export type ListedKind = 'metal' | 'filler' | 'gas' | 'tungsten'
 export const metalsQuery = (text: string) =>
   queryOptions({
     queryKey: ['shelf', 'metals', text],
-    queryFn: ({ signal }) => unwrap(api.GET('/api/metals', { params: { query: { search_text: text, most: 300 } }, signal })),
+    queryFn: ({ signal }) => unwrap(api.GET('/api/metals', { params: { query: { search_text: text, most: 1000 } }, signal })),
     staleTime: 60_000,
   })
 
