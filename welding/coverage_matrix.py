@@ -40,6 +40,14 @@ def _details(demand: Demand) -> Hashable:
     return joint and (joint.sides, joint.backing, joint.back_gouge, joint.weld)
 
 
+def _detailed(demand: Demand) -> Hashable:
+    """What makes a groove a prequalified detail; without a preparation it is none, whatever its thickness."""
+    joint = demand.procedure.joint
+    if joint is None or joint.preparation is None:
+        return None
+    return _preparation(demand), demand.thicknesses_mm, demand.procedure.positions
+
+
 _FEATURES: dict[str, Callable[[Demand], Hashable]] = {
     "parent_thickness_mm": lambda d: (d.thicknesses_mm, d.thickness_mm, d.weld),
     "deposited_thickness_mm": lambda d: (
@@ -56,8 +64,8 @@ _FEATURES: dict[str, Callable[[Demand], Hashable]] = {
         d.procedure.joint and (d.procedure.joint.kind, d.procedure.joint.branch_angle_deg)
     ),
     "sides": _details,
-    "backing": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
-    "back_gouge": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
+    "backing": lambda d: (_details(d), _detailed(d)),
+    "back_gouge": lambda d: (_details(d), _detailed(d)),
     "groove": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
     "groove_angle_deg": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),
     "root_gap_mm": lambda d: (_preparation(d), d.thicknesses_mm, d.procedure.positions),

@@ -369,6 +369,9 @@ def proved(*sets):
         ((("VWT", -20), ("VHT", -20, (70, 60, 27))), -20, 40, "violates"),
         ((("VWT", -20), ("VHT", -20, (40, 40, 39.1))), -20, 40, "violates"),
         ((("VWT", -20), ("VHT", -20, (40, 41, 39))), -20, 40, "covered"),
+        ((("VWT", -20), ("VHT", -20, (45, 39, 39))), -20, 40, "violates"),  # two below the mean asked
+        ((("VWT", -20), ("VHT", -20, (60, 60, 28))), -20, 40, "covered"),
+        ((("VWT", -20), ("VHT", -20, (60, 60, 27.9))), -20, 40, "violates"),
     ],
 )  # fmt: skip
 def test_impact_is_proved_for_weld_and_heat_affected_zone_alike(sets, temperature, energy, verdict):
@@ -398,6 +401,19 @@ def test_two_sets_in_the_weld_are_none_in_the_heat_affected_zone(second, verdict
 def test_27_joules_do_not_show_40(symbol, energy):
     plain = proved(impact("VWT", -20, (31, 30, 29)), impact("VHT", -20, (30, 29, 28)))
     assert answer(plain, joint(20, metal=f"S355{symbol}+N", position="PF"), "impact_temperature_c") == energy
+
+
+@pytest.mark.parametrize("lowest, verdict", [(29.7, "covered"), (29.5, "violates")])
+def test_the_single_value_keeps_the_proportion_of_the_code(lowest, verdict):
+    """AWS D1.1:2020, table 6.14: 20 J single beside 27 J mean, where ISO takes 70 %."""
+
+    def asking(energy):
+        return {"requirements": {"impact": {"temperature_c": -20, "average_j": energy}}}
+
+    plain = record("aws", procedure__requirements=asking(27)["requirements"])
+    plain["tests"] = [t for t in plain["tests"] if t["kind"] != "impact"]
+    plain["tests"] += [impact(place, -20, (60, 60, lowest)) for place in ("VWT", "VHT")]
+    assert answer(plain, procedure_of(plain, **asking(40)), "impact_temperature_c") == verdict
 
 
 # --- positions of T-joints (ISO 15614-1:2017, clause 8.4.2) -----------------------------------------------

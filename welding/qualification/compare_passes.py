@@ -45,19 +45,17 @@ def _against(
     items: Sequence[RangeItem], demand: Demand, one: Pass, check: Check, path: str
 ) -> tuple[Finding, ...]:
     """Findings on a pass by the tested passes that suit it best."""
-    best: tuple[Finding, ...] = ()
-    weight = 3
-    for item in counterparts(items, one):
-        if item.kind == "any":
-            return ()
-        found = tuple(
-            finding_of(item, demand, replace(outcome, note=outcome.note or _held_against(item, one)))
-            for outcome in check(item, demand, one, path)
-        )
-        worst = max((_BEST[finding.verdict] for finding in found), default=0)
-        if worst < weight:
-            best, weight = found, worst
-    return best
+    held = counterparts(items, one)
+    if not held or any(item.kind == "any" for item in held):
+        return ()
+    answers = [(item, list(check(item, demand, one, path))) for item in held]
+    item, outcomes = min(
+        answers, key=lambda pair: max((_BEST[outcome.verdict] for outcome in pair[1]), default=0)
+    )
+    note = _held_against(item, one)
+    return tuple(
+        finding_of(item, demand, replace(outcome, note=outcome.note or note)) for outcome in outcomes
+    )
 
 
 def _held_against(item: RangeItem, one: Pass) -> str:

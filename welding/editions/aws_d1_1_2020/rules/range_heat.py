@@ -226,7 +226,8 @@ def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
 def _impact(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     table = table_of("impact_tests")
     row = row_of(table, "places")
-    proof = impact_proof(piece)
+    default, unit = row_of(table, "default"), "ft_lbf" if piece.units == "us" else "j"
+    proof = impact_proof(piece, default[f"single_{unit}"] / default[f"average_{unit}"])
     if not impact:
         yield item(
             table,

@@ -30,6 +30,11 @@ def condition(name: str) -> Mapping[str, Any]:
     return row_of(table_of("test_conditions"), name)
 
 
+def single_share() -> float:
+    """Least single impact value as a share of the mean asked."""
+    return float(row_of(table_of("acceptance"), "impact.single_share")["share"])
+
+
 def variable_row(variable: str, level: int) -> Mapping[str, Any]:
     """Row of the table of variables for a level."""
     return row_of(table_of("variables"), f"{variable}.{level}")

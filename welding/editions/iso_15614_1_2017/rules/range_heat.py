@@ -5,7 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-from welding.editions.iso_15614_1_2017.rules.basics import condition, item, table_of, variable_row
+from welding.editions.iso_15614_1_2017.rules.basics import (
+    condition,
+    item,
+    single_share,
+    table_of,
+    variable_row,
+)
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
@@ -138,7 +144,7 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
 
 def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
     table, row = table_of("test_conditions"), condition("impact_from")
-    proof = impact_proof(piece)
+    proof = impact_proof(piece, single_share())
     lacking = [words for place, words in WORDS.items() if proof is None or place not in proof.places]
     if proof is None or lacking:
         yield item(

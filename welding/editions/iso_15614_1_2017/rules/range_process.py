@@ -7,7 +7,7 @@ from typing import Any
 
 from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import gas_symbol
-from welding.editions.iso_15614_1_2017.rules.basics import item, table_of, variable_row
+from welding.editions.iso_15614_1_2017.rules.basics import item, single_share, table_of, variable_row
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
@@ -177,7 +177,7 @@ def _make(
 ) -> RangeItem:
     rows, row = table_of("variables"), variable_row("filler_make", level)
     makes = tuple(dict.fromkeys(run.make for run in runs if run.make))
-    proof = impact_proof(piece)
+    proof = impact_proof(piece, single_share())
     cold = proof.temperature_c if proof else None
     bound = needs.impact and cold is not None and cold < row["below_c"] and process in row["processes"]
     if not bound:
