@@ -35,8 +35,6 @@ the core's evaluation took 7 ms. What strangers could do, before and now, whatev
 
 | what | before | now |
 |---|---|---|
-| 79 kB of CSV whose times span 5e7 s, peak | 3,400 MB | 100 MB, and refused in words |
-| a Parquet of 20 million equal rows, worker's peak | 1,600 MB, kept | 94 MB; read by a process of its own |
 | 356 kB of repeated keys at sign-in | 51 s | refused at once |
 | 20 slow uploads, every other request | 503 | answered |
 | 60 wrong sign-ins at once | 503 for everybody | 30 looked at, the rest 429, others answered |

@@ -5,7 +5,6 @@ from copy import deepcopy
 import pytest
 
 from tests.welding.records import S355, put, record, specimens_of, taken, thickness
-from tests.welding.samples import a_pass
 from tests.welding.test_covering import ISO, joint, procedure_of
 from tests.welding.test_ranges import _change
 from welding.assess import evaluate
@@ -118,16 +117,6 @@ def test_backing(tested, asked, verdict):
     put(plain, "procedure.joint.preparation.included_angle_deg", 70)  # no prequalified detail
     wanted = procedure_of(plain, joint__backing=asked)
     assert answer(plain, wanted, "backing") == verdict
-
-
-@pytest.mark.parametrize(
-    "backing, prequalified", [("metal", True), ("ceramic", False), ("flux", False), ("none", False)]
-)
-def test_only_steel_backing_is_prequalified(backing, prequalified):
-    from tests.welding.test_aws_prequalified import BACKED, BACKED_V, broken, cored, document, many
-
-    found = broken(document({**BACKED_V, "backing": backing}, many(cored, BACKED), "1G"))
-    assert ("prequalified.joint" not in found) == prequalified
 
 
 @pytest.mark.parametrize(
@@ -261,6 +250,20 @@ def test_pulsed_current_is_not_proved_by_plain(pulse, verdict):
     assert answer(plain, PROCEDURE.take(found), "current_kind") == verdict
 
 
+# --- preheat ---------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("preheat, covered", [(80, True), (66, True), (64, False)])
+def test_a_steel_without_a_row_of_the_preheat_table_goes_by_its_test(preheat, covered):
+    """AWS D1.1:2020, tables 5.8 and 6.5: the table is for prequalified work; by test, 15 °C less at most."""
+    metals = [{"designation": name, "thickness_mm": 20} for name in ("A514", "A572 Gr 50")]
+    plain = record("aws", procedure__base_metals=metals)
+    for one in plain["tests"]:
+        if one["kind"] == "transverse-tensile":
+            one["tensile_mpa"] = 600
+    assert covers([taken(plain)], procedure_of(plain, thermal__preheat_min_c=preheat)).covered == covered
+
+
 # --- pairs of groups (ISO 15614-1:2017, clause 8.3.1) -----------------------------------------------------
 
 
@@ -333,6 +336,38 @@ def test_a_stated_group_against_the_grade_covers_nothing(stated, verdict):
     plain = record("iso", procedure__base_metals=[metal, metal])
     kind = range_of(taken(plain)).of("base_metals")[0].kind
     assert (kind == "unknown") == (verdict == "undecided")
+
+
+def metal(name):
+    """A grade by its name, or any metal of a group: ``group 4.2``."""
+    group = name.removeprefix("group ") if name.startswith("group ") else None
+    return {"designation": name, "thickness_mm": 20, **({"groups": {"iso_15608": group}} if group else {})}
+
+
+@pytest.mark.parametrize(
+    "tested, asked, covered",
+    [
+        ("S355J2", "P355NH", True), ("S355J2", "S355J2W", True), ("S235JR", "S275JR", False), ("S460N", "S235JR", True),
+        ("S460M", "S460M + S355J2", True), ("S460M", "S460M + S690QL", False), ("S690QL", "S460M", True),
+        ("S960QL", "S690QL", True), ("S690QL", "S960QL", False), ("group 4.2", "group 4.1", True),
+        ("group 4.2", "group 4.2 + S355J2", True), ("group 4.1", "group 4.2", False), ("10CrMo9-10", "13CrMo4-5", True),
+        ("10CrMo9-10", "10CrMo9-10 + S355J2", True), ("10CrMo9-10", "S355J2", False),
+        ("X10CrMoVNb9-1", "X10CrMoVNb9-1 + S355J2", True), ("group 7.1", "group 7.2", False), ("1.4307", "1.4404", True),
+        ("1.4539", "1.4307", False), ("1.4307 + S690QL", "1.4307 + S355J2", True),
+        ("1.4307 + 10CrMo9-10", "1.4307 + group 6.4", False), ("1.4307 + 10CrMo9-10", "1.4307 + group 4.1", True),
+        ("group 9.3", "group 9.2", True), ("group 9.2", "group 9.3", False), ("S355J2", "1.4307", False),
+    ],
+)  # fmt: skip
+def test_pairs_of_groups_at_level_2(tested, asked, covered):
+    """ISO 15614-1:2017, clause 8.3.1, level 2, with its marks, from memory."""
+
+    def pair(text):
+        names = text.split(" + ")
+        return [metal(names[0]), metal(names[-1])]
+
+    plain = record("iso", procedure__base_metals=pair(tested))
+    found = answer(plain, joint(20, base_metals=pair(asked)), "base_metals")
+    assert (found == "covered") == covered, found
 
 
 # --- impact: by place, temperature and energy (ISO 15614-1:2017, clause 7.4.5) ----------------------------
@@ -502,172 +537,3 @@ def fillet_macro(**more):
 def test_a_fillet_is_judged_by_its_own_size(more, verdict):
     """ISO 5817:2014, 2011: level B, 0.2 of the nominal throat, here of 5 mm on 20 mm plate."""
     assert fillet_macro(**more) == verdict
-
-
-# --- prequalified (AWS D1.1:2020, clause 5) ---------------------------------------------------------------
-
-
-def prequalified(joint_, passes, position, **more):
-    from tests.welding.test_aws_prequalified import broken, document, verdict
-
-    procedure = document(joint_, passes, position, **more)
-    return broken(procedure), verdict(procedure).verdict
-
-
-@pytest.mark.parametrize(
-    "angle, rules, verdict",
-    [
-        (90, set(), "complies"),
-        (60, set(), "complies"),
-        (59, set(), "undecided"),
-        (30, set(), "undecided"),
-        (29, {"prequalified.skewed"}, "violates"),
-        (150, set(), "undecided"),
-        (151, {"prequalified.skewed"}, "violates"),
-    ],
-)
-def test_an_acute_fillet(angle, rules, verdict):
-    from tests.welding.test_aws_prequalified import FILLET, changed, stick
-
-    passes = changed([stick(1, "root")], progression="up")
-    assert prequalified({**FILLET, "dihedral_deg": angle}, passes, "3F") == (rules, verdict)
-
-
-@pytest.mark.parametrize("mm, rules", [(3.0, set()), (2.9, {"prequalified.scope"})])
-def test_sheet_is_another_code(mm, rules):
-    from tests.welding.test_aws_prequalified import FILLET, cored
-
-    found, _ = prequalified({**FILLET, "leg1_mm": 3}, [cored(1, "root")], "2F", thickness=mm)
-    assert found & {"prequalified.scope"} == rules
-
-
-@pytest.mark.parametrize("field, low, high, wide", [
-    ("current_a", 200, 244, False), ("current_a", 200, 250, True), ("voltage_v", 24, 32.4, False), ("voltage_v", 24, 33, True),
-    ("wire_feed_m_min", 8, 9.7, False), ("wire_feed_m_min", 8, 9.9, True),
-])  # fmt: skip
-def test_a_prequalified_procedure_spreads_no_further_than_its_variables(field, low, high, wide):
-    from tests.welding.test_aws_prequalified import FILLET, cored
-
-    one = {**cored(1, "root"), field: {"min": low, "max": high}}
-    found, _ = prequalified(FILLET, [one], "2F")
-    assert ("prequalified.spread" in found) == wide
-
-
-@pytest.mark.parametrize("weld, verdict", [("plug", "undecided"), ("slot", "undecided")])
-def test_a_weld_with_rules_of_its_own_is_open(weld, verdict):
-    from tests.welding.test_aws_prequalified import cored
-
-    assert prequalified({"kind": "lap", "weld": weld}, [cored(1, "root")], "1F")[1] == verdict
-
-
-@pytest.mark.parametrize(
-    "form, weld, verdict",
-    [
-        ("flare-v", "pjp-groove", "undecided"),
-        ("flare-bevel", "pjp-groove", "undecided"),
-        ("double-j", "cjp-groove", "undecided"),
-        ("single-j", "pjp-groove", "undecided"),
-    ],
-)
-def test_details_that_are_not_entered_are_open(form, weld, verdict):
-    """AWS D1.1:2020, figures 5.1 and 5.2: not entered is not the same as not prequalified."""
-    from tests.welding.test_aws_prequalified import cored
-
-    joint_ = {"kind": "butt", "weld": weld, "throat_mm": 8, "preparation": {"form": form}, "backing": "metal"}
-    rules, said = prequalified(joint_, [cored(1, "root")], "1G")
-    assert ("prequalified.joint" not in rules, said) == (True, verdict)
-
-
-def test_a_groove_that_nobody_stated_is_not_prequalified():
-    from tests.welding.test_aws_prequalified import cored
-
-    assert (
-        prequalified({"kind": "butt", "weld": "cjp-groove", "backing": "metal"}, [cored(1, "root")], "1G")[1]
-        == "undecided"
-    )
-
-
-@pytest.mark.parametrize(
-    "metal, verdict",
-    [("A36", "complies"), ("A514", "violates"), ("S355J2+N", "violates"), ("A9999 Gr 7", "undecided")],
-)
-def test_not_found_is_not_the_same_as_not_listed(metal, verdict):
-    from tests.welding.test_aws_prequalified import FILLET, cored, document
-
-    found = evaluate(PROCEDURE.take(document(FILLET, [cored(1, "root")], "2F", metal=metal))).findings
-    assert {f.verdict for f in found if f.rule == "prequalified.metal"} == {verdict}
-
-
-# --- fillet tests (AWS D1.1:2020, table 6.4) --------------------------------------------------------------
-
-
-@pytest.mark.parametrize(
-    "product, position, macros", [("plate", "2F", 3), ("pipe", "2F", 3), ("pipe", "4F", 4), ("pipe", "5F", 4)]
-)
-def test_faces_of_a_fillet_test(product, position, macros):
-    plain = record(
-        "aws",
-        coupon__product=product,
-        coupon__position=position,
-        procedure__joint={"kind": "t", "weld": "fillet", "leg1_mm": 8},
-    )
-    assert [one.count for one in plan_of(taken(plain)).items if one.kind == "macro"] == [macros]
-
-
-@pytest.mark.parametrize(
-    "designation, transfer, asked",
-    [("ER70S-6", "spray", False), ("ER70S-6", "short-circuit", True), ("ER308L", "spray", True)],
-)
-def test_consumables_outside_the_rules_are_verified(designation, transfer, asked):
-    plain = record(
-        "aws", procedure__joint={"kind": "t", "weld": "fillet", "leg1_mm": 8}, coupon__position="2F"
-    )
-    plain["procedure"]["passes"] = [
-        a_pass(n, "root", filler={"designation": designation, "diameter_mm": 1.2}, transfer=transfer)
-        for n in (1, 2, 3)
-    ]
-    kinds = {one.kind for one in plan_of(taken(plain)).items}
-    assert ({"all-weld-tensile", "side-bend"} <= kinds) == asked
-
-
-@pytest.mark.parametrize("preheat, covered", [(80, True), (66, True), (64, False)])
-def test_a_steel_without_a_row_of_the_preheat_table_goes_by_its_test(preheat, covered):
-    """AWS D1.1:2020, tables 5.8 and 6.5: the table is for prequalified work; by test, 15 °C less at most."""
-    metals = [{"designation": name, "thickness_mm": 20} for name in ("A514", "A572 Gr 50")]
-    plain = record("aws", procedure__base_metals=metals)
-    for one in plain["tests"]:
-        if one["kind"] == "transverse-tensile":
-            one["tensile_mpa"] = 600
-    assert covers([taken(plain)], procedure_of(plain, thermal__preheat_min_c=preheat)).covered == covered
-
-
-def metal(name):
-    """A grade by its name, or any metal of a group: ``group 4.2``."""
-    group = name.removeprefix("group ") if name.startswith("group ") else None
-    return {"designation": name, "thickness_mm": 20, **({"groups": {"iso_15608": group}} if group else {})}
-
-
-@pytest.mark.parametrize(
-    "tested, asked, covered",
-    [
-        ("S355J2", "P355NH", True), ("S355J2", "S355J2W", True), ("S235JR", "S275JR", False), ("S460N", "S235JR", True),
-        ("S460M", "S460M + S355J2", True), ("S460M", "S460M + S690QL", False), ("S690QL", "S460M", True),
-        ("S960QL", "S690QL", True), ("S690QL", "S960QL", False), ("group 4.2", "group 4.1", True),
-        ("group 4.2", "group 4.2 + S355J2", True), ("group 4.1", "group 4.2", False), ("10CrMo9-10", "13CrMo4-5", True),
-        ("10CrMo9-10", "10CrMo9-10 + S355J2", True), ("10CrMo9-10", "S355J2", False),
-        ("X10CrMoVNb9-1", "X10CrMoVNb9-1 + S355J2", True), ("group 7.1", "group 7.2", False), ("1.4307", "1.4404", True),
-        ("1.4539", "1.4307", False), ("1.4307 + S690QL", "1.4307 + S355J2", True),
-        ("1.4307 + 10CrMo9-10", "1.4307 + group 6.4", False), ("1.4307 + 10CrMo9-10", "1.4307 + group 4.1", True),
-        ("group 9.3", "group 9.2", True), ("group 9.2", "group 9.3", False), ("S355J2", "1.4307", False),
-    ],
-)  # fmt: skip
-def test_pairs_of_groups_at_level_2(tested, asked, covered):
-    """ISO 15614-1:2017, clause 8.3.1, level 2, with its marks, from memory."""
-
-    def pair(text):
-        names = text.split(" + ")
-        return [metal(names[0]), metal(names[-1])]
-
-    plain = record("iso", procedure__base_metals=pair(tested))
-    found = answer(plain, joint(20, base_metals=pair(asked)), "base_metals")
-    assert (found == "covered") == covered, found

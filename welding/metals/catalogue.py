@@ -13,6 +13,7 @@ from welding.metals.grouping import Family, Grouped, group_of
 from welding.table import Table, load_table
 
 MPA_PER_KSI = 6.894757
+"""NIST SP 811, published, rounded down: a reading of exactly the printed ksi is never just below it."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

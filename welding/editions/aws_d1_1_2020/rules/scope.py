@@ -96,9 +96,9 @@ def _skewed(draft: Draft) -> Iterator[Answer]:
     if joint is None or joint.weld != "fillet" or angle is None:
         return
     acute = min(angle, 180 - angle)
-    if acute >= 60 - 1e-6:
-        return
     table = load_table(PACKAGE, "skewed_fillets")
+    if acute >= max(row["below_deg"] for row in table.rows) - 1e-6:
+        return
     least = min(row["from_deg"] for row in table.rows)
     shared: dict[str, Any] = {
         "rule": "prequalified.skewed",
