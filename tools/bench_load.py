@@ -20,6 +20,9 @@ import pyarrow.parquet as pq
 from ops.places import ROOT
 
 PEOPLE, SECONDS, LONGEST = 50, 15, 200
+# The goals were set on a machine on which the core evaluates twelve passes in 7 ms. Where it takes 11 ms,
+# so many people are as heavy a load.
+FEWER = 30
 
 
 class Asks(Protocol):
@@ -36,13 +39,18 @@ class Asks(Protocol):
 
 def load(enter: Callable[[], Asks], plain: dict[str, Any]) -> dict[str, float]:
     """Each of fifty people evaluates and saves a draft of his own every two seconds; one prints meanwhile."""
-    sessions = [enter() for _ in range(PEOPLE)]
+    few = _load(enter, plain, FEWER)
+    return {**_load(enter, plain, PEOPLE), **{f"{name}_few": value for name, value in few.items()}}
+
+
+def _load(enter: Callable[[], Asks], plain: dict[str, Any], people: int) -> dict[str, float]:
+    sessions = [enter() for _ in range(people)]
     job = sessions[0].get("/api/jobs")[0]["id"]
     times: dict[str, list[float]] = {"evaluate": [], "save": [], "print": []}
     failed: list[int] = []
     drafts = []
     for index, session in enumerate(sessions):
-        document = {**deepcopy(plain), "number": f"LOAD-{index}"}
+        document = {**deepcopy(plain), "number": f"LOAD-{people}-{index}"}
         status, body = session("POST", f"/api/jobs/{job}/procedures", {"document": document})
         assert status == 201, body[:300]
         drafts.append((int(body.decode().strip("{}").split(":")[1]), document))
@@ -58,7 +66,7 @@ def load(enter: Callable[[], Asks], plain: dict[str, Any]) -> dict[str, float]:
     def person(session: Asks, index: int) -> None:
         revision, document = drafts[index]
         version = 1
-        time.sleep(2 * index / PEOPLE)
+        time.sleep(2 * index / people)
         while time.monotonic() < end:
             begin = time.monotonic()
             ask(session, "evaluate", "POST", "/api/evaluate", {"document": document, "units": "si"})
@@ -73,7 +81,7 @@ def load(enter: Callable[[], Asks], plain: dict[str, Any]) -> dict[str, float]:
             time.sleep(2)
 
     threads = [
-        threading.Thread(target=person, args=pair) for pair in zip(sessions, range(PEOPLE), strict=True)
+        threading.Thread(target=person, args=pair) for pair in zip(sessions, range(people), strict=True)
     ]
     threads.append(threading.Thread(target=printer, args=(enter(),)))
     for one in threads:
@@ -148,6 +156,13 @@ GOALS: dict[str, tuple[str, str, float | None]] = {
     "load_save_ms_p95": ("API: the same, save (was 1195)", "ms", 300),
     "load_print_s_p50": ("API: the same, print, median (was 6)", "s", None),
     "load_failed": ("API: the same, refused or failed", "", 0),
+    "load_evaluate_ms_p95_few": (
+        f"API: {FEWER} people doing so, where the core evaluates in 11 ms instead of 7: evaluate, 95 of 100",
+        "ms", 300,
+    ),
+    "load_save_ms_p95_few": ("API: the same, save", "ms", 300),
+    "load_print_s_p50_few": ("API: the same, print, median", "s", None),
+    "load_failed_few": ("API: the same, refused or failed", "", 0),
     "sheet_200_s": (f"PDF of {LONGEST} passes, no two alike (was 13.9)", "s", 3),
     "sparse_csv_peak_mb": ("Peak memory: a CSV of 100 kB over 5e7 s (was 3400)", "MB", 600),
     "many_parquet_peak_mb": (

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 
 from tests.welding import samples
-from welding.documents.codec import COUPON, LARGEST_BYTES, PROCEDURE
+from welding.documents.codec import COUPON, LARGEST_BYTES, PROCEDURE, canonical, parse_json
 from welding.errors import DocumentError
 
 ROUND_TRIPS = {
@@ -34,6 +34,37 @@ def test_round_trip_is_identical(name):
     written = PROCEDURE.write(first)
     assert PROCEDURE.read(written) == first
     assert PROCEDURE.write(PROCEDURE.read(written)) == written
+
+
+_JSON = st.recursive(
+    st.none()
+    | st.booleans()
+    | st.integers(-(10**30), 10**30)
+    | st.floats(allow_nan=False, allow_infinity=False)
+    | st.floats(-1e-3, 1e-3)
+    | st.text(st.characters(exclude_categories=["Cs"])),
+    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.text(max_size=8), inner, max_size=4),
+    max_leaves=20,
+)
+
+
+@given(_JSON)
+def test_canonical_bytes_are_those_of_the_standard_library(value):
+    """A signed hash is over these bytes: which writer wrote them must not be seen."""
+    assert canonical(value) == (json.dumps(value, ensure_ascii=False, indent=2) + "\n").encode()
+
+
+@pytest.mark.parametrize(
+    "value", [1e16, 1e-5, 0.00001234, -1e22, 2**64, 1e15, 123456789012345680.0, 0.1 + 0.2]
+)
+def test_numbers_that_two_writers_write_differently(value):
+    assert canonical({"a": value}) == (json.dumps({"a": value}, indent=2) + "\n").encode()
+
+
+@pytest.mark.parametrize("text", ["1" * 61, "0." + "1" * 61, "1e400", "-1E999", "1" * 5000, "[1e308, 1e309]"])
+def test_numbers_too_long_or_too_large_are_refused_however_they_are_written(text):
+    with pytest.raises(DocumentError, match="too l"):
+        parse_json(text.encode())
 
 
 def test_nothing_of_a_document_is_lost():

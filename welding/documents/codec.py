@@ -7,6 +7,7 @@ import json
 import re
 from typing import Any, Generic, TypeVar
 
+import orjson
 from pydantic import ConfigDict, TypeAdapter, ValidationError
 
 from welding.documents import corrections as _corrections
@@ -34,6 +35,10 @@ LARGEST_BYTES = 2_000_000
 _TEXT = re.compile(rb'"(?:[^"\\]|\\.)*"', re.DOTALL)
 _BRACKET = re.compile(rb"[\[\]{}]")
 _ODD = re.compile("[\x00\ud800-\udfff]")
+# Where a number may be too long or too large to be taken as it stands, and where the two writers of JSON
+# may write one differently.
+_LARGE = re.compile(rb"[0-9.]{60}|[0-9][eE]")
+_SMALL_OR_LARGE = re.compile(rb"[0-9][eE]|0\.0000|null")
 DEEPEST = 40
 MOST_PROBLEMS = 50
 
@@ -109,9 +114,25 @@ class Codec(Generic[T]):
             DocumentError: Written and read again it would be refused, such as text with control characters
                 in a document that was put together by code.
         """
+        return self.kept_with_bytes(document)[0]
+
+    def kept_with_bytes(self, document: T) -> tuple[Any, bytes]:
+        """The plain values to store and their canonical bytes, which are what is read back.
+
+        Raises:
+            DocumentError: As for ``kept``.
+        """
         plain = self.plain(document)
-        self.take(plain)
-        return plain
+        try:
+            body = canonical(plain)
+        except ValueError:  # half a surrogate pair, NaN: told with its path
+            self.take(plain)
+            raise
+        if len(body) > LARGEST_BYTES or b"null" in body:
+            self.take(plain)
+        else:
+            self._validated(body)
+        return plain, body
 
     def schema(self) -> dict[str, Any]:
         """JSON Schema of the document."""
@@ -119,7 +140,17 @@ class Codec(Generic[T]):
 
 
 def canonical(plain: Any) -> bytes:
-    """Plain values of a document as its canonical bytes."""
+    """Plain values of a document as its canonical bytes: those of the standard library's writer.
+
+    The compiled one is fifty times as fast and writes the same, save numbers with exponents and what it
+    would write as ``null``; where such a thing may stand, the standard library writes.
+    """
+    try:
+        raw = orjson.dumps(plain, option=orjson.OPT_INDENT_2)
+        if not _SMALL_OR_LARGE.search(raw):
+            return raw + b"\n"
+    except TypeError:
+        pass
     return (json.dumps(plain, ensure_ascii=False, indent=2, allow_nan=False) + "\n").encode()
 
 
@@ -145,13 +176,13 @@ def parse_json(raw: bytes) -> Any:
         raise _refused(f"{len(raw):,} bytes are too many; a document has at most {LARGEST_BYTES:,}")
     if _is_too_deep(raw):
         raise _refused(f"nested deeper than {DEEPEST} levels")
+    looked_at: dict[str, Any] = {"parse_int": _short_int, "parse_float": _finite}
     try:
         parsed = json.loads(
             raw.decode("utf-8"),
             object_pairs_hook=_no_twins,
             parse_constant=_no_constant,
-            parse_int=_short_int,
-            parse_float=_finite,
+            **(looked_at if _LARGE.search(raw) else {}),
         )
         if b"\\u" in raw:  # written out, a text may hold what no text may hold
             _no_odd_text(parsed)
@@ -172,11 +203,13 @@ def _said(value: Any) -> Any:
 
 
 def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    found: dict[str, Any] = {}
-    for key, value in pairs:
-        if key in found:
-            raise _refused(f"the key {_excerpt(key)!r} stands twice in one object")
-        found[key] = value
+    found = dict(pairs)
+    if len(found) < len(pairs):
+        seen: set[str] = set()
+        for key, _ in pairs:
+            if key in seen:
+                raise _refused(f"the key {_excerpt(key)!r} stands twice in one object")
+            seen.add(key)
     return found
 
 

@@ -21,7 +21,7 @@ _pool: tuple[int, ProcessPoolExecutor] | None = None
 
 def _begin() -> None:
     """In the new process: give way to whoever types, and end with the worker however it ends."""
-    os.nice(5)
+    os.nice(10)
     ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
 
 

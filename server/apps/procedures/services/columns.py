@@ -6,7 +6,7 @@ import dataclasses
 import hashlib
 from typing import Any
 
-from welding.documents.codec import PROCEDURE, canonical
+from welding.documents.codec import PROCEDURE
 from welding.documents.procedure import Procedure as Document
 
 
@@ -17,8 +17,7 @@ def named(document: Document, number: str, letter: str) -> Document:
 
 def columns_of(document: Document) -> dict[str, Any]:
     """Field values of a ``Revision`` for this document; the hash is over its canonical bytes."""
-    plain = PROCEDURE.kept(document)
-    body = canonical(plain)
+    plain, body = PROCEDURE.kept_with_bytes(document)
     thicknesses = [metal.thickness_mm for metal in document.base_metals if metal.thickness_mm]
     return {
         "document": plain,
