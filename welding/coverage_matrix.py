@@ -40,6 +40,10 @@ def _details(demand: Demand) -> Hashable:
     return joint and (joint.sides, joint.backing, joint.back_gouge, joint.weld)
 
 
+def _weld(demand: Demand) -> Hashable:
+    return demand.procedure.joint and demand.procedure.joint.weld
+
+
 def _detailed(demand: Demand) -> Hashable:
     """What makes a groove a prequalified detail; without a preparation it is none, whatever its thickness."""
     joint = demand.procedure.joint
@@ -49,17 +53,20 @@ def _detailed(demand: Demand) -> Hashable:
 
 
 _FEATURES: dict[str, Callable[[Demand], Hashable]] = {
-    "parent_thickness_mm": lambda d: (d.thicknesses_mm, d.thickness_mm, d.weld),
+    "parent_thickness_mm": lambda d: (d.thicknesses_mm, d.thickness_mm, _weld(d)),
     "deposited_thickness_mm": lambda d: (
         len(d.processes) == 1 and (d.processes, d.thickness_mm, d.groove_depth_mm)
     ),
     "groove_depth_mm": lambda d: (_preparation(d), d.thickness_mm),
+    "partial_weld_size_mm": lambda d: (
+        _weld(d) == "pjp-groove" and (d.procedure.joint and d.procedure.joint.throat_mm, _detailed(d))
+    ),
     "throat_mm": lambda d: (d.weld, d.throat_mm),
     "fillet_size_mm": lambda d: (d.weld, d.leg_mm),
     "weld_kinds": lambda d: d.procedure.joint and (d.procedure.joint.kind, d.procedure.joint.weld),
     "positions": lambda d: (d.procedure.positions, d.progressions, d.weld),
     "progression": lambda d: (d.procedure.positions, d.progressions),
-    "outside_diameter_mm": lambda d: (d.outside_diameter_mm, _details(d), d.procedure.positions),
+    "outside_diameter_mm": lambda d: (d.outside_diameter_mm, _details(d), d.procedure.positions, _weld(d)),
     "branch_angle_deg": lambda d: (
         d.procedure.joint and (d.procedure.joint.kind, d.procedure.joint.branch_angle_deg)
     ),
@@ -166,7 +173,7 @@ class _Compiled:
             for one in concerned
             if one.variable == "parent_thickness_mm" and one.kind == "span" and not one.min_open
         ]
-        self._limits = [(one.member, *_ends(one)) for one in spans]
+        self._limits = [(one.member, one.weld, *_ends(one)) for one in spans]
         others = [one for one in concerned if one not in spans]
         others.sort(key=lambda one: _ORDER.index(one.variable) if one.variable in _ORDER else len(_ORDER))
         self._items = [shared.item(one) for one in others]
@@ -179,7 +186,9 @@ class _Compiled:
         """Worst verdict (0 covered, 1 open, 2 blocked), and the variables that have it."""
         members = facts.demand.members_asked
         # Nearly every joint has a thickness of its own: remembering answers would not help here.
-        for member, least, most in self._limits:
+        for member, weld, least, most in self._limits:
+            if weld is not None and not facts.demand.is_of(weld):
+                continue
             for index, t in members:
                 if (t < least or t > most) and member in (None, index + 1):
                     return _THICKNESS

@@ -233,7 +233,7 @@ class Pass:
 
     ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
     to where a pedal takes the current below it. ``bead_area_mm2`` locks the bead's section; the other
-    beads of its side share the rest.
+    beads of its side share the rest. ``deposit_mm`` is the thickness that the pass adds to the joint.
     """
 
     number: Annotated[int, Field(ge=1, le=999)]
@@ -257,6 +257,7 @@ class Pass:
     bead: f.Bead | None = None
     weave_max_mm: f.GapMm | None = None
     bead_area_mm2: Annotated[float, Field(gt=0, le=5000)] | None = None
+    deposit_mm: f.GapMm | None = None
     extension_mm: f.ExtensionRangeMm | None = None
     pulse: Pulse | None = None
     ac: AcWave | None = None

@@ -62,7 +62,7 @@ def _line(items: Iterable[RangeItem], asked: _Asked) -> Iterator[Finding]:
     demand = asked.demand
     of_passes: dict[str, list[RangeItem]] = {}
     for item in items:
-        if item.weld is not None and demand.weld is not None and item.weld != demand.weld:
+        if not demand.is_of(item.weld):
             continue
         of_joint = JOINT_VARIABLES.get(item.variable)
         if of_joint is not None:
@@ -79,7 +79,7 @@ def _line(items: Iterable[RangeItem], asked: _Asked) -> Iterator[Finding]:
 
 def verdict_on(item: RangeItem, demand: Demand, rules: Rules, needs: Needs) -> Verdict:
     """Worst verdict of one variable of the joint, without the sentences."""
-    if item.weld is not None and demand.weld is not None and item.weld != demand.weld:
+    if not demand.is_of(item.weld):
         return "not_applicable"
     worst: Verdict = "not_applicable"
     for one in JOINT_VARIABLES[item.variable](item, _Asked(demand, rules, needs)):
@@ -145,22 +145,21 @@ def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     # Which of several processes lays down how much is settled by the procedure that will weld it.
     if demand.open_welding and item.kind == "span" and len(demand.processes) != 1:
         return
-    t = demand.groove_depth_mm if demand.joint and demand.joint.weld == "pjp-groove" else demand.thickness_mm
+    t = demand.weld_depth_mm
     if t is None:
         yield no_answer(demand, "base_metals.0.thickness_mm", "the thickness")
-    elif len(demand.processes) == 1:
-        yield asked_span(item, t, "passes")
-    elif item.kind == "span" and (item.max is None or item.max >= t):
-        yield Outcome("complies", "passes", limit=f"up to {item.max:g} mm" if item.max else "")
-    else:
-        yield Outcome(
-            "undecided",
-            "passes",
-            limit=f"up to {item.max:g} mm" if item.max else "",
-            ask=f"how thick process {item.process} lays down"
-            if item.process
-            else "the share of each process",
-        )
+        return
+    if len(demand.processes) > 1:
+        laid = demand.deposits.get(item.process or "")
+        if item.kind == "unknown" or laid is None or laid.mm is None:
+            ask = "" if laid is None or laid.mm is not None else f"how thick process {item.process} lays down"
+            yield Outcome("undecided", "passes", ask=ask, note=laid.reason if laid and ask else "")
+            return
+        t = laid.mm
+    found = asked_span(item, t, "passes")
+    if item.how == "proved-only" and found.verdict == "violates":
+        found = replace(found, verdict="undecided", note=f"more than the {item.max:.1f} mm proved")
+    yield found
 
 
 def _groove_depth(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
@@ -172,6 +171,20 @@ def _groove_depth(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         yield no_answer(asked.demand, "joint.preparation", "the depth of the groove")
     else:
         yield asked_span(item, depth, "joint.preparation.sides.0.depth_mm")
+
+
+def _partial_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
+    """Weld size of a partial groove that a test of a complete one has to show in its sections."""
+    path = "joint.throat_mm"
+    if asked.rules.prequalified_groove(asked.demand):
+        yield Outcome("complies", path, actual="a prequalified detail")
+        return
+    joint = asked.demand.joint
+    size = joint.throat_mm if joint else None
+    if size is None:
+        yield no_answer(asked.demand, path, "the weld size E")
+    else:
+        yield asked_span(item, size, path)
 
 
 def _throat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
@@ -380,7 +393,7 @@ def _groove(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if joint is None or joint.preparation is None or item.kind == "any":
         return
     found = of_set(item, joint.preparation.form, "joint.preparation.form")
-    if found.verdict == "violates" and item.how == "form-or-prequalified":
+    if found.verdict != "complies" and item.how == "form-or-prequalified":
         square = "square" in (joint.preparation.form, *item.values)
         if not square and asked.rules.prequalified_groove(asked.demand):
             found = replace(found, verdict="complies", limit="a prequalified detail")
@@ -554,6 +567,7 @@ JOINT_VARIABLES: dict[str, Callable[[RangeItem, _Asked], Iterator[Outcome]]] = {
     "parent_thickness_mm": _thickness,
     "deposited_thickness_mm": _deposit,
     "groove_depth_mm": _groove_depth,
+    "partial_weld_size_mm": _partial_size,
     "throat_mm": _throat,
     "fillet_size_mm": _fillet_size,
     "outside_diameter_mm": _diameter,

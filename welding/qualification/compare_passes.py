@@ -127,13 +127,19 @@ def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
 
 def _current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     """Amps; where the maker's range of an electrode counts, an electrode of another size has its own."""
-    if item.how == "maker" and not has_size_of(item, one):
+    if item.how in ("maker", "maker-unknown") and not has_size_of(item, one):
         sheet = demand.draft.maker_range(one)
         if sheet is None or sheet.current_a is None:
             yield Outcome("undecided", path, ask="the maker's amperage range for this electrode size")
             return
-        item = replace(item, kind="span", min=sheet.current_a.min, max=sheet.current_a.max)
-    yield from _span(lambda p: p.current_a, "the current")(item, demand, one, path)
+        item = replace(item, kind="span", how="maker", min=sheet.current_a.min, max=sheet.current_a.max)
+    for found in _span(lambda p: p.current_a, "the current")(item, demand, one, path):
+        if item.how == "maker-unknown" and found.verdict == "violates":
+            yield Outcome(
+                "undecided", path, value=found.value, ask="the maker's amperage range for this electrode size"
+            )
+        else:
+            yield found
 
 
 def _wire_feed(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -10,6 +11,7 @@ from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import BaseMetal, Joint, Pass, Procedure
 from welding.heat.passes import HeatRule, PassHeat, pass_heat
 from welding.joints.section import Sectioned
+from welding.qualification.deposits import Deposit, deposits_of
 from welding.qualification.fillet import leg_mm_of, throat_mm_of
 from welding.qualification.needs import NeedFacts
 from welding.qualification.welded import RunKind, runs_a_side
@@ -48,6 +50,10 @@ class Demand:
         if self.joint is None:
             return None
         return "fillet" if self.joint.weld == "fillet" else "groove"
+
+    def is_of(self, weld: str | None) -> bool:
+        """Whether what holds for a weld, for all grooves or for fillets holds here."""
+        return weld is None or self.joint is None or weld in (self.weld, self.joint.weld)
 
     @cached_property
     def metals(self) -> tuple[BaseMetal, ...]:
@@ -145,6 +151,18 @@ class Demand:
         if self.thickness_mm is None or preparation.form.startswith("double"):
             return None
         return self.thickness_mm - (preparation.root_face_mm or 0.0)
+
+    @property
+    def weld_depth_mm(self) -> float | None:
+        """Thickness that is welded in all: of the base metal, of a partial groove its depth."""
+        partial = self.joint is not None and self.joint.weld == "pjp-groove"
+        return self.groove_depth_mm if partial else self.thickness_mm
+
+    @cached_property
+    def deposits(self) -> Mapping[str, Deposit]:
+        """Thickness that each process will lay down, of a joint that several weld."""
+        passes = self.procedure.passes
+        return deposits_of(self.procedure, [(one, one.deposit_mm) for one in passes], self.weld_depth_mm)
 
     @property
     def heat_treated(self) -> bool | None:

@@ -12,7 +12,7 @@ from welding.ranges import Range
 from welding.table import Table
 
 ItemKind = Literal["span", "set", "exact", "any", "unknown"]
-WeldGroup = Literal["groove", "fillet"]
+WeldGroup = Literal["groove", "fillet", "cjp-groove", "pjp-groove"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -110,7 +110,7 @@ class RangeItem:
         role: Role of the passes that were tested.
         tested_passes: Numbers of the passes that were tested, where it is about some of them.
         member: Member that it holds for, 1 or 2.
-        weld: Weld that it holds for.
+        weld: Weld that it holds for: grooves, fillets, or one kind of groove.
         unchecked: Rows read that nobody has compared with the printed text.
     """
 
@@ -193,6 +193,6 @@ class QualifiedRange:
         """The range's own items, then those of each alternative in its place."""
         yield "", self.items
         for other in self.alternatives:
-            changed = {item.variable for item in other.items}
-            kept = tuple(item for item in self.items if item.variable not in changed)
+            changed = {(item.variable, item.weld) for item in other.items}
+            kept = tuple(item for item in self.items if (item.variable, item.weld) not in changed)
             yield other.title, (*kept, *other.items)

@@ -46,6 +46,9 @@ VARIABLES: dict[str, Variable] = {
         "Deposited thickness", "thickness", "a coupon with more of this process laid down ({})", _METAL
     ),
     "groove_depth_mm": _v("Groove depth", "thickness", "a coupon with a groove of {}", _JOINT),
+    "partial_weld_size_mm": _v(
+        "Weld size of a partial groove", "gap", "three macroetch sections that show a weld size of {}", _JOINT
+    ),
     "throat_mm": _v("Throat", "gap", "a fillet coupon with a throat that takes in {}", _JOINT),
     "fillet_size_mm": _v("Fillet size", "gap", "a fillet coupon of {}", _JOINT),
     "outside_diameter_mm": _v("Outside diameter", "diameter", "a pipe coupon that takes in {}", _METAL),

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any, Literal
 
@@ -20,6 +20,7 @@ from welding.heat.energy import arc_energy_range_kj_mm, thermal_efficiency
 from welding.heat.passes import HeatMethod
 from welding.joints.section import Sectioned
 from welding.metals.catalogue import Metal
+from welding.qualification.deposits import Deposit, deposits_of
 from welding.qualification.fillet import leg_mm_of, throat_mm_of
 from welding.ranges import Range
 
@@ -217,17 +218,43 @@ class Welded:
         """single where no side has more than one run, else multi."""
         return runs_a_side(run.side for run in self.runs)
 
-    def deposit_mm(self, process: str) -> float | None:
-        """Thickness that a process laid down: its passes' deposits, or all of it where it is alone."""
-        runs = self.of_process(process)
-        stated = [run.deposit_mm for run in runs]
-        if stated and all(value is not None for value in stated):
-            total = sum(value for value in stated if value is not None)
-            if total > 0:
-                return total
-        if len(self.processes) == 1 and self.weld != "fillet":
-            return self.groove_depth_mm if self.weld == "pjp-groove" else self.thickness_mm
-        return None
+    @property
+    def weld_depth_mm(self) -> float | None:
+        """Thickness that is welded in all: of the base metal, of a partial groove its depth."""
+        partial = self.joint is not None and self.joint.weld == "pjp-groove"
+        return self.groove_depth_mm if partial else self.thickness_mm
+
+    def deposit(self, process: str) -> Deposit:
+        """Thickness that a process laid down; all of it where it is alone, unless its passes state less."""
+        stated = [run.deposit_mm for run in self.of_process(process)]
+        if len(self.processes) > 1:
+            return self._deposits[process]
+        if stated and all(stated):
+            return Deposit(mm=sum(mm or 0.0 for mm in stated), reason="As stated pass by pass.")
+        alone = None if self.weld == "fillet" else self.weld_depth_mm
+        return Deposit(mm=alone, reason="One process welded all.")
+
+    @cached_property
+    def _deposits(self) -> Mapping[str, Deposit]:
+        planned = {one.number: one for one in self.procedure.passes}
+        laid = []
+        for run in self.runs:
+            plan = planned.get(run.number)
+            if plan is None or plan.process != run.process:
+                plan = Pass(number=run.number, side=run.side, process=run.process)  # type: ignore[arg-type]
+            welded = replace(
+                plan,
+                current_a=run.current_a,
+                wire_feed_m_min=run.wire_feed_m_min,
+                travel_mm_min=run.travel_mm_min,
+                run_out_mm=run.run_out_mm,
+            )
+            laid.append((welded, run.deposit_mm if run.deposit_mm is not None else plan.deposit_mm))
+        metals = self.metals
+        if self.record.coupon.thickness_mm:
+            both = self.record.coupon.thickness_mm
+            metals = tuple(replace(metal, thickness_mm=t) for metal, t in zip(metals, both * 2, strict=False))
+        return deposits_of(replace(self.procedure, base_metals=metals), laid, self.weld_depth_mm)
 
     @property
     def groove_depth_mm(self) -> float | None:

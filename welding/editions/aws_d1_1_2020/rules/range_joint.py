@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
+from typing import get_args
 
+from welding.documents.fields import PreparationForm
 from welding.documents.procedure import BaseMetal
 from welding.editions.aws_d1_1_2020.rules.matching import group_of
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, joint_row, row_of, table_of
@@ -225,7 +228,26 @@ _BACKINGS: dict[str, tuple[tuple[str, ...], tuple[str, ...], str]] = {
 
 
 def groove_items(piece: Welded) -> Iterator[RangeItem]:
-    """Groove, its dimensions, backing and back-gouging."""
+    """Groove, its dimensions, backing and back-gouging.
+
+    What was tested in a complete groove says nothing of the root of a partial one: there its sections do,
+    of its own groove.
+    """
+    if piece.weld != "cjp-groove":
+        yield from _tested_groove(piece)
+        return
+    for found in _tested_groove(piece):
+        yield replace(found, weld="cjp-groove")
+        if found.variable == "groove" and found.kind == "set":
+            yield replace(
+                found,
+                doubtful=tuple(form for form in get_args(PreparationForm) if form not in found.values),
+                reason="A partial groove of the tested form; of another one its sections have to tell.",
+                weld="pjp-groove",
+            )
+
+
+def _tested_groove(piece: Welded) -> Iterator[RangeItem]:
     joint, preparation = piece.joint, piece.joint.preparation if piece.joint else None
     rows = table_of("essential_variables")
     if joint is None or piece.weld == "fillet":

@@ -303,6 +303,20 @@ def _percent(
     tested = spread_of(runs, of_run)
     if row["change"] == "maker":
         limits = _maker_range(piece, runs)
+        if limits is None and tested is not None:
+            return item(
+                table,
+                row,
+                variable,
+                "span",
+                "The range of the electrode's maker counts; until it is entered for this size, only what was "
+                f"tested is known to be inside: {range_text(tested, quantity, piece.units)}.",
+                min=tested.min,
+                max=tested.max,
+                tested=tested,
+                how="maker-unknown",
+                **scope,
+            )
         if limits is None:
             return item(
                 table,

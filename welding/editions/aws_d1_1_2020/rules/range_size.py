@@ -6,13 +6,15 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
+from welding.documents.record import MacroTest
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, in_row, item, row_of, table_of
-from welding.qualification.items import Alternative, RangeItem
+from welding.qualification.items import Alternative, RangeItem, WeldGroup
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
 from welding.ranges import Range
 from welding.table import Table
 
+_SECTIONS = 3
 _PIPE_TOLERANCE = 0.03
 """How far a measured pipe may be from the standard size and still be that pipe (common practice)."""
 
@@ -52,7 +54,10 @@ def thickness_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         return
     table, row = found
     yield _thickness(piece, table, row, t, impact)
-    if piece.weld == "pjp-groove":
+    yield from _of_lesser_welds(piece, table, row, "parent_thickness_mm", impact)
+    if piece.weld == "cjp-groove":
+        yield _partial_size(piece, table, row)
+    else:
         depth = piece.groove_depth_mm or 0.0
         yield item(
             table,
@@ -72,25 +77,78 @@ def thickness_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         "A groove test qualifies fillets of any size.",
         weld="fillet",
     )
-    yield _deposit(piece, table, row)
+    yield from _deposits(piece, table, row)
 
 
-def _deposit(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeItem:
+def _proper(piece: Welded, impact: bool) -> WeldGroup | None:
+    """Welds that the size tested limits: grooves like it; with impact toughness all."""
+    if impact:
+        return None
+    return "cjp-groove" if piece.weld == "cjp-groove" else "groove"
+
+
+def _of_lesser_welds(
+    piece: Welded, table: Table, row: Mapping[str, Any], variable: str, impact: bool
+) -> Iterator[RangeItem]:
+    """What a groove qualifies without limit of size: fillets, and of a complete one partial grooves too."""
+    lesser: tuple[WeldGroup, ...] = ("fillet", "pjp-groove") if piece.weld == "cjp-groove" else ("fillet",)
+    for weld in () if impact else lesser:
+        name = "fillets" if weld == "fillet" else "partial joint penetration grooves"
+        reason = f"A groove test qualifies {name} of any thickness and diameter."
+        yield item(table, row, variable, "any", reason, weld=weld)
+
+
+def _partial_size(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeItem:
+    sizes = sorted(
+        (
+            one.weld_size_mm
+            for one in piece.record.tests
+            if isinstance(one, MacroTest) and one.weld_size_mm and one.discarded is None
+        ),
+        reverse=True,
+    )
+    shown = sizes[_SECTIONS - 1] if len(sizes) >= _SECTIONS else None
+    return item(
+        table,
+        row,
+        "partial_weld_size_mm",
+        "unknown" if shown is None else "span",
+        "A partial groove that is not prequalified asks for three macroetch sections that show its weld size."
+        if shown is None
+        else f"Three macroetch sections show a weld size of {said(piece, shown)}.",
+        max=shown,
+        tested=None if shown is None else Range(shown, shown),
+        weld="pjp-groove",
+    )
+
+
+def _deposits(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[RangeItem]:
     if len(piece.processes) < 2:
-        return item(
+        yield item(
             table,
             row,
             "deposited_thickness_mm",
             "any",
             "With one process the base metal's thickness governs.",
         )
-    return item(
-        table,
-        row,
-        "deposited_thickness_mm",
-        "unknown",
-        "How the thickness of each of several processes counts is not known here: look it up in clause 6.",
-    )
+        return
+    for process in piece.processes:
+        laid = piece.deposit(process)
+        s = laid.mm
+        yield item(
+            table,
+            row,
+            "deposited_thickness_mm",
+            "unknown" if s is None else "span",
+            f"How thick process {process} laid down is not known. {laid.reason}"
+            if s is None
+            else f"Process {process} laid down {said(piece, round(s, 1))}, which is proved. {laid.reason} "
+            "How much more one of several processes qualifies is not known here: look it up in clause 6.",
+            max=s,
+            tested=None if s is None else Range(s, s),
+            process=process,
+            how="proved-only",
+        )
 
 
 def _thickness(piece: Welded, table: Table, row: Mapping[str, Any], t: float, impact: bool) -> RangeItem:
@@ -126,7 +184,16 @@ def _thickness(piece: Welded, table: Table, row: Mapping[str, Any], t: float, im
             reason += f" With impact toughness the least is {said(piece, raised)}."
         unchecked += table_of("impact_variables").unchecked_of(limits)
     found = item(
-        table, row, "parent_thickness_mm", "span", reason, min=low, max=high, tested=Range(t, t), also=also
+        table,
+        row,
+        "parent_thickness_mm",
+        "span",
+        reason,
+        min=low,
+        max=high,
+        tested=Range(t, t),
+        also=also,
+        weld=_proper(piece, impact),
     )
     return replace(found, unchecked=unchecked)
 
@@ -190,7 +257,7 @@ def _fillet_items(piece: Welded) -> Iterator[RangeItem]:
     )
 
 
-def diameter_items(piece: Welded) -> Iterator[RangeItem]:
+def diameter_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     """Outside diameter, and the branch angle of tubular connections."""
     diameter = piece.outside_diameter_mm
     table = table_of("groove_tests")
@@ -221,7 +288,8 @@ def diameter_items(piece: Welded) -> Iterator[RangeItem]:
         if found is None or diameter is None:
             yield _no_row(piece, "outside_diameter_mm")
         else:
-            yield _diameter(piece, *found, diameter)
+            yield _diameter(piece, *found, diameter, _proper(piece, impact))
+            yield from _of_lesser_welds(piece, *found, "outside_diameter_mm", impact)
     yield item(
         table,
         table.rows[0],
@@ -231,7 +299,9 @@ def diameter_items(piece: Welded) -> Iterator[RangeItem]:
     )
 
 
-def _diameter(piece: Welded, table: Table, row: Mapping[str, Any], diameter: float) -> RangeItem:
+def _diameter(
+    piece: Welded, table: Table, row: Mapping[str, Any], diameter: float, weld: WeldGroup | None
+) -> RangeItem:
     low = figure(row, "od_min", piece.units)
     return item(
         table,
@@ -242,6 +312,7 @@ def _diameter(piece: Welded, table: Table, row: Mapping[str, Any], diameter: flo
         + ("that diameter and over." if low is None else f"{said(piece, low)} and over."),
         min=diameter if low is None else min(low, diameter),
         tested=Range(diameter, diameter),
+        weld=weld,
     )
 
 
@@ -270,6 +341,7 @@ def job_pipe(piece: Welded, impact: bool) -> Alternative | None:
                             min=low,
                             max=high,
                             tested=Range(diameter, diameter),
+                            weld=_proper(piece, impact),
                         ),
                     ),
                 )

@@ -31,7 +31,7 @@ def range_items(
     impact = needs.impact
     items = (
         *thickness_items(piece, impact),
-        *diameter_items(piece),
+        *diameter_items(piece, impact),
         *metal_items(piece, impact),
         *weld_items(piece),
         *position_items(piece, impact),

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from welding.editions.iso_15614_1_2017.rules.basics import in_row, item, row_of, table_of, variable_row
+from welding.qualification.deposits import COUNTED
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs, has_specified_impact
 from welding.qualification.welded import Welded
@@ -124,17 +125,21 @@ def _narrowed(piece: Welded, t: float) -> Iterator[tuple[str, bool]]:
 
 def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level: int) -> Iterator[RangeItem]:
     for process in piece.processes:
-        s = piece.deposit_mm(process)
+        laid = piece.deposit(process)
+        s = laid.mm
         if s is None:
             yield item(
                 table,
                 row,
                 "deposited_thickness_mm",
                 "unknown",
-                f"How thick process {process} laid down is not recorded for every pass.",
+                f"How thick process {process} laid down is not known. {laid.reason}",
                 process=process,
             )
             continue
+        tested = s
+        if laid.estimated:
+            s *= COUNTED
         columns: tuple[str, ...] = ("deposit_factor",)
         high = row["deposit_factor"] * s
         thick = row.get("thick_deposit_from_mm")
@@ -156,10 +161,13 @@ def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level
             row,
             "deposited_thickness_mm",
             "span",
-            f"Process {process} laid down {s:g} mm: up to {high:g} mm.",
+            f"Process {process} laid down about {tested:.1f} mm, counted as {s:.1f} mm: up to {high:.1f} mm. "
+            f"{laid.reason}"
+            if laid.estimated
+            else f"Process {process} laid down {s:g} mm: up to {high:g} mm.",
             columns=columns,
             max=high,
-            tested=Range(s, s),
+            tested=Range(tested, tested),
             process=process,
         )
 
