@@ -31,10 +31,10 @@ def bends(count: int = 4, kind: str = "side-bend", **more: Any) -> list[dict[str
     ]  # fmt: skip
 
 
-def hardness(**more: Any) -> dict[str, Any]:
+def hardness(lines: tuple[str, ...] = ("cap", "root"), **more: Any) -> dict[str, Any]:
     rows = [
         {"line": line, "zone": zone, "values": values}
-        for line in ("cap", "root")
+        for line in lines
         for zone, values in (
             ("parent-1", [160, 162, 161]), ("haz-1", [250, 262, 241]), ("weld", [210, 205, 208]),
             ("haz-2", [255, 266, 244]), ("parent-2", [159, 163, 160]),

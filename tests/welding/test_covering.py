@@ -103,7 +103,7 @@ def test_the_variable_that_blocks_is_named_with_what_would_unblock_it(code, vari
 
 def test_strength_class_may_fall_and_not_rise():
     """AWS D1.1:2020, table 6.5, covered electrodes, from memory."""
-    from welding.qualification.compare_passes import filler_verdict
+    from welding.qualification.compare_fillers import filler_verdict
 
     assert filler_verdict("strength-not-up", ("E8018-C3",), "E7018") == "complies"
     assert filler_verdict("strength-not-up", ("E7018",), "E8018-C3") == "violates"

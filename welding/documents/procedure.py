@@ -9,7 +9,19 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from welding.documents import fields as f
-from welding.documents.setup import AcWave, ArcStart, Cup, Feeder, GasTimes, Pulse, Slopes, Trigger, Tungsten
+from welding.documents.setup import (
+    AcWave,
+    ArcStart,
+    Cup,
+    Electrodes,
+    Feeder,
+    Flux,
+    GasTimes,
+    Pulse,
+    Slopes,
+    Trigger,
+    Tungsten,
+)
 from welding.documents.shelf import Shelf
 from welding.metals.equivalents import require_chemistry
 
@@ -33,11 +45,21 @@ class ImpactRequirement:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class AgreedHardness:
+    """Greatest hardness that the parties agreed before the test, where the code leaves it to them."""
+
+    max_hv10: Annotated[float, Field(ge=100, le=1000)]
+    agreed_by: Annotated[f.Line, Field(min_length=1)]
+    agreed_on: f.Day
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Requirements:
     """``None``: the code's own trigger decides; ``True`` or an object: asked for; ``False``: not."""
 
     impact: ImpactRequirement | bool | None = None
     hardness: bool | None = None
+    hardness_limit: AgreedHardness | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -244,6 +266,8 @@ class Pass:
     mechanisation: f.Mechanisation | None = None
     transfer: f.Transfer | None = None
     filler: Filler | None = None
+    flux: Flux | None = None
+    electrodes: Electrodes | None = None
     gas: Gas | None = None
     purge: Purge | None = None
     polarity: f.Polarity | None = None

@@ -64,6 +64,24 @@ class Cup:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Flux:
+    """Flux of submerged arc welding, by ISO 14174 or the flux part of an AWS class."""
+
+    designation: f.Line | None = None
+    make: f.Line | None = None
+    batch: f.Line | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Electrodes:
+    """Wires that burn in one pool: how many, and how far apart along the weld and across it."""
+
+    count: Annotated[int, Field(ge=1, le=6)] = 1
+    spacing_mm: f.GapMm | None = None
+    offset_mm: f.GapMm | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Slopes:
     """How the arc begins and ends: start current, time up, time down, current at the end."""
 

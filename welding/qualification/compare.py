@@ -93,7 +93,7 @@ def verdict_on(item: RangeItem, demand: Demand, rules: Rules, needs: Needs) -> V
 
 
 def _is_asked(item: RangeItem, verdict: Verdict, needs: Needs) -> bool:
-    if item.how == "only-if-impact":
+    if item.how in ("only-if-impact", "not-of-this-joint"):
         return needs.impact
     return needs.hardness if item.how == "only-if-hardness" else True
 
@@ -156,10 +156,7 @@ def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
             yield Outcome("undecided", "passes", ask=ask, note=laid.reason if laid and ask else "")
             return
         t = laid.mm
-    found = asked_span(item, t, "passes")
-    if item.how == "proved-only" and found.verdict == "violates":
-        found = replace(found, verdict="undecided", note=f"more than the {item.max:.1f} mm proved")
-    yield found
+    yield asked_span(item, t, "passes")
 
 
 def _groove_depth(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
@@ -462,8 +459,8 @@ def _preheat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 def _interpass(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     demand = asked.demand
-    if demand.open_welding or item.kind == "any":
-        return
+    if demand.open_welding or item.kind == "any" or len(demand.procedure.passes) == 1:
+        return  # a single pass has none before it
     thermal = demand.procedure.thermal
     most, least = (thermal.interpass_max_c, thermal.preheat_min_c) if thermal else (None, None)
     if item.kind == "unknown":
@@ -524,6 +521,9 @@ def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     requirements = asked.demand.procedure.requirements
     wanted = requirements.impact if requirements else None
     path = "requirements.impact"
+    if item.how == "not-of-this-joint":
+        yield from _impact_of_a_joint_without(item, asked, wanted not in (None, False))
+        return
     if item.kind == "unknown":
         yield Outcome("violates", path, actual="required", limit="no impact tests that prove it")
         return
@@ -537,6 +537,20 @@ def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     yield asked_span(item, wanted.temperature_c, path)
     yield from _impact_energy(item, wanted.average_j, path)
+
+
+def _impact_of_a_joint_without(item: RangeItem, asked: _Asked, explicit: bool) -> Iterator[Outcome]:
+    """A T-butt or branch coupon has no impact sets: its kind of joint asks none, the application may."""
+    joint, path = asked.demand.joint, "requirements.impact"
+    if explicit or joint is None or joint.kind not in ("t", "corner", "branch"):
+        yield Outcome("violates", path, actual="required", limit="no impact tests that prove it")
+        return
+    yield Outcome(
+        "complies",
+        path,
+        actual="not tested on this kind of joint",
+        note="where toughness matters to the application, hold a butt weld qualification beside it",
+    )
 
 
 def _impact_energy(item: RangeItem, wanted_j: float, path: str) -> Iterator[Outcome]:

@@ -6,15 +6,16 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from welding.consumables.designations.decode import decode
-from welding.consumables.designations.model import Decoded
 from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import gas_symbol
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Verdict
+from welding.qualification.compare_fillers import filler_verdict
 from welding.qualification.counterparts import SAME_SIZE_MM, counterparts, has_role_of, has_size_of
 from welding.qualification.demand import Demand
 from welding.qualification.items import RangeItem
 from welding.qualification.outcome import Outcome, asked_span, finding_of, of_set
+from welding.qualification.welded import flux_text
 from welding.ranges import Range
 
 Check = Callable[[RangeItem, Demand, Pass, str], Iterator[Outcome]]
@@ -117,7 +118,7 @@ def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
             return
         for end in (stated.min, stated.max):
             found = asked_span(item, end, path)
-            if found.verdict == "violates":
+            if found.verdict != "complies":
                 yield found
         if item.holds(stated.min) and item.holds(stated.max):
             yield asked_span(item, stated.max, path)
@@ -127,19 +128,14 @@ def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
 
 def _current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     """Amps; where the maker's range of an electrode counts, an electrode of another size has its own."""
-    if item.how in ("maker", "maker-unknown") and not has_size_of(item, one):
+    if item.how == "maker" and not has_size_of(item, one):
         sheet = demand.draft.maker_range(one)
         if sheet is None or sheet.current_a is None:
             yield Outcome("undecided", path, ask="the maker's amperage range for this electrode size")
             return
-        item = replace(item, kind="span", how="maker", min=sheet.current_a.min, max=sheet.current_a.max)
-    for found in _span(lambda p: p.current_a, "the current")(item, demand, one, path):
-        if item.how == "maker-unknown" and found.verdict == "violates":
-            yield Outcome(
-                "undecided", path, value=found.value, ask="the maker's amperage range for this electrode size"
-            )
-        else:
-            yield found
+        low, high = sheet.current_a.min, sheet.current_a.max
+        item = replace(item, kind="span", open_beyond=False, min=low, max=high)
+    yield from _span(lambda p: p.current_a, "the current")(item, demand, one, path)
 
 
 def _wire_feed(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
@@ -221,14 +217,15 @@ def _gas_outcome(item: RangeItem, shares: dict[str, float], path: str) -> Outcom
     holds = symbol in item.values
     if holds and item.numbers and shares.get("CO2", 0.0) > item.numbers[0] + 1e-9:
         return Outcome("violates", path, actual=text, limit=f"{limit} with CO2 up to {item.numbers[0]:g} %")
-    return Outcome("complies" if holds else "violates", path, actual=f"{text} ({symbol})", limit=limit)
+    outside: Verdict = "undecided" if item.open_beyond else "violates"
+    return Outcome("complies" if holds else outside, path, actual=f"{text} ({symbol})", limit=limit)
 
 
 def _purge(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     if item.kind == "unknown":
         yield Outcome("undecided", path)
     elif one.purge is None:
-        yield Outcome("violates", path, actual="no backing gas", limit=", ".join(item.values))
+        yield of_set(item, "none", path, words="no backing gas")
     else:
         shares = {str(name): share for name, share in one.purge.components_percent.items()}
         yield _gas_outcome(item, shares, path)
@@ -250,94 +247,6 @@ def _filler(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[O
         limit=", ".join(item.values),
         ask="a class that is understood here" if verdict == "undecided" else "",
     )
-
-
-def filler_verdict(how: str, tested: tuple[str, ...], name: str) -> Verdict:
-    """Whether a filler's class is within what was tested.
-
-    Args:
-        how: ``class``, ``class-or-weaker``, ``strength-not-up`` or ``equal-class``.
-        tested: Classes tested.
-        name: Class asked.
-
-    Example:
-        >>> filler_verdict("strength-not-up", ("E7018",), "E6010")
-        'violates'
-    """
-    asked = decode(name)
-    key = asked.designation if asked.valid else _plain(name)
-    known = [decode(one) for one in tested]
-    if key in {
-        one.designation if one.valid else _plain(text) for one, text in zip(known, tested, strict=True)
-    }:
-        return "complies"
-    if how == "class":
-        return "violates"
-    valid = [one for one in known if one.valid]
-    if not asked.valid or not valid:
-        return "undecided"
-    judge = {"class-or-weaker": _weaker, "strength-not-up": _not_stronger, "equal-class": _equal}[how]
-    found = [judge(one, asked) for one in valid]
-    if any(one is True for one in found):
-        return "complies"
-    return "undecided" if any(one is None for one in found) else "violates"
-
-
-def _plain(text: str) -> str:
-    return "".join(text.upper().split())
-
-
-def _weaker(tested: Decoded, asked: Decoded) -> bool | None:
-    """The same class but for a lower strength: the same document, product, and marks after the strength."""
-    if tested.tensile_mpa is None or asked.tensile_mpa is None:
-        return None
-    return (
-        tested.system == asked.system
-        and tested.product == asked.product
-        and asked.tensile_mpa < tested.tensile_mpa
-        and _after_strength(tested.designation) == _after_strength(asked.designation)
-    )
-
-
-def _after_strength(designation: str) -> str:
-    """What follows the strength in a class.
-
-    Example:
-        >>> _after_strength("ER70S-6"), _after_strength("E81T1-Ni1C")
-        ('S-6', 'T1-NI1C')
-    """
-    letters = designation.upper().lstrip("ER").lstrip("0123456789")
-    return letters
-
-
-_LOW_SMAW = ("AWS A5.1", "AWS A5.5")
-
-
-def _not_stronger(tested: Decoded, asked: Decoded) -> bool | None:
-    if asked.system not in _LOW_SMAW:
-        return False
-    if tested.tensile_mpa is None or asked.tensile_mpa is None:
-        return None
-    if asked.tensile_mpa > tested.tensile_mpa:
-        return False
-    return not (tested.low_hydrogen and asked.low_hydrogen is False)
-
-
-def _equal(tested: Decoded, asked: Decoded) -> bool | None:
-    """The same strength, product and composition, whichever document names it."""
-    if tested.product != asked.product or tested.process != asked.process:
-        return False
-    if tested.system == asked.system:
-        return _without_hydrogen(tested) == _without_hydrogen(asked)
-    # Classes of two documents are alike only where a table of equivalents says so, and there is none here.
-    return None
-
-
-def _without_hydrogen(one: Decoded) -> str:
-    text = one.designation
-    for mark in ("H4", "H5", "H8", "H10", "H15", "H16"):
-        text = text.removesuffix(mark).rstrip(" -")
-    return text
 
 
 def _hydrogen(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
@@ -379,15 +288,36 @@ def _heat(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Out
     where = "thermal.heat_input_kj_mm" if planned else path
     for end in (low, high):
         found = asked_span(item, end, where)
-        if found.verdict == "violates":
+        if found.verdict != "complies":
             yield found
     if item.holds(low) and item.holds(high):
         yield asked_span(item, high, where)
 
 
 def _electrodes(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
-    """A procedure states no number of electrodes: one then (common practice)."""
-    yield of_set(item, "1", path)
+    """Where a procedure states no number of electrodes it is one (common practice)."""
+    yield of_set(item, str(one.electrodes.count if one.electrodes else 1), path)
+
+
+def _apart(name: str) -> Check:
+    def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+        if one.electrodes is None or one.electrodes.count == 1:
+            return  # one electrode has no spacing; their number is a variable of its own
+        value: float | None = getattr(one.electrodes, name)
+        if value is None:
+            yield Outcome("undecided", path, ask="the spacing of the electrodes")
+        else:
+            yield asked_span(item, value, path)
+
+    return check
+
+
+def _flux(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    value = flux_text(one)
+    if value is None:
+        yield Outcome("undecided", path, ask="the flux and its make")
+    else:
+        yield of_set(item, value, path)
 
 
 def _supplement(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
@@ -415,8 +345,10 @@ PASS_VARIABLES: dict[str, Callable[[Sequence[RangeItem], Demand], Iterator[Findi
     "run_out_mm": _each(_span(lambda p: p.run_out_mm, "the run-out length"), "run_out_mm"),
     "bead": _each(_word(lambda p: p.bead, "stringer or weave"), "bead"),
     "heat_input_kj_mm": _each(_heat, "travel_mm_min"),
-    "electrodes": _each(_electrodes, "process"),
+    "electrodes": _each(_electrodes, "electrodes.count"),
+    "electrode_spacing_mm": _each(_apart("spacing_mm"), "electrodes.spacing_mm"),
+    "electrode_offset_mm": _each(_apart("offset_mm"), "electrodes.offset_mm"),
     "supplemental_filler": _each(_supplement, "process"),
     "oscillation": _each(lambda item, d, one, path: iter((Outcome("undecided", path),)), "bead"),
-    "flux": _each(lambda item, d, one, path: iter((Outcome("undecided", path),)), "filler.designation"),
+    "flux": _each(_flux, "flux.designation"),
 }

@@ -97,6 +97,7 @@ class RangeItem:
         min_open: Whether the least itself is left out.
         values: Values of a set.
         doubtful: Values on which the clause is not known to decide either way: undecided.
+        open_beyond: Whether nothing is decided of what lies outside: undecided, not outside.
         pairs: Pairs of base metals behind the values.
         how: How a value is compared, where membership is not plain equality.
         tested: What was tested.
@@ -124,6 +125,7 @@ class RangeItem:
     values: tuple[str, ...] = ()
     numbers: tuple[float, ...] = ()
     doubtful: tuple[str, ...] = ()
+    open_beyond: bool = False
     pairs: tuple[MetalPair, ...] = ()
     how: str = ""
     tested: Range | tuple[str, ...] | None = None

@@ -50,7 +50,7 @@ def asked_span(item: RangeItem, value: float, path: str) -> Outcome:
         return Outcome("complies", path, value=value)
     if item.kind == "unknown":
         return Outcome("undecided", path, value=value)
-    verdict: Verdict = "complies" if item.holds(value) else "violates"
+    verdict: Verdict = "complies" if item.holds(value) else "undecided" if item.open_beyond else "violates"
     low = item.min is not None and not _holds_low(item, value)
     if low or (item.max is None and item.min is not None):
         return Outcome(
@@ -78,6 +78,8 @@ def of_set(item: RangeItem, value: str, path: str, words: str = "") -> Outcome:
     if item.kind == "unknown":
         return Outcome("undecided", path, actual=said, limit=limit)
     if value in item.doubtful:
+        return Outcome("undecided", path, actual=said, limit=limit, note=f"{said} is not decided")
+    if value not in item.values and item.open_beyond:
         return Outcome("undecided", path, actual=said, limit=limit, note=f"{said} is not decided")
     return Outcome("complies" if value in item.values else "violates", path, actual=said, limit=limit)
 
@@ -138,6 +140,11 @@ def _sentences(item: RangeItem, found: Outcome, title: str, actual: str, limit: 
         )
     if found.ask:
         return f"{title}: {found.ask} is not stated.", f"State {found.ask}."
+    if item.open_beyond and limit:
+        return (
+            f"{title}: {actual} is not decided; {limit} is proved. {item.reason}",
+            f"Weld {coupon}, or look the clause up.",
+        )
     if found.note:
         return f"{title}: {found.note}. {item.reason}", "Look the clause up, or weld a coupon."
     return f"{title}: not known. {item.reason}", "Supply what is missing in the record, or look the rule up."

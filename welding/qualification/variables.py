@@ -67,6 +67,12 @@ VARIABLES: dict[str, Variable] = {
     "filler": _v("Filler class", "", "a coupon with {}", _FILLER),
     "filler_make": _v("Filler make", "", "a coupon with {}", _FILLER),
     "filler_diameter_mm": _v("Filler diameter", "wire_diameter", "a coupon with {}", _FILLER),
+    "electrode_spacing_mm": _v(
+        "Spacing of the electrodes along the weld", "gap", "a coupon with electrodes {} apart", _FILLER
+    ),
+    "electrode_offset_mm": _v(
+        "Spacing of the electrodes across the weld", "gap", "a coupon with electrodes {} apart", _FILLER
+    ),
     "electrodes": _v("Electrodes", "", "a coupon with {} electrodes", _FILLER),
     "hydrogen_class": _v("Hydrogen", "hydrogen", "a coupon with a filler of {}", _FILLER),
     "flux": _v("Flux", "", "a coupon with {}", _FILLER),

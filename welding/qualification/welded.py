@@ -14,6 +14,7 @@ from welding.documents.coupon import PassRecord
 from welding.documents.fields import UnitColumn, mean_of
 from welding.documents.procedure import BaseMetal, ImpactRequirement, Joint, Pass, Procedure
 from welding.documents.record import QualificationRecord
+from welding.documents.setup import Electrodes
 from welding.errors import UnknownEntryError
 from welding.heat.as_welded import arc_energy_of, travel_of
 from welding.heat.energy import arc_energy_range_kj_mm, thermal_efficiency
@@ -48,6 +49,8 @@ class Run:
     output: str | None
     progression: str | None
     bead: str | None
+    flux: str | None
+    electrodes: Electrodes
     deposit_mm: float | None
     before_c: float | None
     flow_l_min: Range | None
@@ -360,6 +363,14 @@ def runs_a_side(sides: Iterable[int]) -> RunKind:
     return "single" if len(found) == len(set(found)) else "multi"
 
 
+def flux_text(one: Pass) -> str | None:
+    """Flux of a pass with its make, as it is compared; ``None`` where either is not stated."""
+    flux = one.flux
+    if flux is None or not flux.designation or not flux.make:
+        return None
+    return f"{flux.designation.strip()}, {flux.make.strip()}"
+
+
 def spread_of(runs: Iterable[Run], field: Callable[[Run], Range | None]) -> Range | None:
     """Lowest and highest of what some runs recorded; ``None`` where one of them did not."""
     found = [field(run) for run in runs]
@@ -461,13 +472,15 @@ def _planned(one: Pass, progression: str | None) -> dict[str, Any]:
         "output": one.output,
         "progression": one.progression or progression,
         "bead": one.bead,
+        "flux": flux_text(one),
+        "electrodes": one.electrodes or Electrodes(),
     }
 
 
 def _nothing(record: PassRecord, progression: str | None) -> dict[str, Any]:
     empty: dict[str, Any] = dict.fromkeys(
         ("mechanisation", "transfer", "designation", "make", "diameter_mm", "gas", "purge", "polarity",
-         "output", "bead")
+         "output", "bead", "flux")
     )  # fmt: skip
     return {
         **empty,
@@ -475,5 +488,6 @@ def _nothing(record: PassRecord, progression: str | None) -> dict[str, Any]:
         "side": record.side,
         "role": "other",
         "pulsed": record.transfer == "pulsed",
+        "electrodes": Electrodes(),
         "progression": progression,
     }

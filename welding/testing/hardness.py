@@ -8,7 +8,14 @@ from welding.testing.verdict import Judged, Point
 
 
 def judge_hardness(
-    test: HardnessTest, limit: Limit, lacks: str, *, lines: int, indents: int, lines_text: str
+    test: HardnessTest,
+    limit: Limit,
+    lacks: str,
+    *,
+    lines: int,
+    indents: int,
+    lines_text: str,
+    agreed: str = "",
 ) -> Judged:
     """Judge the values there are; missing rows, zones and indents are told beside the verdict.
 
@@ -19,11 +26,13 @@ def judge_hardness(
         lines: How many lines the thickness and the joint ask for.
         indents: How many indents each zone has at least.
         lines_text: Where those lines lie.
+        agreed: Who agreed the limit and when, where it is none of the code's.
     """
     entered = [value for row in test.rows for value in row.values] + list(test.values)
     values = [value for value in entered if value is not None]
     blanks = len(values) < len(entered)
     criterion = f"no value over {limit.value:g} HV10" if limit.value is not None else "greatest hardness HV10"
+    criterion += f", {agreed}" if agreed else ""
     lacking = _lacking(test, lines, indents, lines_text) + (("values left blank",) if blanks else ())
     if not values:
         return Judged(

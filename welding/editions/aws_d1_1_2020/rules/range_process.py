@@ -15,6 +15,7 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import (
     table_of,
     variable_row,
 )
+from welding.editions.aws_d1_1_2020.rules.range_electrodes import electrode_items
 from welding.qualification.items import RangeItem, also_read
 from welding.qualification.welded import Run, Welded, spread_of
 from welding.quantities.writing import quantity_text, range_text
@@ -88,7 +89,7 @@ def _of_process(piece: Welded, process: str, impact: bool) -> Iterator[RangeItem
     yield from _gas(runs, process, name, shared)
     yield from _sets(runs, name, shared)
     yield from _numbers(piece, runs, name, shared)
-    yield from _free(name, shared)
+    yield from electrode_items(piece, runs, name, shared)
 
 
 def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, Any]) -> Iterator[RangeItem]:
@@ -314,7 +315,8 @@ def _percent(
                 min=tested.min,
                 max=tested.max,
                 tested=tested,
-                how="maker-unknown",
+                how="maker",
+                open_beyond=True,
                 **scope,
             )
         if limits is None:
@@ -384,48 +386,3 @@ def _maker_range(piece: Welded, runs: list[Run]) -> Range | None:
         found.append(sheet.current_a)
     low, high = max(r.min for r in found), min(r.max for r in found)
     return Range(low, high) if low <= high else None
-
-
-def _free(name: str, shared: dict[str, Any]) -> Iterator[RangeItem]:
-    table = table_of("essential_variables")
-    row = variable_row("electrodes", name)
-    yield item(
-        table,
-        row or table.rows[0],
-        "electrodes",
-        "exact" if row else "any",
-        "One electrode; another number asks for a new test." if row else f"No variable of {name}.",
-        values=("1",) if row else (),
-        tested=("1",),
-        **shared,
-    )
-    if name == "SAW":
-        powder = shared["process"] == "124"
-        yield item(
-            table,
-            row_of(table, "supplemental_filler.SAW"),
-            "supplemental_filler",
-            "exact",
-            "Welded with metal powder; leaving it out, or more of it, asks for a new test."
-            if powder
-            else "Welded without powder, granules or cut wire; adding them asks for a new test.",
-            values=("metal powder",) if powder else ("none",),
-            tested=("metal powder",) if powder else ("none",),
-            **shared,
-        )
-    yield item(
-        table,
-        table.rows[0],
-        "run_out_mm",
-        "any",
-        "Run-out length is no variable of table 6.5.",
-        **shared,
-    )
-    yield item(
-        table,
-        table.rows[0],
-        "hydrogen_class",
-        "any",
-        "The hydrogen mark is no variable of table 6.5; preheat depends on it.",
-        **shared,
-    )

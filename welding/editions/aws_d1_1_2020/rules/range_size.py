@@ -147,7 +147,7 @@ def _deposits(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[R
             max=s,
             tested=None if s is None else Range(s, s),
             process=process,
-            how="proved-only",
+            open_beyond=True,
         )
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from welding.documents.record import (
     BendTest,
     FractureTest,
@@ -178,10 +180,26 @@ def _fillet_section(piece: Welded, level: int, test: MacroTest, limit: Limit) ->
 
 def _hardness(piece: Welded, test: HardnessTest) -> Judged:
     limit, lacks = hardness_limit(piece)
+    agreed = ""
+    if limit.value is None and lacks:
+        limit, lacks, agreed = _as_agreed(piece, test, limit, lacks)
     lines, text = lines_of(piece)
     return judge_hardness(
-        test, limit, lacks, lines=lines, indents=condition("indents")["count"], lines_text=text
+        test, limit, lacks, lines=lines, indents=condition("indents")["count"], lines_text=text, agreed=agreed
     )
+
+
+def _as_agreed(piece: Welded, test: HardnessTest, limit: Limit, lacks: str) -> tuple[Limit, str, str]:
+    """The limit that was agreed before the test, where the code's table leaves it to the parties."""
+    requirements = piece.procedure.requirements
+    agreed = requirements.hardness_limit if requirements else None
+    if agreed is None or None in {group_of(piece.draft, one) for one in piece.metals}:
+        return limit, lacks, ""
+    if test.date is not None and agreed.agreed_on > test.date:
+        late = f"a hardness limit agreed before the test; this one was agreed on {agreed.agreed_on}"
+        return limit, late, ""
+    said = f"agreed with {agreed.agreed_by} on {agreed.agreed_on}"
+    return replace(limit, value=agreed.max_hv10), "", said
 
 
 def hardness_limit(piece: Welded) -> tuple[Limit, str]:

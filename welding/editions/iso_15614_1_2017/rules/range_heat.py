@@ -20,6 +20,9 @@ from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
+_WITHOUT = ("t", "corner", "branch")
+"""Joints whose extent of testing has no impact sets: their plan asks none (clause 7.1, from memory)."""
+
 
 def heat_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
     """Temperatures, treatments, and the tests that toughness and hardness rest on."""
@@ -155,7 +158,9 @@ def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
             "No impact tests: nothing is proved where toughness is required."
             if proof is None
             else f"No impact set with the notch in the {' and in the '.join(lacking)}.",
-            how="only-if-impact",
+            how="not-of-this-joint"
+            if piece.kind in _WITHOUT and piece.weld != "fillet"
+            else "only-if-impact",
         )
     else:
         cold = proof.temperature_c

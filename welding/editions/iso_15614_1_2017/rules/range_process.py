@@ -66,14 +66,17 @@ def _of_process(piece: Welded, process: str, level: int, needs: Needs) -> Iterat
         yield item(rows, row, variable, "any", "Not limited by itself: heat input is.", **shared)
     for variable, words in (("bead", "Stringer or weave"), ("output", "The output of the power source")):
         yield item(rows, row, variable, "any", f"{words} is no variable of this code.", **shared)
+    counts = tuple(dict.fromkeys(str(run.electrodes.count) for run in runs))
     yield item(
         rows,
         variable_row("electrodes", level),
         "electrodes",
-        "exact",
-        "One wire or electrode, as tested.",
-        values=("1",),
-        tested=("1",),
+        "set",
+        f"{', '.join(counts)} wire or electrode, as tested."
+        if counts == ("1",)
+        else f"{', '.join(counts)} wires or electrodes, as tested.",
+        values=counts,
+        tested=counts,
         **shared,
     )
 
@@ -97,9 +100,11 @@ def _simple(
             rows,
             row,
             variable,
-            "unknown",
+            "unknown" if tested is None else "set",
             f"{words}: the rule of level {level} is not known here; look it up in {row['clause']} and "
             "enter it in the code book.",
+            values=tested or (),
+            open_beyond=True,
             tested=tested,
             **shared,
         )
@@ -151,7 +156,7 @@ def _filler(
     yield _make(piece, runs, process, level, needs, shared)
     yield from _diameter(piece, runs, process, level, shared)
     if process in TWELVE:
-        yield _simple("flux", level, None, "The flux", shared)
+        yield _simple("flux", level, _said(runs, "flux"), "The flux", shared)
 
 
 def _hydrogen(runs: tuple[Run, ...], level: int, shared: dict[str, Any]) -> RangeItem:
@@ -179,7 +184,7 @@ def _make(
     makes = tuple(dict.fromkeys(run.make for run in runs if run.make))
     proof = impact_proof(piece, single_share())
     cold = proof.temperature_c if proof else None
-    bound = needs.impact and cold is not None and cold < row["below_c"] and process in row["processes"]
+    bound = needs.impact and cold is not None and process in row["processes"]
     if not bound:
         return item(
             rows,
@@ -190,14 +195,18 @@ def _make(
             tested=makes or None,
             **shared,
         )
-    said = f"Impact tested below {row['below_c']:g} °C"
-    if row["rule"] == "unknown-below":
+    below = cold is not None and cold < row["below_c"]
+    said = f"Impact tested {'below' if below else 'no colder than'} {row['below_c']:g} °C"
+    if row["rule"] == "unknown-below" or not below:
         return item(
             rows,
             row,
             "filler_make",
-            "unknown",
-            f"{said}: whether the make is bound at this level is not known here.",
+            "set" if makes else "unknown",
+            f"{said}: whether the make is bound {'at this level' if below else 'then'} is not known here.",
+            values=makes,
+            open_beyond=True,
+            tested=makes or None,
             **shared,
         )
     return item(
@@ -444,6 +453,7 @@ def _heat(
         "; ".join(said) + ".",
         min=low,
         max=high,
+        open_beyond=row["row"].endswith(".1"),
         tested=heat,
         also="The lower limit with hardness is not known at this level: look it up." if unknown_low else "",
         **shared,

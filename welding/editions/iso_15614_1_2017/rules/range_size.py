@@ -262,14 +262,18 @@ def diameter_items(piece: Welded, level: int) -> Iterator[RangeItem]:
             "The outside diameter is not stated.",
         )
     else:
-        row = row_of(table, "pipe-2")
+        small = row_of(table, "pipe-small-2")
+        row = small if diameter <= small["to_mm"] + 1e-9 else row_of(table, "pipe-2")
+        low = max(row["min_factor"] * diameter, row.get("least_mm", 0.0))
+        high = row["max_factor"] * diameter if "max_factor" in row else None
         yield item(
             table,
             row,
             "outside_diameter_mm",
             "span",
-            f"Pipe of {diameter:g} mm: {row['min_factor'] * diameter:g} mm and over.",
-            min=row["min_factor"] * diameter,
+            f"Pipe of {diameter:g} mm: {low:g} mm " + ("and over." if high is None else f"to {high:g} mm."),
+            min=low,
+            max=high,
             tested=Range(diameter, diameter),
         )
     yield from _branch(piece)

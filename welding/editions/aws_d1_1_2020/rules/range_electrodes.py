@@ -1,0 +1,103 @@
+"""Range items of AWS D1.1:2020 on electrodes: how many, how far apart, powder, and what is no variable."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from typing import Any
+
+from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, row_of, table_of, variable_row
+from welding.qualification.items import RangeItem
+from welding.qualification.welded import Run, Welded
+from welding.quantities.writing import quantity_text, range_text
+from welding.ranges import Range
+
+_SPACINGS: tuple[tuple[str, str, Callable[[Run], float | None]], ...] = (
+    ("electrode_spacing_mm", "along the weld", lambda run: run.electrodes.spacing_mm),
+    ("electrode_offset_mm", "across it", lambda run: run.electrodes.offset_mm),
+)
+
+
+def _spacing(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iterator[RangeItem]:
+    """Spacing of several electrodes: 10 % or a length, whichever is greater."""
+    table = table_of("essential_variables")
+    for variable, words, of in _SPACINGS:
+        row = row_of(table, f"{variable}.SAW")
+        if all(run.electrodes.count == 1 for run in runs):
+            yield item(table, row, variable, "any", "One electrode has no spacing.", **shared)
+            continue
+        found = [of(run) for run in runs if run.electrodes.count > 1]
+        known = [one for one in found if one is not None]
+        if len(known) < len(found):
+            yield item(
+                table, row, variable, "unknown", f"The electrodes' spacing {words} is not recorded.", **shared
+            )
+            continue
+        low, high = min(known), max(known)
+        slack = figure(row, "plus", piece.units) or 0.0
+        share = row["plus_percent"] / 100
+        yield item(
+            table,
+            row,
+            variable,
+            "span",
+            f"Tested {range_text(Range(low, high), 'gap', piece.units)} {words}, "
+            f"{row['plus_percent']:g} % or {quantity_text(slack, 'gap', piece.units)} either way, "
+            "whichever is more.",
+            columns=("plus_percent",),
+            min=max(low - max(slack, low * share), 0.0),
+            max=high + max(slack, high * share),
+            tested=Range(low, high),
+            **shared,
+        )
+
+
+def electrode_items(
+    piece: Welded, runs: Sequence[Run], name: str, shared: dict[str, Any]
+) -> Iterator[RangeItem]:
+    """Electrodes of one process, named as in table 6.5."""
+    table = table_of("essential_variables")
+    row = variable_row("electrodes", name)
+    counts = tuple(dict.fromkeys(str(run.electrodes.count) for run in runs))
+    yield item(
+        table,
+        row or table.rows[0],
+        "electrodes",
+        "set" if row else "any",
+        f"{', '.join(counts)} as tested; another number of electrodes asks for a new test."
+        if row
+        else f"No variable of {name}.",
+        values=counts if row else (),
+        tested=counts,
+        **shared,
+    )
+    if name == "SAW":
+        yield from _spacing(piece, runs, shared)
+        powder = shared["process"] == "124"
+        yield item(
+            table,
+            row_of(table, "supplemental_filler.SAW"),
+            "supplemental_filler",
+            "exact",
+            "Welded with metal powder; leaving it out, or more of it, asks for a new test."
+            if powder
+            else "Welded without powder, granules or cut wire; adding them asks for a new test.",
+            values=("metal powder",) if powder else ("none",),
+            tested=("metal powder",) if powder else ("none",),
+            **shared,
+        )
+    yield item(
+        table,
+        table.rows[0],
+        "run_out_mm",
+        "any",
+        "Run-out length is no variable of table 6.5.",
+        **shared,
+    )
+    yield item(
+        table,
+        table.rows[0],
+        "hydrogen_class",
+        "any",
+        "The hydrogen mark is no variable of table 6.5; preheat depends on it.",
+        **shared,
+    )
