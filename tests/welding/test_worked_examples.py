@@ -5,7 +5,8 @@ from pathlib import Path
 
 import pytest
 
-from welding.documents.codec import RECORD
+from welding.covering import covers
+from welding.documents.codec import PROCEDURE, RECORD
 from welding.qualify import judge, range_of
 
 DOCS = Path(__file__).parents[2] / "docs"
@@ -48,3 +49,21 @@ def test_the_examples_are_accepted_and_canonical(file):
     record = record_of(file)
     assert judge(record).verdict == "accepted"
     assert RECORD.write(record) == (DOCS / "examples" / file).read_bytes()
+
+
+OWN = sorted(path.name for path in (DOCS / "examples").glob("*.procedure.json"))
+
+
+@pytest.mark.parametrize("file", OWN)
+def test_the_procedure_as_welded_is_covered_by_the_record_beside_it(file):
+    path = DOCS / "examples" / file
+    one = record_of(file.replace(".procedure.", ".qualification-record."))
+    own = PROCEDURE.read(path.read_bytes())
+    assert judge(one).verdict == "accepted"
+    found = covers([one], own)
+    assert found.covered, [(f.rule, f.message) for f in found.findings if f.verdict != "complies"]
+    assert PROCEDURE.write(own) == path.read_bytes()
+
+
+def test_there_are_examples_of_two_processes_submerged_arc_and_duplex():
+    assert {"two-processes", "submerged-arc", "duplex"} <= {re.split(r"-(?:aws|iso)", one)[0] for one in OWN}
