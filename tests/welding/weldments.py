@@ -223,7 +223,7 @@ def plain_record(code: str, words: dict[str, Any]) -> dict[str, Any]:
     impact = words.get("impact", False)
     asked["impact"] = {"temperature_c": impact, "average_j": 27} if impact is not False else False
     if not aws:
-        asked["hardness_limit"] = {"max_hv10": 400, "agreed_by": "the owner", "agreed_on": "2026-01-10"}
+        asked["hardness_limit"] = {"max_hv10": 400, "agreed_with": "the owner", "agreed_on": "2026-01-10"}
     sheet["requirements"] = asked
     for path, value in words.items():
         if path.startswith("joint."):

@@ -123,7 +123,7 @@ def _covering(designation: str) -> str:
 
 
 def laid_per_feed(one: Pass) -> float | None:
-    """Weld metal per length of wire fed [mm³/mm]: wire section x yield x density ratio.
+    """Weld metal per length of wire fed [mm³/mm]: section of the wires x yield x density ratio.
 
     ``None`` where the filler's diameter is not stated or the process has no figure.
     """
@@ -143,7 +143,8 @@ def laid_per_feed(one: Pass) -> float | None:
         wire = density_g_cm3("mean-cored-rutile")
     elif one.process in METAL_CORED:
         wire = density_g_cm3("mean-cored-metal")
-    return math.pi / 4 * filler.diameter_mm**2 * gained.usual * wire / metal
+    wires = one.electrodes.count if one.electrodes else 1
+    return wires * math.pi / 4 * filler.diameter_mm**2 * gained.usual * wire / metal
 
 
 def hand_rate_mm3_min_a(process: str, designation: str | None, metal: str) -> float:

@@ -46,11 +46,14 @@ class ImpactRequirement:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AgreedHardness:
-    """Greatest hardness that the parties agreed before the test, where the code leaves it to them."""
+    """Greatest hardness that the parties agreed before the test, where the code leaves it to them.
 
-    max_hv10: Annotated[float, Field(ge=100, le=1000)]
-    agreed_by: Annotated[f.Line, Field(min_length=1)]
-    agreed_on: f.Day
+    It counts once it is complete: the value, with whom it was agreed, and when.
+    """
+
+    max_hv10: Annotated[float, Field(ge=100, le=1000)] | None = None
+    agreed_with: f.Line | None = None
+    agreed_on: f.Day | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

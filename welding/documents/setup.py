@@ -74,7 +74,10 @@ class Flux:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Electrodes:
-    """Wires that burn in one pool: how many, and how far apart along the weld and across it."""
+    """Wires that burn in one pool: how many, and how far apart along the weld and across it.
+
+    The amperes of the pass are those of all of them together; the wire feed is that of each.
+    """
 
     count: Annotated[int, Field(ge=1, le=6)] = 1
     spacing_mm: f.GapMm | None = None

@@ -13,6 +13,8 @@ def set_up_words(one: Pass, write: Writer) -> tuple[str, str, str]:
     parts = [
         one.polarity or "",
         (one.transfer or "").replace("-", " "),
+        _flux(one),
+        _electrodes(one, write),
         _gas(one, write),
         _purge(one, write),
         f"tip to work {write.range(one.extension_mm, 'gap').main}" if one.extension_mm else "",
@@ -47,6 +49,24 @@ def _gas(one: Pass, write: Writer) -> str:
     after = f"{times.post_flow_s:g} s after" if times and times.post_flow_s is not None else ""
     words = [gas_text(one.gas.components_percent) + _flow(one.gas.flow_l_min, write), before, after]
     return ", ".join(part for part in words if part)
+
+
+def _flux(one: Pass) -> str:
+    if one.flux is None:
+        return ""
+    parts = ("flux", one.flux.designation or BLANK, f"({one.flux.make})" if one.flux.make else "")
+    return " ".join(part for part in parts if part)
+
+
+def _electrodes(one: Pass, write: Writer) -> str:
+    wires = one.electrodes
+    if wires is None or wires.count == 1:
+        return ""
+    parts = [f"{wires.count} electrodes"]
+    for value, where in ((wires.spacing_mm, "along"), (wires.offset_mm, "across")):
+        if value is not None:
+            parts.append(f"{write.value(value, 'gap').main} apart {where}")
+    return ", ".join(parts)
 
 
 def _purge(one: Pass, write: Writer) -> str:

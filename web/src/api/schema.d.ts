@@ -2833,6 +2833,20 @@ export interface components {
             amplitude_ratio?: number | null;
         };
         /**
+         * AgreedHardness
+         * @description Greatest hardness that the parties agreed before the test, where the code leaves it to them.
+         *
+         *     It counts once it is complete: the value, with whom it was agreed, and when.
+         */
+        AgreedHardness: {
+            /** Max Hv10 */
+            max_hv10?: number | null;
+            /** Agreed With */
+            agreed_with?: string | null;
+            /** Agreed On */
+            agreed_on?: string | null;
+        };
+        /**
          * AppliesTo
          * @description What a procedure may be used for in production, beyond the joint that it is drawn for.
          *
@@ -2957,6 +2971,23 @@ export interface components {
             percent: number;
         };
         /**
+         * Electrodes
+         * @description Wires that burn in one pool: how many, and how far apart along the weld and across it.
+         *
+         *     The amperes of the pass are those of all of them together; the wire feed is that of each.
+         */
+        Electrodes: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Spacing Mm */
+            spacing_mm?: number | null;
+            /** Offset Mm */
+            offset_mm?: number | null;
+        };
+        /**
          * Envelope
          * @description What the machine delivers for one family of processes. ``duty`` runs over current.
          */
@@ -3013,6 +3044,18 @@ export interface components {
             diameter_mm?: number | null;
             /** Nominal */
             nominal?: string | null;
+            /** Make */
+            make?: string | null;
+            /** Batch */
+            batch?: string | null;
+        };
+        /**
+         * Flux
+         * @description Flux of submerged arc welding, by ISO 14174 or the flux part of an AWS class.
+         */
+        Flux: {
+            /** Designation */
+            designation?: string | null;
             /** Make */
             make?: string | null;
             /** Batch */
@@ -3263,7 +3306,7 @@ export interface components {
          *
          *     ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
          *     to where a pedal takes the current below it. ``bead_area_mm2`` locks the bead's section; the other
-         *     beads of its side share the rest.
+         *     beads of its side share the rest. ``deposit_mm`` is the thickness that the pass adds to the joint.
          */
         Pass: {
             /** Number */
@@ -3291,6 +3334,8 @@ export interface components {
             /** Transfer */
             transfer?: ("short-circuit" | "globular" | "spray" | "pulsed" | "controlled-short-circuit") | null;
             filler?: components["schemas"]["Filler"] | null;
+            flux?: components["schemas"]["Flux"] | null;
+            electrodes?: components["schemas"]["Electrodes"] | null;
             gas?: components["schemas"]["Gas"] | null;
             purge?: components["schemas"]["Purge"] | null;
             /** Polarity */
@@ -3310,6 +3355,8 @@ export interface components {
             weave_max_mm?: number | null;
             /** Bead Area Mm2 */
             bead_area_mm2?: number | null;
+            /** Deposit Mm */
+            deposit_mm?: number | null;
             extension_mm?: components["schemas"]["Range"] | null;
             pulse?: components["schemas"]["Pulse"] | null;
             ac?: components["schemas"]["AcWave"] | null;
@@ -3516,6 +3563,7 @@ export interface components {
             impact?: components["schemas"]["ImpactRequirement"] | boolean | null;
             /** Hardness */
             hardness?: boolean | null;
+            hardness_limit?: components["schemas"]["AgreedHardness"] | null;
         };
         /**
          * Shelf
@@ -6716,6 +6764,7 @@ export interface components {
          *         min_open: Whether the least itself is left out.
          *         values: Values of a set.
          *         doubtful: Values on which the clause is not known to decide either way: undecided.
+         *         open_beyond: Whether nothing is decided of what lies outside: undecided, not outside.
          *         pairs: Pairs of base metals behind the values.
          *         how: How a value is compared, where membership is not plain equality.
          *         tested: What was tested.
@@ -6729,7 +6778,7 @@ export interface components {
          *         role: Role of the passes that were tested.
          *         tested_passes: Numbers of the passes that were tested, where it is about some of them.
          *         member: Member that it holds for, 1 or 2.
-         *         weld: Weld that it holds for.
+         *         weld: Weld that it holds for: grooves, fillets, or one kind of groove.
          *         unchecked: Rows read that nobody has compared with the printed text.
          */
         RangeItem: {
@@ -6767,6 +6816,11 @@ export interface components {
              * @default []
              */
             doubtful: string[];
+            /**
+             * Open Beyond
+             * @default false
+             */
+            open_beyond: boolean;
             /**
              * Pairs
              * @default []
@@ -6808,7 +6862,7 @@ export interface components {
             /** Member */
             member?: number | null;
             /** Weld */
-            weld?: ("groove" | "fillet") | null;
+            weld?: ("groove" | "fillet" | "cjp-groove" | "pjp-groove") | null;
             /**
              * Unchecked
              * @default []

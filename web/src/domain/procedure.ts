@@ -49,6 +49,11 @@ export function withThermal(document: Procedure, changes: Partial<Thermal>): Pro
   return { ...document, thermal: { ...document.thermal, ...changes } }
 }
 
+export function withRequirements(document: Procedure, changes: Partial<NonNullable<Procedure['requirements']>>): Procedure {
+  const next = { ...document.requirements, ...changes }
+  return { ...document, requirements: Object.values(next).some((value) => value !== null && value !== undefined) ? next : null }
+}
+
 export function withJoint(document: Procedure, changes: Partial<Joint>): Procedure {
   const joint: Joint = document.joint ?? {
     kind: 'butt',

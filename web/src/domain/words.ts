@@ -7,6 +7,19 @@ export const PROCESSES: readonly [string, string][] = [
   ['136', '136 flux-cored wire, active gas'],
   ['138', '138 metal-cored wire, active gas'],
   ['141', '141 TIG'],
+  ['142', '142 TIG without filler'],
+  ['143', '143 TIG, cored rod'],
+  ['121', '121 submerged arc, solid wire'],
+  ['122', '122 submerged arc, strip'],
+  ['124', '124 submerged arc, metal powder'],
+  ['125', '125 submerged arc, cored wire'],
+  ['15', '15 plasma'],
+  ['311', '311 oxy-acetylene'],
+]
+/** Whether a requirement goes beyond the code's own rule. */
+export const ASKED: readonly [string, string][] = [
+  ['yes', 'required'],
+  ['no', 'not required'],
 ]
 export const ROLES: readonly [string, string][] = [
   ['root', 'root'],

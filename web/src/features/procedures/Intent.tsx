@@ -11,6 +11,7 @@ import { TextField } from '../../ui/TextField'
 import { CertificateDialog } from '../metals'
 import { JointFields } from './JointFields'
 import { MetalField } from './MetalField'
+import { RequirementFields } from './RequirementFields'
 import { Row } from './Row'
 
 const MAGNET_KEYS = new Map<boolean | null, string>([[true, 'sticks'], [false, 'not']])
@@ -131,6 +132,7 @@ export function Intent({ document, fields, onChange, disabled, errors }: Props) 
         <QuantityField mode="range" label="Heat input wanted" kind="heat_input" path="thermal.heat_input_kj_mm" disabled={disabled} placeholder="wanted range"
           value={document.thermal?.heat_input_kj_mm} onChange={(heat_input_kj_mm) => onChange((before) => withThermal(before, { heat_input_kj_mm }))} />
       </Row>
+      <RequirementFields document={document} onChange={onChange} disabled={disabled} errors={errors} />
       <Row words="Notes">
         <TextField label="Notes" path="notes" rows={2} value={document.notes} disabled={disabled} error={errors.get('notes')}
           onChange={(notes) => onChange((before) => ({ ...before, notes }))} />

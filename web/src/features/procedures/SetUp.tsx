@@ -17,6 +17,7 @@ import { GasPart } from './setup/GasPart'
 import { MachineField } from './setup/MachineField'
 import { type PartProps } from './setup/Part'
 import { PulsePart } from './setup/PulsePart'
+import { SubmergedPart } from './setup/SubmergedPart'
 import { ArcPart, TungstenPart } from './setup/TigPart'
 import { WirePart } from './setup/WirePart'
 
@@ -59,7 +60,7 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
       <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px] max-[1150px]:grid-cols-3">
         <Labelled words="Process">
           <Choice label="Process" path={`${path}.process`} value={one.process} options={PROCESSES} disabled={disabled}
-            onChange={(process) => process && set({ process, ...(process === '111' ? { gas: null, transfer: null } : {}) })} />
+            onChange={(process) => process && set({ process, ...(process === '111' || process.startsWith('12') ? { gas: null, transfer: null } : {}) })} />
         </Labelled>
         <Labelled words="Filler" wide>
           <FillerField path={`${path}.filler.designation`} value={one.filler?.designation} disabled={disabled}
@@ -133,6 +134,12 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
           <QuantityField label="Locked section of the bead" kind="area" path={`${path}.bead_area_mm2`} placeholder="not locked" value={one.bead_area_mm2} disabled={disabled}
             onChange={(bead_area_mm2) => setOwn({ bead_area_mm2 })} />
         </Labelled>
+        {(one.deposit_mm != null || new Set(passesOf(document).map((pass) => pass.process)).size > 1) && (
+          <Labelled words="Deposit, this pass">
+            <QuantityField label="Thickness that the pass adds" kind="gap" path={`${path}.deposit_mm`} placeholder="by its bead" value={one.deposit_mm} disabled={disabled}
+              onChange={(deposit_mm) => setOwn({ deposit_mm })} />
+          </Labelled>
+        )}
         {has('run_out_mm') && (
           <Labelled words="Run-out, this pass">
             <QuantityField mode="range" label="Run-out length" kind="length" path={`${path}.run_out_mm`} value={one.run_out_mm} disabled={disabled} onChange={(run_out_mm) => setOwn({ run_out_mm })} />
@@ -157,6 +164,7 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
             }} />
         </Labelled>
       </div>
+      {shows('flux', 'electrodes') && <SubmergedPart {...part} flux={shows('flux')} odd={!has('electrodes')} />}
       {shows('feeder', 'extension_mm') && <WirePart {...part} odd={!has('feeder')} inductance={has('feeder.inductance_percent')} />}
       {shows('tungsten', 'cup') && <TungstenPart {...part} odd={!has('tungsten')} />}
       {shows('ac') && <AcPart {...part} odd={!has('ac')} machine={machinesOf(document).find((machine) => machine.name === one.machine)} />}

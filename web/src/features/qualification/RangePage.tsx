@@ -150,6 +150,7 @@ function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; o
         )}
         {(item.kind === 'set' || item.kind === 'exact') && <span>{item.values.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
         {item.doubtful.length > 0 && <span className="text-steel2">not decided: {item.doubtful.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
+        {item.open_beyond && <span className="text-steel2">anything else not decided</span>}
         {item.kind === 'any' && <span className="text-steel2">free</span>}
         {item.kind === 'unknown' && <span className="inline-flex items-center gap-1.5"><MarkIcon mark="unknown" silent /> not known</span>}
         <span className="border-b border-dotted border-edge text-[11.5px] text-steel2 group-open:hidden">why</span>

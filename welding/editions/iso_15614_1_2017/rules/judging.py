@@ -195,10 +195,12 @@ def _as_agreed(piece: Welded, test: HardnessTest, limit: Limit, lacks: str) -> t
     agreed = requirements.hardness_limit if requirements else None
     if agreed is None or None in {group_of(piece.draft, one) for one in piece.metals}:
         return limit, lacks, ""
+    if agreed.max_hv10 is None or not agreed.agreed_with or agreed.agreed_on is None:
+        return limit, "the agreed hardness limit in full: its value, with whom it was agreed, and when", ""
     if test.date is not None and agreed.agreed_on > test.date:
         late = f"a hardness limit agreed before the test; this one was agreed on {agreed.agreed_on}"
         return limit, late, ""
-    said = f"agreed with {agreed.agreed_by} on {agreed.agreed_on}"
+    said = f"agreed with {agreed.agreed_with} on {agreed.agreed_on}"
     return replace(limit, value=agreed.max_hv10), "", said
 
 
