@@ -37,7 +37,7 @@ def told(first, second, filler, change, thickness=10, route="prequalified"):
         ("A572 Gr 65", "A36", "E7018", STICK, 10, None),
         ("A572 Gr 50", "A572 Gr 50", "E71T-11", SELF, 12.7, None),
         # Both sides of each break.
-        ("A572 Gr 50", "A572 Gr 50", "E6010", STICK, 10, "490 MPa"),
+        ("A572 Gr 50", "A572 Gr 50", "E6010", STICK, 10, "480 MPa"),
         ("A572 Gr 50", "A572 Gr 50", "E7014", STICK, 10, "low-hydrogen"),
         ("A572 Gr 65", "A572 Gr 65", "E7018", STICK, 10, "550 MPa"),
         ("A709 HPS 70W", "A709 HPS 70W", "E8018-C3", STICK, 10, "620 MPa"),

@@ -1,7 +1,5 @@
 """The procedure as welded is covered by its own accepted record: under every code and level it is valid for."""
 
-from pathlib import Path
-
 import pytest
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
@@ -9,7 +7,6 @@ from hypothesis import strategies as st
 from tests.welding.test_covering_cases import CODES
 from tests.welding.weldments import own_procedure, welded
 from welding.covering import covers
-from welding.documents.codec import RECORD
 from welding.qualify import judge
 
 GROOVES = ("v-open", "v-backing", "v-gouged", "v-both", "double-v-gouged", "square-gouged", "bevel-backing")

@@ -7,11 +7,22 @@ import re
 from collections.abc import Callable
 from functools import cache, lru_cache
 
-from welding.consumables.designations import aws_cored, aws_covered, aws_nickel, aws_open, aws_wire, iso_a
+from welding.consumables.designations import (
+    aws_cored,
+    aws_covered,
+    aws_nickel,
+    aws_open,
+    aws_wire,
+    iso_a,
+    submerged,
+)
 from welding.consumables.designations.model import Decoded, RefusedError
 from welding.consumables.designations.text import LONGEST, normalised, rows
 
 _FAMILIES: tuple[Callable[[str], Decoded | None], ...] = (
+    submerged.aws_submerged,
+    submerged.flux_class,
+    submerged.iso_submerged,
     aws_open.open_classification,
     aws_cored.cored_carbon,
     aws_cored.cored_stainless,

@@ -25,8 +25,8 @@ def stainless_wire(letter: str, row: Any) -> Decoded:
         "G": ("solid wire", "135"),
         "W": ("rod", "141"),
         "P": ("plasma wire", "15"),
-        "S": ("wire for submerged arc", "12"),
-        "B": ("strip", "12"),
+        "S": ("wire for submerged arc", "121"),
+        "B": ("strip", "122"),
         "L": ("wire for laser", "52"),
     }[letter]
     cousin = f", near AWS {row['aws']}" if row.get("aws") else ""

@@ -14,7 +14,7 @@ from welding.documents.procedure import BaseMetal, Pass
 from welding.finding import Finding
 from welding.table import load_table
 
-STEEL_FILLERS = ("AWS A5.1", "AWS A5.5", "AWS A5.18", "AWS A5.20", "AWS A5.28", "AWS A5.29")
+STEEL_FILLERS = tuple(f"AWS A5.{number}" for number in (1, 5, 17, 18, 20, 23, 28, 29, 36))
 _ORDER = ("I", "II", "III", "IV")
 
 
@@ -89,7 +89,8 @@ def _trouble(draft: Draft, filler: Decoded, row: Any, *, low_hydrogen: bool) -> 
         return f"{name} is no low-hydrogen electrode; group {group} asks for one."
     if name.endswith("-GS") and "GS" in row["not_usability"]:
         return "usability -GS is left out of the table."
-    use = re.match(r"E\d{2}T-(\d{1,2}|GS|G)", name) if filler.system == "AWS A5.20" else None
+    cored = {"AWS A5.20": r"E\d{2}T-(\d{1,2}|GS|G)", "AWS A5.36": r"E\d{2}T(\d{1,2}|GS|G)S?-"}
+    use = re.match(cored[filler.system], name) if filler.system in cored else None
     if use and use[1] in row["not_usability"]:
         return f"usability -{use[1]} is left out of the table."
     thickest = max((m.thickness_mm for m in draft.procedure.base_metals if m.thickness_mm), default=0.0)
