@@ -6,8 +6,9 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
-from welding.documents.procedure import Pass
+from welding.documents.procedure import Joint, Pass
 from welding.editions.aws_d1_1_2020.rules.clauses import (
+    SAW,
     WIRE,
     Answer,
     attitudes,
@@ -29,6 +30,8 @@ def pass_answers(draft: Draft) -> Iterator[Answer]:
     single = _single_sides(draft)
     for one in draft.procedure.passes:
         yield from _diameter(draft, one)
+        if one.process in SAW:
+            yield from _submerged(draft, one)
         bead = beads.get(one.number)
         if bead is None:
             continue
@@ -105,6 +108,64 @@ def _diameter(draft: Draft, one: Pass) -> Iterator[Answer]:
         )  # fmt: skip
 
 
+def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
+    """Position and current of submerged arc, which is prequalified flat, and horizontal for fillets."""
+    joint, table = draft.procedure.joint, limits_table()
+    if joint is None:
+        return
+    fillet = joint.weld == "fillet"
+    for attitude in attitudes(draft):
+        out = attitude not in (("flat", "horizontal") if fillet else ("flat",))
+        yield Answer(
+            rule="prequalified.position",
+            path="positions.0",
+            verdict="violates" if out else "complies",
+            title=f"Submerged arc {attitude}, pass {one.number}",
+            message=f"Submerged arc is prequalified flat{', and horizontal for fillets' if fillet else ''}.",
+            actual=attitude,
+            limit="flat or horizontal" if fillet else "flat",
+            remedy="Turn the joint, or qualify the procedure by test.",
+            citation=table.citation,
+            unchecked=table.unchecked,
+        )
+    count = one.electrodes.count if one.electrodes else 1
+    weld = "fillet" if fillet else _groove_pass(joint, one)
+    row = limit_row("current", one.process, "", weld) if weld else None
+    if row is None:
+        return
+    amps = one.current_a.max if one.current_a else None
+    known = count == 1 and amps is not None
+    over = amps is not None and amps > row["most_a"] * _HAIR
+    yield Answer(
+        rule="prequalified.current",
+        path=path_of(one, "current_a"),
+        verdict="undecided" if not known else "violates" if over else "complies",
+        title=f"Current {'over' if over else 'within'} the limit, pass {one.number}"
+        if known
+        else f"Current, pass {one.number}",
+        message=f"the limits of {count} electrodes are not entered here"
+        if count > 1
+        else "the current is not stated"
+        if amps is None
+        else f"Current is up to {amps:g} A; up to {row['most_a']} A is prequalified.",
+        actual="" if amps is None else f"{amps:g} A",
+        limit=f"{row['most_a']} A",
+        remedy="Lower the current, or qualify the procedure by test.",
+        citation=table.citation_of(row),
+        unchecked=table.unchecked,
+    )
+
+
+def _groove_pass(joint: Joint, one: Pass) -> str:
+    """Which line of the current's limits a groove pass is on; empty for caps, which have none."""
+    if one.role == "cap":
+        return ""
+    if one.role not in ("root", "back"):
+        return "fill"
+    gap = joint.preparation.root_gap_mm if joint.preparation else None
+    return "root-closed" if gap == 0 else "root-open"
+
+
 def _thickness(draft: Draft, one: Pass, bead: BeadArea) -> Iterator[Answer]:
     if one.role in ("root", "back"):
         for attitude in attitudes(draft):
@@ -132,7 +193,7 @@ def _single_fillet(draft: Draft, one: Pass) -> Iterator[Answer]:
 
 
 def _width(draft: Draft, one: Pass, bead: BeadArea) -> Iterator[Answer]:
-    if one.process not in WIRE or bead.abreast > 1:
+    if one.process not in (*WIRE, *SAW) or bead.abreast > 1:
         return
     for attitude in attitudes(draft):
         yield from _answer(
