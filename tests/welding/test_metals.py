@@ -1,11 +1,16 @@
 """The catalogue of base metals and the groups of ISO/TR 15608: computed against listed, from memory."""
 
+import json
+import tomllib
+from pathlib import Path
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.welding import samples
 from welding.assess import evaluate
+from welding.cli import main
 from welding.documents.codec import PROCEDURE
 from welding.metals.catalogue import all_metals, find, search
 from welding.metals.grouping import group_of
@@ -16,7 +21,7 @@ EXCEPTIONS = {"16Mo3"}
 
 def test_there_are_enough_grades_in_every_family():
     metals = all_metals()
-    assert len(metals) >= 120
+    assert len(metals) >= 600
     families = {metal.family for metal in metals}
     assert families == {
         "carbon", "weathering", "cr-mo", "ni-steel", "austenitic", "ferritic", "martensitic", "ph-stainless",
@@ -38,6 +43,10 @@ def test_each_grade_is_in_order(metal):
     assert tops == sorted(set(tops))
     assert yields == sorted(yields, reverse=True)
     assert yields[0] < metal.tensile_mpa
+    steps = metal.tensile_steps_mpa
+    assert [top for top, _ in steps] == sorted({top for top, _ in steps})
+    assert [value for _, value in steps] == sorted((value for _, value in steps), reverse=True)
+    assert not steps or steps[0][1] == metal.tensile_mpa
     assert all(0 <= low <= high <= 100 for low, high in metal.chemistry.values())
     assert metal.unchecked == ("grades",)
 
@@ -114,7 +123,7 @@ def test_yield_falls_with_thickness(name, thickness, value):
         ("6061-T6", "6061"),
         ("EN AW-5083", "5083"),
         ("chromoly", "4130"),
-        ("P91", "X10CrMoVNb9-1"),
+        ("P91", "A335 P91"),
         ("2205", "2205"),
         ("mystery", None),
         ("", None),
@@ -128,7 +137,7 @@ def test_found_by_what_people_say(said, name):
 def test_search():
     assert search("304")[0].name == "304"
     assert {metal.family for metal in search("duplex")} == {"duplex"}
-    assert [metal.name for metal in search("S690")] == ["S690Q", "S690QL", "S690QL1"]
+    assert [metal.name for metal in search("S690")][:3] == ["S690Q", "S690QL", "S690QL1"]
     assert search("zzz") == ()
     assert len(search("")) == 20
 
@@ -260,3 +269,47 @@ def test_names_and_numbers_find_their_standard(spelled, name, standard):
     """EN 10027-2 numbers and names of the product standards, from memory."""
     found = find(spelled)
     assert (found.name, found.standard) == (name, standard)
+
+
+SPELLINGS = tomllib.loads((Path(__file__).parent / "cases" / "spellings.toml").read_text())["cases"]
+
+
+def test_there_are_spellings_enough():
+    assert len(SPELLINGS) >= 200
+
+
+@pytest.mark.parametrize("spelled, name, standard", SPELLINGS)
+def test_what_people_type_finds_its_grade_and_standard(spelled, name, standard):
+    found = find(spelled)
+    assert found is not None
+    assert (found.name, found.standard) == (name, standard)
+
+
+@pytest.mark.parametrize(
+    "name", ["S355", "S235", "A572", "A387", "X", "P355", "L450MX", "A516 Gr 71", "1.9999"]
+)
+def test_what_names_no_one_grade_is_not_found(name):
+    """A name that leaves the quality open is several grades: not found, never one of them."""
+    assert find(name) is None
+
+
+@pytest.mark.parametrize(
+    "name, mm, units, mpa",
+    [
+        ("S355J2", 100, "si", 470), ("S355J2", 101, "si", 450), ("S355J2", 251, "si", None), ("S690QL", 60, "si", 760),
+        ("S460M", 50, "si", 530), ("A514", 65, "us", 758.4), ("A514", 70, "us", 689.4), ("A572 Gr 50", 20, "us", 448.1),
+        ("A36", 20, "us", 399.8), ("16Mo3", 80, "si", 430),
+    ],
+)  # fmt: skip
+def test_tensile_strength_by_thickness_and_printed_column(name, mm, units, mpa):
+    """EN 10025, EN 10028-2, ASTM A514, A572, A36, from memory; ksi by NIST SP 811."""
+    assert find(name).tensile_printed_mpa(units, mm) == (None if mpa is None else pytest.approx(mpa, abs=0.1))
+
+
+def test_a_metal_on_the_command_line(capsys):
+    assert main(["metal", "A572/A572M Gr. 50", "--thickness", "1 in"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["name"] == "A572 Gr 50" and told["yield_mpa"] == 345 and told["tensile_mpa"] == 450
+    assert told["groups"] == {"iso_15608": "1.2", "aws_d1_1": "II"} and told["provenance"] == "memory"
+    assert main(["metal", "S355"]) == 2
+    assert "S355J2" in capsys.readouterr().err

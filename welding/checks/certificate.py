@@ -76,7 +76,7 @@ def _properties(index: int, path: str, one: BaseMetal, metal: Metal) -> Iterator
         return
     for words, measured, least, field in (
         ("yield", paper.yield_mpa, metal.yield_at(one.thickness_mm), "yield_mpa"),
-        ("tensile strength", paper.tensile_mpa, metal.tensile_mpa, "tensile_mpa"),
+        ("tensile strength", paper.tensile_mpa, metal.tensile_at(one.thickness_mm), "tensile_mpa"),
     ):
         if measured is None or least is None:
             continue

@@ -27,7 +27,8 @@ class Metal:
         family: carbon, austenitic, aluminium …
         condition: Delivery condition.
         yield_steps_mpa: Up to this thickness [mm], this minimum yield [MPa]; thinnest step first.
-        tensile_mpa: Minimum tensile strength [MPa]; ``None`` where an own record does not say.
+        tensile_mpa: Minimum tensile strength [MPa] of the thinnest step; ``None`` where an own record does
+            not say.
         chemistry: Least and most of the elements that matter, % by mass.
         iso_15608: Listed group of ISO/TR 15608.
         grouped: The group as computed, with what decided it.
@@ -35,6 +36,7 @@ class Metal:
         aws_d1_1_thick: Thickness above which it is in another group: mm, in, group.
         magnetic: Whether a magnet sticks (common practice).
         own: Whether it is a record of one's own and not of the catalogue.
+        tensile_steps_mpa: The same by thickness, where the standard steps it; thinnest step first.
         tensile_ksi: Printed minimum [ksi] where it is not the MPa rounded to whole ksi.
         citation: Where it stands, with the row's confidence.
         unchecked: The table's id while nobody has compared it.
@@ -57,9 +59,25 @@ class Metal:
     unchecked: tuple[str, ...]
     own: bool = False
     tensile_ksi: float | None = None
+    tensile_steps_mpa: tuple[tuple[float, float], ...] = ()
 
-    def tensile_printed_mpa(self, units: Literal["si", "us"]) -> float | None:
-        """Minimum tensile strength as the column in force prints it [MPa].
+    def tensile_at(self, thickness_mm: float | None) -> float | None:
+        """Minimum tensile strength at a thickness [MPa]; the thinnest step's without one.
+
+        ``None`` above the last step.
+
+        Example:
+            >>> find("S355J2").tensile_at(40), find("S355J2").tensile_at(120)
+            (470.0, 450.0)
+        """
+        if thickness_mm is None or not self.tensile_steps_mpa:
+            return self.tensile_mpa
+        return next((value for top, value in self.tensile_steps_mpa if thickness_mm <= top), None)
+
+    def tensile_printed_mpa(
+        self, units: Literal["si", "us"], thickness_mm: float | None = None
+    ) -> float | None:
+        """Minimum tensile strength at a thickness as the column in force prints it [MPa].
 
         American standards print whole ksi beside rounded MPa, and neither is a conversion of the other:
         65 ksi stand beside 450 MPa.
@@ -68,9 +86,11 @@ class Metal:
             >>> round(find("A572 Gr 50").tensile_printed_mpa("us"), 1)
             448.2
         """
-        if units == "si" or self.tensile_mpa is None or not self.standard.startswith(("ASTM", "API")):
-            return self.tensile_mpa
-        return (self.tensile_ksi or round(self.tensile_mpa / MPA_PER_KSI)) * MPA_PER_KSI
+        least = self.tensile_at(thickness_mm)
+        if units == "si" or least is None or not self.standard.startswith(("ASTM", "API")):
+            return least
+        first = self.tensile_ksi if least == self.tensile_mpa else None
+        return (first or round(least / MPA_PER_KSI)) * MPA_PER_KSI
 
     def yield_at(self, thickness_mm: float | None) -> float | None:
         """Minimum yield at a thickness [MPa]; the thinnest step's without one, none above the last step.
@@ -98,7 +118,10 @@ class Metal:
 
 
 MAGNETIC = ("carbon", "weathering", "cr-mo", "ni-steel", "ferritic", "martensitic", "ph-stainless", "duplex")
-_PREFIX = re.compile(r"^(?:ASTM|EN AW-?|EN|UNS|SAE|AISI|GR(?:ADE)?)\s*")
+_PREFIX = re.compile(r"^(?:ASTM|ASME|ABS|EN AW-?|EN \d{4,5}(?:-\d+)?:? (?=\S)|EN|UNS|SAE|AISI|GR(?:ADE)?)\s*")
+_TWIN = re.compile(r"^S(A[- ]?\d{2,3}\b|A[- ]?\d{2,3}(?=[A-Z/ -]))")
+"""ASME's twin of an ASTM specification: SA-516."""
+_TUBE = re.compile(r"^TP(?=3\d\d)")
 
 
 @cache
@@ -111,7 +134,7 @@ def all_metals() -> tuple[Metal, ...]:
 def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
     chemistry = {element: (low, high) for element, (low, high) in row["chemistry"].items()}
     thick = row.get("aws_d1_1_thick")
-    steps = tuple((float(top), float(value)) for top, value in row["yield_steps_mpa"])
+    steps = _steps(row["yield_steps_mpa"])
     return Metal(
         name=row["name"],
         also=tuple(row.get("also", ())),
@@ -121,6 +144,9 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
         yield_steps_mpa=steps,
         tensile_mpa=float(row["tensile_mpa"]),
         tensile_ksi=row.get("tensile_ksi"),
+        tensile_steps_mpa=tuple(
+            (float(top), float(value)) for top, value in row.get("tensile_steps_mpa", ())
+        ),
         chemistry=chemistry,
         iso_15608=row["iso_15608"],
         grouped=group_of(
@@ -134,6 +160,10 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
     )
 
 
+def _steps(plain: Any) -> tuple[tuple[float, float], ...]:
+    return tuple((float(top), float(value)) for top, value in plain)
+
+
 @lru_cache(maxsize=8192)
 def name_key(text: str) -> str:
     """A name without what spellings differ in: case, blanks, hyphens, ``ASTM``, ``EN``, ``Gr.`` …
@@ -144,8 +174,9 @@ def name_key(text: str) -> str:
     """
     clean = re.sub(r"\s+", " ", text.strip().upper()).replace("GRADE", "GR").replace("CLASS", "CL")
     clean = re.sub(r"\b(GR|CL)\.", r"\1", clean)
+    clean = _TUBE.sub("", _TWIN.sub(r"\1", _PREFIX.sub("", clean)))
     clean = re.sub(r"\b(A\d{2,4})\s*/\s*\1M\b", r"\1", clean)  # the metric twin of a specification
-    return re.sub(r"[^A-Z0-9.+]", "", _PREFIX.sub("", clean))
+    return re.sub(r"[^A-Z0-9.+]", "", clean)
 
 
 @cache

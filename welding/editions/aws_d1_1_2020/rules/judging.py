@@ -151,7 +151,11 @@ def least_tensile(piece: Welded) -> tuple[float | None, str, str]:
     found: list[tuple[float, str]] = []
     for metal in piece.metals:
         grade = piece.grade(metal)
-        value = metal.tensile_mpa or (grade.tensile_printed_mpa(piece.units) if grade else None)
+        value = metal.tensile_mpa or (
+            grade.tensile_printed_mpa(piece.units, metal.thickness_mm or piece.thickness_mm)
+            if grade
+            else None
+        )
         name = metal.designation or "a base metal"
         if value is None:
             return None, f"the specified tensile strength of {name}", "the base metal's specified minimum"

@@ -88,7 +88,9 @@ def _tensile(piece: Welded, test: TensileTest) -> Judged:
     lacks = "" if piece.metals else "the base metals"
     for metal in piece.metals:
         grade = piece.grade(metal)
-        value = metal.tensile_mpa or (grade.tensile_mpa if grade else None)
+        value = metal.tensile_mpa or (
+            grade.tensile_at(metal.thickness_mm or piece.thickness_mm) if grade else None
+        )
         if value is None:
             lacks = f"the specified tensile strength of {metal.designation or 'a base metal'}"
         else:
