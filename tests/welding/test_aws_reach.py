@@ -16,9 +16,10 @@ from tests.welding.test_aws_prequalified import (
     stick,
 )
 from tests.welding.test_aws_prequalified import verdict as verdict_of
+from tests.welding.weldments import plain_record, welded
 from welding.assess import evaluate
-from welding.documents.codec import PROCEDURE
-from welding.qualify import plan_of
+from welding.documents.codec import PROCEDURE, RECORD
+from welding.qualify import judge, plan_of
 
 
 @pytest.mark.parametrize(
@@ -137,3 +138,44 @@ def test_consumables_outside_the_rules_are_verified(designation, transfer, asked
     ]
     kinds = {one.kind for one in plan_of(taken(plain)).items}
     assert ({"all-weld-tensile", "side-bend"} <= kinds) == asked
+
+
+# --- partial grooves, narrow Charpy specimens (AWS D1.1:2020, clause 6.10.2, table 6.15) -------------------
+
+
+@pytest.mark.parametrize("joint, volumetric", [("v-backing", True), ("pjp-v", False), ("fillet", False)])
+def test_only_a_complete_groove_is_examined_through_its_volume(joint, volumetric):
+    position = "1F" if joint == "fillet" else "1G"
+    kinds = {item.kind for item in plan_of(welded("aws", {"joint": joint, "position": position})).asked}
+    assert ("radiographic" in kinds) == volumetric
+
+
+@pytest.mark.parametrize(
+    "width_mm, colder_c",
+    [
+        (10, 0),
+        (9, 0),
+        (8, 0),
+        (7.5, 3),
+        (7, 4),
+        (6.7, 6),
+        (6, 8),
+        (5, 11),
+        (4, 17),
+        (3.3, 19),
+        (3, 22),
+        (2.5, 28),
+    ],
+)
+def test_a_narrow_specimen_is_tested_colder(width_mm, colder_c):
+    """ASTM A370's own steps are the same, from memory."""
+    plain = plain_record("aws", {"t": 12, "impact": -20})
+    for offset, verdict in ((0, "accepted"), (1, "incomplete")):
+        for one in plain["tests"]:
+            if one["kind"] == "impact":
+                one |= {
+                    "width_mm": width_mm,
+                    "temperature_c": -20 - colder_c + offset,
+                    "values_j": [27, 27, 27],
+                }
+        assert judge(RECORD.take(plain)).verdict == verdict

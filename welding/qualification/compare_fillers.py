@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from welding.consumables.designations.decode import decode
 from welding.consumables.designations.model import Decoded
 from welding.finding import Verdict
@@ -26,9 +28,15 @@ def filler_verdict(how: str, tested: tuple[str, ...], name: str) -> Verdict:
         one.designation if one.valid else _plain(text) for one, text in zip(known, tested, strict=True)
     }:
         return "complies"
+    valid = [one for one in known if one.valid]
+    if asked.valid and how != "strength-not-up":
+        same = [_same_class(one, asked) for one in valid]
+        if any(one is True for one in same):
+            return "complies"
+        if how == "class" and any(one is None for one in same):
+            return "undecided"
     if how == "class":
         return "violates"
-    valid = [one for one in known if one.valid]
     if not asked.valid or not valid:
         return "undecided"
     judge = {"class-or-weaker": _weaker, "strength-not-up": _not_stronger, "equal-class": _equal}[how]
@@ -36,6 +44,59 @@ def filler_verdict(how: str, tested: tuple[str, ...], name: str) -> Verdict:
     if any(one is True for one in found):
         return "complies"
     return "undecided" if any(one is None for one in found) else "violates"
+
+
+_MARKS = re.compile(r"[ -]?H\d{1,2}R?$|(?<=\d)R$")
+_TOUGHER = ("-1", "-J", "J")
+
+
+def _class_of(one: Decoded) -> str:
+    """The class without marks for hydrogen and moisture, which add to it and are no part of it."""
+    return _MARKS.sub("", one.designation).rstrip(" -")
+
+
+def _same_class(tested: Decoded, asked: Decoded) -> bool | None:
+    """Whether two designations name one class; ``None`` where it cannot be told from them.
+
+    A tougher variant of the class tested (E7018-1 after E7018, -J) is taken, the reverse is open. Of ISO
+    system A the compulsory part counts: not efficiency, positions and hydrogen; a colder impact mark is
+    taken.
+    """
+    mine, theirs = _class_of(tested), _class_of(asked)
+    if mine == theirs:
+        return True
+    if tested.system != asked.system:
+        near = _product(tested) == _product(asked) and tested.process == asked.process
+        return None if near and tested.system[:3] != asked.system[:3] else False
+    if theirs in tuple(mine + mark for mark in _TOUGHER):
+        return True
+    if mine in tuple(theirs + mark for mark in _TOUGHER):
+        return None
+    if not tested.system.startswith("ISO") or tested.impact_j is None or asked.impact_j is None:
+        return False
+    if _compulsory(tested) != _compulsory(asked) or tested.yield_mpa != asked.yield_mpa:
+        return False
+    if tested.impact_c is None or asked.impact_c is None:
+        return None
+    return True if asked.impact_c <= tested.impact_c else None
+
+
+def _product(one: Decoded) -> str:
+    return one.product.removesuffix(" or rod")
+
+
+def _compulsory(one: Decoded) -> tuple[str, ...]:
+    """Product, alloy, covering or core, gas, wire: what of a class is neither strength, impact nor optional.
+
+    Example:
+        >>> _compulsory(decode("E 42 4 B 32 H5")), _compulsory(decode("E 42 5 B"))
+        (('E', 'B'), ('E', 'B'))
+    """
+    words = [token.text for token in one.meaning if not re.fullmatch(r"H\d{1,2}", token.text)]
+    kept = [words[0], *words[3:]]
+    while len(kept) > 1 and kept[-1].isdigit():
+        kept.pop()
+    return tuple(kept)
 
 
 def _plain(text: str) -> str:
@@ -80,16 +141,7 @@ def _not_stronger(tested: Decoded, asked: Decoded) -> bool | None:
 
 def _equal(tested: Decoded, asked: Decoded) -> bool | None:
     """The same strength, product and composition, whichever document names it."""
-    if tested.product != asked.product or tested.process != asked.process:
+    if _product(tested) != _product(asked) or tested.process != asked.process:
         return False
-    if tested.system == asked.system:
-        return _without_hydrogen(tested) == _without_hydrogen(asked)
     # Classes of two documents are alike only where a table of equivalents says so, and there is none here.
-    return None
-
-
-def _without_hydrogen(one: Decoded) -> str:
-    text = one.designation
-    for mark in ("H4", "H5", "H8", "H10", "H15", "H16"):
-        text = text.removesuffix(mark).rstrip(" -")
-    return text
+    return _same_class(tested, asked) if tested.system == asked.system else None

@@ -72,8 +72,11 @@ test_plan.__test__ = False  # type: ignore[attr-defined]
 
 
 def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
-    yield _item(table, row, "radiographic", 1, "the whole weld less the discards", choice="volumetric")
-    yield _item(table, row, "ultrasonic", 1, "", choice="volumetric", option=1, alternative_to="radiographic")
+    if piece.weld != "pjp-groove":  # its root is not fused: the sections show its size instead
+        yield _item(table, row, "radiographic", 1, "the whole weld less the discards", choice="volumetric")
+        yield _item(
+            table, row, "ultrasonic", 1, "", choice="volumetric", option=1, alternative_to="radiographic"
+        )
     width = figure(row_of(table_of("specimen_layout"), "tensile-width"), "width", piece.units) or 0.0
     yield _item(
         table,
