@@ -1,10 +1,12 @@
 """The real thing: the built front end in Chromium, Django and PostgreSQL behind it, the demo's data."""
 
 import re
+import time
 from types import SimpleNamespace
 
 import pytest
 from apps.demo.management.commands.prepare import load_demo
+from django.db import connection
 from playwright.sync_api import Page, expect
 
 from tools.chromium import CONTEXT, LAUNCH
@@ -51,7 +53,29 @@ def bridge(live_server, context):
     watch = Watch(live_server.url)
     context.on("page", watch.follow)
     yield SimpleNamespace(url=live_server.url, job=job)
+    for page in context.pages:
+        page.close()
+    _until_idle()
     assert watch.seen == []
+
+
+_BUSY = """
+    select count(*) from pg_stat_activity
+    where datname = current_database() and pid <> pg_backend_pid()
+      and (state = 'active' or state like 'idle in transaction%')
+"""
+
+
+def _until_idle() -> None:
+    """Wait for what pages sent last: the tables are emptied next, which a save on its way would block."""
+    quiet = 0
+    for _ in range(200):
+        with connection.cursor() as cursor:
+            cursor.execute(_BUSY)
+            quiet = 0 if cursor.fetchone()[0] else quiet + 1
+        if quiet == 3:
+            return
+        time.sleep(0.05)
 
 
 @pytest.fixture

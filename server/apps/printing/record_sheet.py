@@ -121,15 +121,29 @@ def range_rows(
                 "provenance": "confirmed"
                 if item.rule.provenance == "confirmed"
                 else "from memory, not confirmed",
-                "also": item.also,
+                "also": " ".join(
+                    part
+                    for part in (item.also, "Anything else is not decided." if item.open_beyond else "")
+                    if part
+                ),
                 "signed_as": _signed_as(item, before.get(_place(item)), write) if signed else "",
             }
         )
     return rows
 
 
+_WELDS = {
+    "groove": "grooves",
+    "fillet": "fillets",
+    "cjp-groove": "complete grooves",
+    "pjp-groove": "partial grooves",
+}
+
+
 def _place(item: RangeItem) -> tuple[object, ...]:
-    return item.variable, item.process, item.role, item.weld, item.member, item.filler_diameter_mm
+    # Records signed before complete grooves stood apart have what holds for them without a weld.
+    weld = None if item.weld == "cjp-groove" else item.weld
+    return item.variable, item.process, item.role, weld, item.member, item.filler_diameter_mm
 
 
 def _signed_as(item: RangeItem, before: RangeItem | None, write: Writer) -> str:
@@ -151,7 +165,7 @@ def _scope(item: RangeItem) -> str:
         f"{item.filler_diameter_mm:g} mm" if item.filler_diameter_mm else "",
         {"root": "root", "other": "other runs"}.get(item.role or "", ""),
         f"member {item.member}" if item.member else "",
-        f"{item.weld}s" if item.weld else "",
+        _WELDS.get(item.weld or "", ""),
     ]
     return ", ".join(part for part in parts if part)
 

@@ -34,11 +34,13 @@ function wordsOf(value: string, variable: string): string {
 /** Whether two codes read a variable differently. */
 const differ = (items: (RangeItem | null)[]) => new Set(items.map((one) => one && JSON.stringify([one.kind, one.min, one.max, one.values]))).size > 1
 
-const keyOf = (item: RangeItem) => [item.process ?? '', item.filler_diameter_mm ?? '', item.role ?? '', item.member ?? '', item.weld ?? ''].join('|')
+const keyOf = (item: RangeItem) => [item.process ?? '', item.filler_diameter_mm ?? '', item.role ?? '', item.member ?? '', item.weld === 'cjp-groove' ? '' : (item.weld ?? '')].join('|')
+
+const WELD_WORDS: Record<string, string> = { groove: 'grooves', fillet: 'fillets', 'cjp-groove': 'complete grooves', 'pjp-groove': 'partial grooves' }
 
 /** What tells one part of a variable from another: its process, size, runs, member or weld. */
 function scopeOf(item: RangeItem): string {
-  return [item.process, item.filler_diameter_mm && `${String(item.filler_diameter_mm)} mm`, item.role && (item.role === 'root' ? 'root' : 'other runs'), item.member && `member ${String(item.member)}`, item.weld && `${item.weld}s`]
+  return [item.process, item.filler_diameter_mm && `${String(item.filler_diameter_mm)} mm`, item.role && (item.role === 'root' ? 'root' : 'other runs'), item.member && `member ${String(item.member)}`, item.weld && item.weld !== 'cjp-groove' && WELD_WORDS[item.weld]]
     .filter(Boolean).join(', ')
 }
 
@@ -150,6 +152,7 @@ function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; o
         )}
         {(item.kind === 'set' || item.kind === 'exact') && <span>{item.values.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
         {item.doubtful.length > 0 && <span className="text-steel2">not decided: {item.doubtful.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
+        {item.weld === 'cjp-groove' && <small className="text-steel2">complete grooves</small>}
         {item.open_beyond && <span className="text-steel2">anything else not decided</span>}
         {item.kind === 'any' && <span className="text-steel2">free</span>}
         {item.kind === 'unknown' && <span className="inline-flex items-center gap-1.5"><MarkIcon mark="unknown" silent /> not known</span>}
