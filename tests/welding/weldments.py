@@ -234,10 +234,15 @@ def plain_record(code: str, words: dict[str, Any]) -> dict[str, Any]:
             put(plain, path, value)
     if words["joint"] in ("fillet", "lap") and "preparation" in sheet["joint"]:
         del sheet["joint"]["preparation"]
+    bought = {
+        (one["filler"]["make"], one["filler"]["designation"])
+        for one in sheet["passes"]
+        if one["process"] == "111"
+    }
     sheet["shelf"] = {"products": [
-        {"format": "grounded-bead/product", "version": 1, "name": name, "designation": name,
+        {"format": "grounded-bead/product", "version": 1, "name": make, "designation": designation,
          "ranges": [{"diameter_mm": size, "current_a": {"min": low, "max": high}} for size, low, high in SHEET]}
-        for name in {one["filler"]["designation"] for one in sheet["passes"] if one["process"] == "111"}
+        for make, designation in sorted(bought)
     ]}  # fmt: skip
     plain["tests"] = _tests(plain) + [
         {"kind": "macro", "specimen": f"section-{n}", **_GOOD["macro"], "weld_size_mm": size}

@@ -1,5 +1,6 @@
 """The audit trail: nothing in it changes, every row is linked to the one before, and a bent one is found."""
 
+import io
 import itertools
 import json
 import os
@@ -13,6 +14,7 @@ from apps.audit.models import Link
 from apps.audit.triggers import linked_tables
 from apps.audit.verify import sha256, verify
 from apps.coupons.models import PassLog
+from apps.coupons.services.add_photo import add_photo
 from apps.coupons.services.log_pass import log_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.jobs.models import Job
@@ -20,6 +22,7 @@ from django.apps import apps
 from django.core.management import call_command
 from django.core.management.base import CommandError
 from django.db import DatabaseError, connection, transaction
+from PIL import Image
 
 from tests.server.attacks.test_forgery import with_triggers_off
 from welding.documents.codec import PASS_RECORD
@@ -129,6 +132,23 @@ def test_an_event_put_in_past_the_triggers_is_found(trail):
 
     with_triggers_off(EVENT, forge)
     assert any("outside the chain" in one for one in faults())
+
+
+@pytest.mark.parametrize(
+    "done, words", [("kept", ""), ("bent", "bytes were changed"), ("gone", "cannot be read")]
+)
+def test_the_files_beside_the_database_are_compared(trail, people, settings, tmp_path, done, words):
+    settings.MEDIA_ROOT = tmp_path
+    picture = io.BytesIO()
+    Image.new("RGB", (8, 8), "red").save(picture, "PNG")
+    photo = add_photo(people["welder"], trail, uuid.uuid4(), picture.getvalue())
+    path = tmp_path / photo.file.name
+    if done == "bent":
+        path.write_bytes(path.read_bytes()[:-1] + b"x")
+    elif done == "gone":
+        path.unlink()
+    found = faults()
+    assert found == [] if done == "kept" else words in found[0] and "pass photo" in found[0]
 
 
 def test_who_did_it_is_part_of_the_chain(api, draft):
