@@ -13,6 +13,7 @@ from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
 from apps.qualification.api import router as qualification
 from apps.qualification.release_api import router as release
+from apps.qualification.signing_api import router as signing
 from apps.recordings.api import router as recordings
 from apps.recordings.gateway import router as gateway
 from apps.shelf.api import router as shelf
@@ -35,6 +36,7 @@ for _router in (
     codebook,
     qualification,
     release,
+    signing,
     recordings,
     gateway,
     printing,

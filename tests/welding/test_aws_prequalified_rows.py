@@ -120,6 +120,7 @@ ROWS = [
     ("no", draft("SAW", fillet(10), "2F", t=20)),
     ("yes", draft("SAW", fillet(8), "1F", t=20, amps=(950, 1000))),
     ("no", draft("SAW", fillet(8), "1F", t=20, amps=(1000, 1050))),
+    ("no", draft("SAW", fillet(8), "1F", t=20, filler="EM12K")),
     # gas
     ("yes", draft("GMAW", fillet(8), "1F", t=12, gas={"components_percent": {"Ar": 98, "O2": 2}})),
     ("no", draft("GMAW", fillet(8), "1F", t=12, gas={"components_percent": {"Ar": 50, "He": 50}})),

@@ -1,7 +1,6 @@
 """Records and procedures from a few words, so that a table of cases reads like a table.
 
-``build`` makes a record of what the words say was welded; ``own_procedure`` is the procedure that was
-welded there. A case is a record, and the own procedure of the same words with one of them changed.
+``welded`` is the record of what the words say; ``own_procedure`` is the procedure that was welded there. A case is a record, and the own procedure of the same words with one of them changed.
 """
 
 from copy import deepcopy
@@ -73,9 +72,6 @@ JOINTS: dict[str, dict[str, Any]] = {
     "pjp-bevel": {"kind": "butt", "weld": "pjp-groove", "throat_mm": 6,
                   "preparation": {"form": "single-bevel", "included_angle_deg": 40, "root_gap_mm": 0,
                                   "root_face_mm": 12}},
-    "pjp-bevel-t": {"kind": "t", "weld": "pjp-groove", "throat_mm": 6,
-                    "preparation": {"form": "single-bevel", "included_angle_deg": 45, "root_gap_mm": 0,
-                                    "root_face_mm": 8}},
     "fillet": {"kind": "t", "weld": "fillet", "leg1_mm": 8},
     "lap": {"kind": "lap", "weld": "fillet", "leg1_mm": 8},
     "t-butt": {"kind": "t", "weld": "cjp-groove",
@@ -86,16 +82,10 @@ JOINTS: dict[str, dict[str, Any]] = {
                                "root_face_mm": 2}},
 }  # fmt: skip
 _ROLES = {1: ("root",), 2: ("root", "cap"), 3: ("root", "fill", "cap")}
-# Words of the log, and where each stands as planned and as welded.
-_LOGGED = {
-    "amps": "current_a", "volts": "voltage_v", "feed": "wire_feed_m_min", "travel": "travel_mm_min",
-    "deposit": "deposit_mm", "bead": "bead",
-}  # fmt: skip
-_PLANNED = {"mechanisation", "transfer", "polarity", "output", "pulse", "ac", "extension_mm", "purge"}
 
 
 def gas(text: str) -> dict[str, float] | None:
-    """``Ar80 CO2-20``: components with their shares; ``none`` is no gas."""
+    """``Ar-80 CO2-20``: components with their shares; ``none`` is no gas."""
     if text == "none":
         return None
     return {name: float(share) for name, share in (one.split("-") for one in text.split())}

@@ -10,10 +10,12 @@ from welding.documents.procedure import Pass, Procedure
 from welding.joints.beads import bead_of
 from welding.joints.section import section_of
 
-STATED_SLACK = 0.15
-"""By how much stated deposits may miss the joint before they are no account of it (common practice)."""
+LITTLE_SLACK = 0.05
+"""By how much stated deposits may fall short of the joint before they are no account of it (judgement)."""
+MUCH_SLACK = 0.15
+"""By how much they may exceed it: a cap is laid down too (judgement)."""
 GOUGED_SLACK = 0.5
-"""The same where the root is gouged out and welded again."""
+"""The same where the root is gouged out and welded again (judgement)."""
 FILLED = (0.8, 1.25)
 FILLED_BY_HAND = (0.6, 1.6)
 """Metal laid down over the section, within which the beads tell how thick each process is (judgement)."""
@@ -48,7 +50,7 @@ def deposits_of(
 
     Returns:
         A deposit for each process. Stated deposits count where every pass has one and they add up to the
-        joint; else the beads do, where they fill it.
+        joint, scaled down to it where they exceed it; else the beads do, where they fill it.
     """
     laid = list(passes)
     processes = tuple(dict.fromkeys(one.process for one, _ in laid))
@@ -72,14 +74,16 @@ def _as_stated(
         return _none(processes, "The deposited thickness is stated for some passes and not for all.")
     whole = sum(mm or 0.0 for _, mm in laid)
     gouged = bool(procedure.joint and procedure.joint.back_gouge)
-    most = 1 + (GOUGED_SLACK if gouged else STATED_SLACK)
-    if depth_mm is not None and not depth_mm * (1 - STATED_SLACK) <= whole <= depth_mm * most:
+    most = 1 + (GOUGED_SLACK if gouged else MUCH_SLACK)
+    if depth_mm is not None and not depth_mm * (1 - LITTLE_SLACK) <= whole <= depth_mm * most:
         return _none(
             processes, f"The deposits stated add up to {whole:g} mm; the weld is {depth_mm:g} mm thick."
         )
+    share = min(1.0, depth_mm / whole) if depth_mm is not None else 1.0
     return {
         process: Deposit(
-            mm=sum(mm or 0.0 for one, mm in laid if one.process == process), reason="As stated pass by pass."
+            mm=share * sum(mm or 0.0 for one, mm in laid if one.process == process),
+            reason="As stated pass by pass.",
         )
         for process in processes
     }

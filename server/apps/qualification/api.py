@@ -14,7 +14,6 @@ from ninja import Router, Status
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.jobs.models import Job
-from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut
 from apps.qualification.models import (
     Amendment,
@@ -31,21 +30,15 @@ from apps.qualification.queries import (
     signed_tests,
 )
 from apps.qualification.schemas import (
-    AmendIn,
     AmendmentOut,
     CoversIn,
     DraftCoverageOut,
     EvidenceOut,
-    MadeOut,
-    MakeIn,
-    OldRecordIn,
-    OldRecordOfIn,
     PlanItemOut,
     PreparedOut,
     RangeOut,
     RangesOut,
     RecordLineOut,
-    SignatureIn,
     SignatureOut,
     SignedOut,
     SpecimenChangeIn,
@@ -53,10 +46,6 @@ from apps.qualification.schemas import (
     SpecimenOut,
     VariableOut,
 )
-from apps.qualification.services.amend_record import amend_record
-from apps.qualification.services.make_procedure import make_procedure
-from apps.qualification.services.old_record import enter_old_record, old_record_of
-from apps.qualification.services.signing import confirm_person, sign_record, void_record, witness_record
 from apps.qualification.services.specimens import change_test, enter_test, prepare_tests, remove_test
 from welding.brackets import brackets_of
 from welding.catalogue import all_editions
@@ -70,7 +59,8 @@ router = Router(tags=["qualification"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 
 
-def _coupon(coupon_id: int) -> Coupon:
+def coupon_of(coupon_id: int) -> Coupon:
+    """The coupon, with what its record rests on; 404 where there is none."""
     return get_object_or_404(
         Coupon.objects.select_related("job", "revision__procedure", "record"), pk=coupon_id
     )
@@ -128,7 +118,7 @@ def record_line(one: QualificationRecord) -> RecordLineOut:
 def evidence(request: HttpRequest, coupon_id: int) -> EvidenceOut:
     """The test plan with its cutting drawing, what was entered, and every verdict."""
     require(person(request), Action.VIEW)
-    coupon = _coupon(coupon_id)
+    coupon = coupon_of(coupon_id)
     document = record_document(coupon)
     asked = in_force(document.procedure.code)
     plan = plan_of(document)
@@ -229,14 +219,14 @@ def _signed(record: QualificationRecord) -> SignedOut:
 @router.post("/coupons/{int:coupon_id}/specimens", response={201: CreatedOut, **REFUSALS})
 def enter(request: HttpRequest, coupon_id: int, payload: SpecimenIn) -> Status[CreatedOut]:
     """Enter a test."""
-    made = enter_test(person(request), _coupon(coupon_id), payload.test)
+    made = enter_test(person(request), coupon_of(coupon_id), payload.test)
     return Status(201, CreatedOut(id=made.pk))
 
 
 @router.post("/coupons/{int:coupon_id}/specimens/plan", response={200: PreparedOut, **REFUSALS})
 def prepare(request: HttpRequest, coupon_id: int) -> PreparedOut:
     """Enter an empty test for every specimen that the plan asks for."""
-    return PreparedOut(made=prepare_tests(person(request), _coupon(coupon_id)))
+    return PreparedOut(made=prepare_tests(person(request), coupon_of(coupon_id)))
 
 
 @router.put("/specimens/{int:specimen_id}", response={200: CreatedOut, **REFUSALS})
@@ -257,7 +247,7 @@ def remove(request: HttpRequest, specimen_id: int, version: int) -> Status[None]
 def ranges(request: HttpRequest, coupon_id: int) -> RangesOut:
     """The range of qualification under every code and level, side by side."""
     require(person(request), Action.VIEW)
-    coupon = _coupon(coupon_id)
+    coupon = coupon_of(coupon_id)
     document = record_document(coupon)
     own = in_force(document.procedure.code)
     found = []
@@ -290,49 +280,12 @@ def ranges(request: HttpRequest, coupon_id: int) -> RangesOut:
 def coupon_covers(request: HttpRequest, coupon_id: int, payload: CoversIn) -> Coverage:
     """Whether this coupon covers a procedure or a joint, under the coupon's own code."""
     require(person(request), Action.VIEW)
-    document = record_document(_coupon(coupon_id))
+    document = record_document(coupon_of(coupon_id))
     target = payload.procedure or payload.joint
     if target is None:
         raise InvalidError("Name a procedure or a joint.")
     code = document.procedure.code
     return covers([document], target, code.id if code else None, code.level if code else None)
-
-
-@router.post("/coupons/{int:coupon_id}/sign", response={201: CreatedOut, **REFUSALS})
-def sign(request: HttpRequest, coupon_id: int, payload: SignatureIn) -> Status[CreatedOut]:
-    """Sign the record: it is frozen with its hash."""
-    user = person(request)
-    require(user, Action.SIGN_RECORD)
-    confirm_person(request, user, payload.password)
-    made = sign_record(user, _coupon(coupon_id), payload.reason)
-    return Status(201, CreatedOut(id=made.pk))
-
-
-@router.post("/records/{int:record_id}/witness", response={201: CreatedOut, **REFUSALS})
-def witness(request: HttpRequest, record_id: int, payload: SignatureIn) -> Status[CreatedOut]:
-    """Sign as a witness."""
-    user = person(request)
-    require(user, Action.WITNESS)
-    confirm_person(request, user, payload.password)
-    made = witness_record(user, record_of(record_id), payload.reason)
-    return Status(201, CreatedOut(id=made.pk))
-
-
-@router.post("/records/{int:record_id}/void", response={201: CreatedOut, **REFUSALS})
-def void(request: HttpRequest, record_id: int, payload: SignatureIn) -> Status[CreatedOut]:
-    """Sign that a record no longer counts."""
-    user = person(request)
-    require(user, Action.RELEASE)
-    confirm_person(request, user, payload.password)
-    made = void_record(user, record_of(record_id), payload.reason)
-    return Status(201, CreatedOut(id=made.pk))
-
-
-@router.post("/records/{int:record_id}/amend", response={201: CreatedOut, **REFUSALS})
-def amend(request: HttpRequest, record_id: int, payload: AmendIn) -> Status[CreatedOut]:
-    """Begin an amendment: a copy of the coupon to correct and to sign anew. Gives the copy's id."""
-    made = amend_record(person(request), record_of(record_id), payload.reason)
-    return Status(201, CreatedOut(id=made.coupon_id))
 
 
 @router.get("/jobs/{int:job_id}/records", response={200: list[RecordLineOut], 404: ProblemOut})
@@ -376,34 +329,11 @@ def _nearest(found: Coverage) -> str:
     return ordered[0].record if ordered else ""
 
 
-@router.post("/records/{int:record_id}/procedure", response={201: MadeOut, **REFUSALS})
-def make(request: HttpRequest, record_id: int, payload: MakeIn) -> Status[MadeOut]:
-    """Make the procedure that a record supports."""
-    made = make_procedure(person(request), record_of(record_id), as_new=payload.as_new)
-    return Status(201, MadeOut(id=made.revision.pk, notes=list(made.notes)))
-
-
-@router.post("/jobs/{int:job_id}/old-records", response={201: CreatedOut, **REFUSALS})
-def old_record(request: HttpRequest, job_id: int, payload: OldRecordIn) -> Status[CreatedOut]:
-    """Enter an old record from its certificate; its tests are entered as for any coupon."""
-    job = get_object_or_404(Job, pk=job_id)
-    made = enter_old_record(person(request), job, payload.document, payload.certificate, payload.tested_to)
-    return Status(201, CreatedOut(id=made.pk))
-
-
-@router.post("/revisions/{int:revision_id}/old-record", response={201: CreatedOut, **REFUSALS})
-def old_record_from(request: HttpRequest, revision_id: int, payload: OldRecordOfIn) -> Status[CreatedOut]:
-    """Take a revision, written as the certificate prints it, for the procedure of an old record."""
-    revision = get_object_or_404(Revision.objects.select_related("procedure__job"), pk=revision_id)
-    made = old_record_of(person(request), revision, payload.certificate, payload.tested_to)
-    return Status(201, CreatedOut(id=made.pk))
-
-
 @router.get("/coupons/{int:coupon_id}/record", response={200: None, 404: ProblemOut})
 def export_record(request: HttpRequest, coupon_id: int) -> HttpResponse:
     """The record as an open document: as signed, byte for byte, else as it stands."""
     require(person(request), Action.VIEW)
-    coupon = _coupon(coupon_id)
+    coupon = coupon_of(coupon_id)
     document = record_document(coupon)  # verifies the hash of a signed one
     signed = getattr(coupon, "record", None)
     body = signed.body.encode() if signed else RECORD.write(document)

@@ -206,9 +206,6 @@ def iso_submerged(text: str) -> Decoded | None:
     )
 
 
-_BEHAVIOUR = re.compile(r"^(?:DC|AC)$")
-
-
 def flux_class(text: str) -> Decoded | None:
     """Decode a flux by ISO 14174, such as ``S A AB 1 67 AC H5``.
 
@@ -230,16 +227,16 @@ def flux_class(text: str) -> Decoded | None:
         Token(made, {"F": "fused", "A": "agglomerated", "M": "mixed"}[made]),
         Token(kind, str(row["words"])),
     ]
-    words = Words(rest) if rest else Words("")
+    words = Words(rest)
     words.tokens = tokens
-    words.left = [one for one in words.left if one]
+    words.left = rest.split()
     if words.peek() in ("1", "2", "2B", "3", "4"):
         said = words.take()
         tokens.append(Token(said, "for unalloyed and low-alloy steel" if said == "1" else f"class {said}"))
     if re.fullmatch(r"\d{2,3}", words.peek()):
         tokens.append(Token(words.take(), "gain and loss of Si and Mn"))
     polarities: tuple[str, ...] = ()
-    if _BEHAVIOUR.match(words.peek()):
+    if words.peek() in ("DC", "AC"):
         said = words.take()
         polarities = ("DCEP", "AC") if said == "AC" else ("DCEP",)
         tokens.append(Token(said, "alternating and direct current" if said == "AC" else "direct current"))

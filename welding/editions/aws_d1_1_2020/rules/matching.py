@@ -59,16 +59,23 @@ def matching_findings(draft: Draft) -> Iterator[Finding]:
         if filler is None or filler.system not in STEEL_FILLERS:
             continue
         trouble = _trouble(draft, filler, row, low_hydrogen=low_hydrogen)
+        unknown = not trouble and filler.tensile_mpa is None
+        if unknown:
+            trouble = f"{filler.designation} alone does not tell the strength of the weld metal."
         yield Finding(
             rule="filler.matching",
-            verdict="violates" if trouble else "complies",
+            verdict="undecided" if unknown else "violates" if trouble else "complies",
             obligation="requirement" if code and code.route == "prequalified" else "recommendation",
             path=f"passes.{index}.filler.designation",
             title=_title(one, bool(trouble)),
             message=trouble or f"{filler.designation} matches base metals of group {group}.",
             actual=filler.designation,
             limit=f"matching filler for group {group}",
-            remedy="Choose a class that the table lists, or qualify it by test." if trouble else "",
+            remedy="State the class of flux and electrode together."
+            if unknown
+            else "Choose a class that the table lists, or qualify it by test."
+            if trouble
+            else "",
             citations=(table.citation_of(row), *filler.sources.citations[:1]),
             unchecked=(*table.unchecked, *filler.sources.unchecked[:1]),
         )

@@ -99,15 +99,12 @@ def _of_lesser_welds(
 
 
 def _partial_size(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeItem:
-    sizes = sorted(
-        (
-            one.weld_size_mm
-            for one in piece.record.tests
-            if isinstance(one, MacroTest) and one.weld_size_mm and one.discarded is None
-        ),
-        reverse=True,
-    )
-    shown = sizes[_SECTIONS - 1] if len(sizes) >= _SECTIONS else None
+    sizes = [
+        one.weld_size_mm
+        for one in piece.record.tests
+        if isinstance(one, MacroTest) and one.weld_size_mm and one.discarded is None
+    ]
+    shown = min(sizes) if len(sizes) >= _SECTIONS else None  # every section has to show the size
     return item(
         table,
         row,
@@ -115,7 +112,7 @@ def _partial_size(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeI
         "unknown" if shown is None else "span",
         "A partial groove that is not prequalified asks for three macroetch sections that show its weld size."
         if shown is None
-        else f"Three macroetch sections show a weld size of {said(piece, shown)}.",
+        else f"All {len(sizes)} macroetch sections show a weld size of {said(piece, shown)}.",
         max=shown,
         tested=None if shown is None else Range(shown, shown),
         weld="pjp-groove",
