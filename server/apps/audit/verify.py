@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Set
 from dataclasses import dataclass, field
 
 from django.apps import apps
@@ -42,7 +42,7 @@ def sha256(text: str) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
 
 
-def verify(known_heads: set[str] = frozenset()) -> Proof:  # type: ignore[assignment]
+def verify(known_heads: Set[str] = frozenset()) -> Proof:
     """Walk the whole chain and compare every row with its link.
 
     Args:
