@@ -1,5 +1,6 @@
 import type { RouteObject } from 'react-router'
 
-import { BenchPage } from './BenchPage'
-
-export const benchRoutes: RouteObject[] = [{ path: 'bench', element: <BenchPage /> }]
+/** Fetched when it is opened. */
+export const benchRoutes: RouteObject[] = [
+  { path: 'bench', lazy: async () => ({ Component: (await import('./BenchPage')).BenchPage }) },
+]

@@ -1,8 +1,9 @@
 import type { RouteObject } from 'react-router'
 
-import { ShelfPage } from './ShelfPage'
+/** Fetched when it is opened: the desk and the booth need none of it. */
+const lazy = async () => ({ Component: (await import('./ShelfPage')).ShelfPage })
 
 export const shelfRoutes: RouteObject[] = [
-  { path: 'shelf', element: <ShelfPage /> },
-  { path: 'shelf/:tab', element: <ShelfPage /> },
+  { path: 'shelf', lazy },
+  { path: 'shelf/:tab', lazy },
 ]
