@@ -1,5 +1,7 @@
 """What a record proves by what people state or agree: hardness limits, deposited thickness, makers' ranges."""
 
+from dataclasses import replace
+
 import pytest
 
 from tests.welding.records import put
@@ -121,3 +123,30 @@ def test_covered_electrodes_by_the_makers_sheet_or_as_tested(amps, sheet, verdic
         del plain["procedure"]["shelf"]
     found = covers([RECORD.take(plain)], own_procedure("aws", {"amps": amps}), AWS)
     assert found.verdict == verdict
+
+
+@pytest.mark.parametrize(
+    "tested_mm, asked_mm, preheat_c, reason, verdict",
+    [
+        (50, 50, 65, None, "complies"),
+        (50, 50, 50, None, "undecided"),
+        (50, 50, 50, "coupon of full restraint, no cracks", "complies"),
+        (50, 50, 34, "coupon of full restraint, no cracks", "violates"),
+        (50, 50.1, 50, "coupon of full restraint, no cracks", "undecided"),
+        (38, 50, 64, None, "undecided"),
+        (38, 38, 35, None, "complies"),
+    ],
+)  # fmt: skip
+def test_preheat_below_the_table_is_for_the_engineer(tested_mm, asked_mm, preheat_c, reason, verdict):
+    """AWS D1.1:2020, clause 5.7 and table 6.5 (15 °C down), from memory; contested, so it needs a reason."""
+    record = RECORD.take(plain_record("aws", {"t": tested_mm, "preheat": 50}))
+    asked = own_procedure("aws", {"t": asked_mm, "preheat": preheat_c})
+    assert asked.thermal
+    found = covers([record], replace(asked, thermal=replace(asked.thermal, preheat_reason=reason)))
+    said = [one for one in found.records[0].findings if one.path.startswith("thermal.preheat")]
+    worst = next((v for v in ("violates", "undecided") if v in [one.verdict for one in said]), "complies")
+    assert worst == verdict
+    if reason and verdict == "complies":
+        assert any(reason in one.message for one in said)
+    if verdict == "undecided":
+        assert any("65 °C" in one.message or "10 °C" in one.message for one in said)

@@ -196,9 +196,14 @@ class Pwht:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Thermal:
-    """Temperatures around the welding, and the heat input that is wanted per pass."""
+    """Temperatures around the welding, and the heat input that is wanted per pass.
+
+    ``preheat_reason``: why less preheat than the code's table for prequalified work is enough, where a
+    tested record proves it.
+    """
 
     preheat_min_c: f.TemperatureC | None = None
+    preheat_reason: f.Line | None = None
     interpass_max_c: f.TemperatureC | None = None
     heat_input_kj_mm: f.HeatInputRangeKjMm | None = None
     hydrogen_ml_100g: f.HydrogenMl100g | None = None

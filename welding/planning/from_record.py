@@ -213,7 +213,7 @@ def _with_code_preheat(
     rules: Rules = asked.edition.qualification.rules
     least = rules.table_preheat_c(Demand(procedure, asked.rule))
     thermal = procedure.thermal
-    if least is None or thermal is None:
+    if least is None or thermal is None or thermal.preheat_reason:
         return procedure
     notes.append("Thicker production metal asks for the code's preheat of its own thickness.")
     if thermal.preheat_min_c is not None and thermal.preheat_min_c >= least:

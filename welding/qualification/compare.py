@@ -443,18 +443,34 @@ def _preheat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     yield asked_span(item, stated, path)
     if item.how == "production-preheat":
-        # The table binds prequalified work; a steel without a row in it goes by its test.
-        least = asked.rules.table_preheat_c(demand)
-        if least is not None:
-            verdict: Verdict = "complies" if stated >= least - 1e-6 else "violates"
-            yield Outcome(
-                verdict,
-                path,
-                value=stated,
-                limit_value=least,
-                sense="at least",
-                note="the code's table for the production thickness",
-            )
+        yield from _against_table(item, asked, stated)
+
+
+def _against_table(item: RangeItem, asked: _Asked, stated: float) -> Iterator[Outcome]:
+    """The table binds prequalified work: below it a test counts where the engineer says why it is enough.
+
+    What was tested says nothing of cracking in thicker metal. A steel without a row goes by its test.
+    """
+    demand = asked.demand
+    least = asked.rules.table_preheat_c(demand)
+    if least is None:
+        return
+    path = "thermal.preheat_min_c"
+    table = "the code's table for the production thickness"
+    if stated >= least - 1e-6:
+        yield Outcome("complies", path, value=stated, limit_value=least, sense="at least", note=table)
+        return
+    reason = demand.procedure.thermal.preheat_reason if demand.procedure.thermal else None
+    thickest = max((t for _, t in demand.members_asked), default=None)
+    as_thick = thickest is not None and bool(item.numbers) and thickest <= item.numbers[0] * (1 + 1e-9)
+    asks = f"{table} asks for {demand.draft.write(least, 'temperature')}"
+    if reason and as_thick:
+        yield Outcome("complies", path, value=stated, note=f"{asks}; the record proves less: {reason}")
+    elif as_thick:
+        note = f"{asks}, and no reason is stated why less is enough"
+        yield Outcome("undecided", "thermal.preheat_reason", value=stated, note=note)
+    else:
+        yield Outcome("undecided", path, value=stated, note=f"{asks}, and no coupon as thick was tested")
 
 
 def _interpass(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:

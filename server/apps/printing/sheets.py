@@ -134,7 +134,7 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
         ),
         ("Joint", [Both(joint_words(document))]),
         ("Position", [Both(", ".join(document.positions) or BLANK)]),
-        ("Preheat, at least", [write.value(thermal.preheat_min_c if thermal else None, "temperature")]),
+        ("Preheat, at least", _preheat(thermal, write)),
         (
             "Between passes, at most",
             [write.value(thermal.interpass_max_c if thermal else None, "temperature")],
@@ -150,6 +150,12 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
         words = "Section with cap" if evaluation.section.reinforcement_mm2 else "Section"
         rows.append((words, [write.value(evaluation.section.total_mm2, "area")]))
     return rows
+
+
+def _preheat(thermal: Thermal | None, write: Writer) -> list[Both]:
+    """The least preheat, and why less than the code's table is enough where that is stated."""
+    least = write.value(thermal.preheat_min_c if thermal else None, "temperature")
+    return [least, Both(thermal.preheat_reason)] if thermal and thermal.preheat_reason else [least]
 
 
 def _treatments(thermal: Thermal | None, write: Writer) -> list[tuple[str, list[Both]]]:

@@ -3626,10 +3626,15 @@ export interface components {
         /**
          * Thermal
          * @description Temperatures around the welding, and the heat input that is wanted per pass.
+         *
+         *     ``preheat_reason``: why less preheat than the code's table for prequalified work is enough, where a
+         *     tested record proves it.
          */
         Thermal: {
             /** Preheat Min C */
             preheat_min_c?: number | null;
+            /** Preheat Reason */
+            preheat_reason?: string | null;
             /** Interpass Max C */
             interpass_max_c?: number | null;
             heat_input_kj_mm?: components["schemas"]["Range"] | null;

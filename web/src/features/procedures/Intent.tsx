@@ -123,6 +123,10 @@ export function Intent({ document, fields, onChange, disabled, errors }: Props) 
       <Row words="Preheat">
         <QuantityField label="Preheat, at least" kind="temperature" path="thermal.preheat_min_c" disabled={disabled} placeholder="at least"
           value={document.thermal?.preheat_min_c} onChange={(preheat_min_c) => onChange((before) => withThermal(before, { preheat_min_c }))} />
+        {document.code && document.thermal?.preheat_min_c != null && (
+          <TextField label="Reason for less preheat than the code’s table" path="thermal.preheat_reason" placeholder="reason, if below the code’s table" disabled={disabled}
+            value={document.thermal.preheat_reason} error={errors.get('thermal.preheat_reason')} onChange={(preheat_reason) => onChange((before) => withThermal(before, { preheat_reason }))} />
+        )}
       </Row>
       <Row words="Interpass">
         <QuantityField label="Interpass, at most" kind="temperature" path="thermal.interpass_max_c" disabled={disabled} placeholder="at most"

@@ -20,7 +20,10 @@ from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
-PRODUCTION_PREHEAT = "The code's own preheat for the production thickness (table 5.8) holds as well."
+PRODUCTION_PREHEAT = (
+    "Below the preheat of table 5.8 for the production thickness the engineer states why the tested one is "
+    "enough, up to the thickness that was tested."
+)
 
 
 def heat_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
@@ -77,7 +80,9 @@ def _temperatures(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             how="production-preheat" if variable == "preheat_c" else "",
             also=PRODUCTION_PREHEAT,
         )
-        yield replace(found, unchecked=unchecked)
+        thickest = max((t for t in piece.thicknesses_mm if t), default=None)
+        numbers = (thickest,) if thickest is not None and found.how else ()
+        yield replace(found, unchecked=unchecked, numbers=numbers)
 
 
 def _c(piece: Welded, value: float) -> str:
