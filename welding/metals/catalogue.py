@@ -30,7 +30,7 @@ class Metal:
         tensile_mpa: Minimum tensile strength [MPa] of the thinnest step; ``None`` where an own record does
             not say.
         chemistry: Least and most of the elements that matter, % by mass.
-        iso_15608: Listed group of ISO/TR 15608.
+        iso_15608: Listed group of ISO/TR 15608; empty where it is not known here.
         grouped: The group as computed, with what decided it.
         aws_d1_1: Listed group of AWS D1.1, where the code lists the steel.
         aws_d1_1_thick: Thickness above which it is in another group: mm, in, group.
@@ -148,7 +148,7 @@ def _metal(table: Table, row: Mapping[str, Any]) -> Metal:
             (float(top), float(value)) for top, value in row.get("tensile_steps_mpa", ())
         ),
         chemistry=chemistry,
-        iso_15608=row["iso_15608"],
+        iso_15608=row.get("iso_15608", ""),
         grouped=group_of(
             family=row["family"], condition=row["condition"], yield_mpa=steps[0][1], chemistry=chemistry
         ),
@@ -222,6 +222,9 @@ def find(text: str) -> Metal | None:
     for part in re.split(r"[/,]", text):
         if name_key(part) in names and part != text:
             return names[name_key(part)]
+    told = re.fullmatch(r"(.+?)\s*\((.+)\)\s*", text)
+    if told:  # a name with a word of explanation, as in ``C12200 (Cu-DHP)``
+        return find(told[1]) or find(told[2])
     without_temper = re.sub(r"(?<=\d{4})(?:T\d+|H\d+|O)$", "", key)
     return names.get(without_temper)
 

@@ -116,6 +116,10 @@ def _by(chemistry: Limits, element: str, steps: tuple[tuple[float, str], ...]) -
     return Grouped(group=None, reason=f"about {share:g} % {element} is above {steps[-1][0]:g}")
 
 
+_MOST_CARBON_QT_PERCENT = 0.30
+"""Machine steels such as 42CrMo4 are no weldable steels of group 3 (the stricter reading)."""
+
+
 def _carbon(family: Family, condition: str, yield_mpa: float | None, chemistry: Limits) -> Grouped:
     if yield_mpa is None:
         return Grouped(group=None, reason="the minimum yield is not known")
@@ -129,12 +133,12 @@ def _carbon(family: Family, condition: str, yield_mpa: float | None, chemistry: 
         return Grouped(
             group="2.1" if yield_mpa <= 460 else "2.2", reason=f"thermomechanically rolled, {said}"
         )
+    if yield_mpa > 460:
+        return Grouped(group=None, reason=f"{said} is above group 1, and {condition} is neither M nor QT")
     carbon = _most(chemistry, "C")
     if carbon > 0.25:
         group = "11.1" if carbon <= 0.35 else "11.2" if carbon <= 0.5 else "11.3"
         return Grouped(group=group, reason=f"up to {carbon:g} % C")
-    if yield_mpa > 460:
-        return Grouped(group=None, reason=f"{said} is above group 1, and {condition} is neither M nor QT")
     group = "1.1" if yield_mpa <= 275 else "1.2" if yield_mpa <= 360 else "1.3"
     return Grouped(group=group, reason=said)
 
@@ -143,6 +147,8 @@ def _cr_mo(condition: str, yield_mpa: float | None, chemistry: Limits) -> Groupe
     chromium, molybdenum = _middle(chemistry, "Cr"), _middle(chemistry, "Mo")
     if chromium is None or molybdenum is None:
         return Grouped(group=None, reason="Cr and Mo are not known")
+    if condition == "QT" and _most(chemistry, "C") > _MOST_CARBON_QT_PERCENT:
+        return Grouped(group=None, reason="quenched and tempered with so much C in no group known here")
     if condition == "QT" and yield_mpa is not None and yield_mpa > 360 and chromium <= 3.5:
         group = "3.1" if yield_mpa <= 690 else "3.2"
         return Grouped(group=group, reason=f"quenched and tempered, minimum yield {yield_mpa:g} MPa")
