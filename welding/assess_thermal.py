@@ -12,7 +12,7 @@ from welding.citation import Citation
 from welding.documents.procedure import BaseMetal
 from welding.edition import Edition
 from welding.errors import OutOfRangeError, UnknownEntryError
-from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, upper_chemistry
+from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, typical_chemistry
 from welding.heat.cooling import (
     CoolingJoint,
     CoolingWindow,
@@ -213,10 +213,10 @@ def hydrogen_counted(draft: Draft) -> tuple[float, str]:
 
 
 def chemistry_counted(one: BaseMetal, metal: Metal) -> tuple[Mapping[str, float], str]:
-    """Chemistry to count with: the heat's, else the most that the standard allows."""
+    """Chemistry to count with: the heat's, else what the grade usually has."""
     if one.chemistry and {"C", "Mn"} <= set(one.chemistry):
         return one.chemistry, "chemistry of the heat"
-    return upper_chemistry(metal), "chemistry at the standard's upper limits"
+    return typical_chemistry(metal), "typical chemistry of the grade"
 
 
 def _preheat(

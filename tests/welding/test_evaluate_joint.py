@@ -47,9 +47,9 @@ def test_preheat_methods_stand_side_by_side():
     assert american.preheat[2].preheat_c == 75
 
 
-def test_without_a_certificate_the_standards_limits_are_taken_and_said():
+def test_without_a_certificate_a_typical_chemistry_is_taken_and_said():
     option = judged(base_metals=metals()).thermal.preheat[0]
-    assert any("standard's upper limits" in text for text in option.assumptions)
+    assert any("typical chemistry" in text for text in option.assumptions)
     assert any("assumed" in text for text in option.assumptions)
 
 

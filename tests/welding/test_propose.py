@@ -84,7 +84,8 @@ def test_a_whole_draft_without_a_violation(metal, process, code, place, thicknes
     assert sum(bead.area_mm2 for bead in section.beads) == pytest.approx(section.total_mm2)
     if not any(by_hand(one) for one in draft.passes):
         laid = sum(bead_area_middle_mm2(one) for one in draft.passes)
-        assert laid == pytest.approx(section.total_mm2, rel=0.03)
+        convex = 1.12 if joint is T_FILLET and len(draft.passes) == 1 else 1.0
+        assert 0.97 * section.total_mm2 <= laid <= 1.03 * convex * section.total_mm2
     # Every number of a pass has its source, and each kind of pass its reasons.
     for one in draft.passes:
         for path in ("current_a", "voltage_v", "travel_mm_min"):
@@ -313,7 +314,7 @@ def test_a_cooling_time_that_is_wished_sets_the_heat_input():
     )
     thermal = found.procedure.thermal
     for heat in evaluate(found.procedure).heat_input:
-        assert cooling_time(heat.min_kj_mm, thermal.preheat_min_c, 20, "butt").t85_s > 7.8
+        assert cooling_time(heat.min_kj_mm, thermal.preheat_min_c, 20, "butt").t85_s > 7.6
         assert cooling_time(heat.max_kj_mm, thermal.interpass_max_c, 20, "butt").t85_s < 30.5
 
 
@@ -394,7 +395,11 @@ def test_double_sided_plates_are_gouged_and_welded_from_the_back():
         ({"thickness_mm": [300]}, "thickness_mm.0", "0.5 to 150 mm"),
         ({"position": "PB"}, "position", "fillet"),
         ({"joint": T_FILLET, "position": "4G"}, "position", "groove"),
-        ({"process": "121"}, "process", "not known here"),
+        ({"process": "121"}, "process", "flat or horizontal"),
+        ({"process": "142"}, "process", "not known here"),
+        ({"fill_process": "121"}, "fill_process", "flat or horizontal"),
+        ({"fill_process": "142"}, "fill_process", "not known here"),
+        ({"joint": T_FILLET, "fill_process": "111"}, "fill_process", "one process"),
         ({"process": "131"}, "process", "not planned for steel"),
         ({"joint": {"kind": "butt", "weld": "plug"}}, "joint.weld", "plug"),
         ({"joint": {"kind": "lap", "weld": "cjp-groove"}}, "joint.weld", "fillet"),

@@ -151,7 +151,7 @@ def test_travel_and_shape():
     assert travel_range("spray", "vertical-up") is None
     up, flat = (travel_range("short", attitude)[0] for attitude in ("vertical-up", "flat"))
     assert up.max < flat.max
-    assert bead_shape("stick", "flat", 4.0).most_mm2 == pytest.approx(28 * 4 / 3.2)
+    assert bead_shape("stick", "flat", 4.0).most_mm2 == pytest.approx(26 * 4 / 3.2)
 
 
 # --- what is laid down ------------------------------------------------------------------------

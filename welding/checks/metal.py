@@ -14,6 +14,8 @@ from welding.finding import Finding
 from welding.metals.catalogue import Metal
 from welding.metals.grouping import ISO_TR_15608
 
+SAME_LEVEL_SHARE = 0.985
+"""Level 69 is 760 MPa of electrodes and 770 of wires, 70 ksi is 480 to 490 MPa: one level, named apart."""
 OVER_MATCH_MPA = 200
 """A filler this much stronger than the metal is hardly ever meant (common practice)."""
 
@@ -123,7 +125,7 @@ def _strength(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> It
     if len(strengths) < len(metals):
         return
     wanted, strongest = min(strengths), max(strengths)
-    fits = filler.tensile_mpa >= wanted
+    fits = filler.tensile_mpa >= wanted * SAME_LEVEL_SHARE
     over = filler.tensile_mpa > strongest + OVER_MATCH_MPA
     if over:
         yield Finding(

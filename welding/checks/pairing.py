@@ -33,7 +33,7 @@ _KIND_OF_FILLER = {
     **dict.fromkeys(("ISO 3581-A", "ISO 17633-A"), "stainless"),
     **dict.fromkeys(("AWS A5.10", "ISO 18273"), "aluminium"),
     **dict.fromkeys(("AWS A5.11", "AWS A5.14"), "nickel"),
-    "AWS A5.7": "copper",
+    **dict.fromkeys(("AWS A5.6", "AWS A5.7"), "copper"),
 }
 _NOT_WELDED = re.compile(r"\b(?:2014|2017|2024|7050|7075)\b")
 _PAIR_GROUP = (
@@ -173,7 +173,8 @@ def _trouble(filler: Decoded, metals: list[Metal]) -> tuple[Obligation, str, str
             )
         return _aluminium(alloy, name, metals)
     if "copper" in kinds:
-        if kind == "copper":
+        between = len(kinds) > 1 and name.startswith(("ERNiCu", "ENiCu", "ERNi-", "ENi-"))
+        if kind == "copper" or between:
             return None
         return "requirement", f"{name} is {kind} filler on copper.", "Choose a copper filler."
     if kind == "copper":

@@ -51,6 +51,9 @@ class Trial:
 class Intent:
     """What is to be joined, where, and how. ``metals`` are names or what people say.
 
+    ``fill_process`` (and its transfer, filler and gas) is for the passes after the root, where they are
+    welded otherwise than the root: another process, or the same one with another filler.
+
     ``heat_input_kj_mm`` and ``t85_s`` are wanted windows. ``machine`` names a machine of the shelf.
     ``overlap`` is how far each bead laps over the last; it is only drawn and planned with, never
     counted as metal twice.
@@ -69,6 +72,10 @@ class Intent:
     transfer: f.Transfer | None = None
     filler: WishedFiller | None = None
     gas: f.Line | None = None
+    fill_process: f.Process | None = None
+    fill_transfer: f.Transfer | None = None
+    fill_filler: WishedFiller | None = None
+    fill_gas: f.Line | None = None
     machine: f.Line | None = None
     requirements: Requirements | None = None
     heat_input_kj_mm: f.HeatInputRangeKjMm | None = None

@@ -7,9 +7,15 @@ from collections.abc import Mapping
 
 from welding.metals.catalogue import Metal
 
+HARDENABLE_FROM_PERCENT_C = 0.37
 HARDENING = ("carbon", "weathering", "ni-steel")
 """Families whose preheat method B is for; chromium-molybdenum steels have figures of their own."""
 USUAL_HYDROGEN_ML_100G = 5.0
+HYDROGEN_BY_PROCESS_ML_100G = {"135": 3.0, "141": 3.0, "131": 3.0}
+"""Bare wire and rod in dry gas bring next to none; whatever has a flux counts 5 where it is ordered so."""
+NOT_LOW_ML_100G = 16.0
+"""Covered electrodes that are no low-hydrogen ones (common practice)."""
+_CARBON_SHARE, _MANGANESE_SHARE, _MENU_SHARE = 0.80, 0.9, 0.35
 
 
 def metal_key(metal: Metal, thickness_mm: float) -> str:
@@ -22,6 +28,17 @@ def metal_key(metal: Metal, thickness_mm: float) -> str:
     """
     family, name = metal.family, metal.name.upper()
     chromium = metal.chemistry.get("Cr", (0.0, 0.0))[1]
+    carbon = metal.chemistry.get("C", (0.0, 0.0))[1]
+    if family in ("carbon", "cr-mo") and carbon > HARDENABLE_FROM_PERCENT_C:
+        return "hardenable"
+    if family == "copper":
+        return "copper" if metal.chemistry.get("Cu", (0.0, 0.0))[0] >= 99 else "copper-alloy"
+    if (
+        family == "austenitic"
+        and metal.chemistry.get("Ni", (0.0, 0.0))[0] >= 17
+        and (metal.chemistry.get("Mo", (0.0, 0.0))[0] >= 3.5)
+    ):
+        return "super-austenitic"
     if family == "cr-mo":
         return "cr-mo-9" if chromium > 5 else "cr-mo-2" if chromium > 1.6 else "cr-mo-1"
     if family == "duplex":
@@ -32,8 +49,38 @@ def metal_key(metal: Metal, thickness_mm: float) -> str:
         if "Q" in metal.condition or re.search(r"Q[LT]?\d?$|A514|A517|HPS", name):
             return "quenched"
         strength = metal.yield_at(thickness_mm) or 0.0
-        return "fine-grained" if strength >= 400 else family
+        fine = strength >= 400 or re.match(r"[SP]\d{3}[NM]L?\d?\b", name)
+        return "fine-grained" if fine else family
     return family
+
+
+def typical_chemistry(metal: Metal) -> Mapping[str, float]:
+    """What a heat of the grade usually has [% by mass], never all maxima at once (common practice).
+
+    Carbon is about 0.8 and manganese 0.9 of the most that is allowed; of an element that the standard asks
+    for, the middle; of one that it only allows, a third, since no heat has every one of them. With it the
+    carbon equivalent stays below the cap that the standards of structural steel set (S355: 0.45).
+    """
+    shares = {"C": _CARBON_SHARE, "Mn": _MANGANESE_SHARE}
+    found = {}
+    for element, (low, high) in metal.chemistry.items():
+        if low > 0 and element not in shares:
+            found[element] = (low + high) / 2
+        else:
+            found[element] = max(high * shares.get(element, _MENU_SHARE), low)
+    return found
+
+
+def usual_hydrogen_ml_100g(process: str, marked: float | None, low_hydrogen: bool | None) -> float:
+    """Diffusible hydrogen to count with [ml/100 g]: the mark, else by covering and process.
+
+    A cellulosic or rutile covering brings more than 15.
+    """
+    if marked is not None:
+        return marked
+    if process == "111" and low_hydrogen is False:
+        return NOT_LOW_ML_100G
+    return HYDROGEN_BY_PROCESS_ML_100G.get(process, USUAL_HYDROGEN_ML_100G)
 
 
 def upper_chemistry(metal: Metal) -> Mapping[str, float]:

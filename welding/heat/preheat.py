@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from welding.citation import Citation
 from welding.ranges import Limits
@@ -81,6 +81,43 @@ def method_b_c(cet: float, thickness_mm: float, hydrogen_ml_100g: float, heat_in
         + (53 * cet - 32) * heat_input_kj_mm
         - 328
     )
+
+
+def method_b_at_its_ends(
+    *, cet: float, thickness_mm: float, hydrogen_ml_100g: float, heat_input_kj_mm: float
+) -> Preheat:
+    """Method B with what lies outside its validity taken at the nearest end, and told so.
+
+    Thickness no longer counts above 90 mm; below 10 mm the relation is drawn on. A CET above 0.5 or
+    hydrogen above 20 ml/100 g asks for more than the figure: it says so, and never falls to none.
+    """
+    given = {
+        "CET": (cet, CET_VALID, "more is wanted than this figure"),
+        "thickness": (thickness_mm, THICKNESS_VALID, ""),
+        "hydrogen": (hydrogen_ml_100g, HYDROGEN_VALID, "more is wanted than this figure"),
+        "heat input": (heat_input_kj_mm, HEAT_INPUT_VALID, ""),
+    }
+    taken, said = {}, []
+    for words, (value, limits, more) in given.items():
+        taken[words] = min(max(value, limits.low), limits.high)
+        if not limits.allows(value):
+            beyond = f"; {more}" if more and value > limits.high else ""
+            said.append(
+                f"{value:g} mm is thinner than the method is for"
+                if words == "thickness" and value < limits.low
+                else f"{words} {value:.3g} taken as {taken[words]:g}, where the method ends{beyond}"
+            )
+    found = method_b(
+        cet=taken["CET"],
+        thickness_mm=taken["thickness"],
+        hydrogen_ml_100g=taken["hydrogen"],
+        heat_input_kj_mm=taken["heat input"],
+    )
+    if 0 < thickness_mm < THICKNESS_VALID.low and found.preheat_c is not None:
+        less = 160 * (math.tanh(THICKNESS_VALID.low / 35) - math.tanh(thickness_mm / 35))
+        value = found.preheat_c - less
+        found = replace(found, preheat_c=value, none_needed=value <= 20)
+    return replace(found, governing_thickness_mm=thickness_mm, assumptions=(*said, *found.assumptions))
 
 
 def method_b(

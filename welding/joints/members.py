@@ -10,13 +10,14 @@ from welding.joints.grooves import Groove
 from welding.joints.shapes import Polygon, Shape
 from welding.joints.walls import Wall, spaced_arc
 
+LEAST_TOE_MM = 1.0
 TOE_MM = 1.5
 """How far a cap laps over each edge of a groove (common practice; the cap is always assumed)."""
 
 
 def toe_mm(thickness_mm: float) -> float:
     """Lap of a cap over an edge: 1.5 mm, less on sheet (common practice)."""
-    return min(TOE_MM, thickness_mm / 2)
+    return min(TOE_MM, max(thickness_mm / 2, LEAST_TOE_MM))
 
 
 # --- butt -------------------------------------------------------------------------------------

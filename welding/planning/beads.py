@@ -46,6 +46,7 @@ def plan_side(
     scale: float = 1.0,
     overlap: str = "half",
     most_mm2: tuple[float | None, float | None] = (None, None),
+    hot_mm: float = 0.0,
 ) -> list[PlannedBead]:
     """Beads of one side: a root bead, layers of about the usual thickness, a cap layer.
 
@@ -56,6 +57,7 @@ def plan_side(
         scale: Below one for more and smaller beads.
         overlap: School of overlap; it decides how many beads lie side by side.
         most_mm2: Largest root bead and largest other bead that the heat input allows.
+        hot_mm: Thickness of a second layer that is laid like the root; none where it is 0.
 
     Returns:
         Beads in welding order; their areas sum to the side's area with its cap, exactly.
@@ -64,7 +66,7 @@ def plan_side(
     fill = shape.fill_mm * math.sqrt(scale)
     widest = shape.width_mm * math.sqrt(scale)
     if depth <= shape.root_mm * 1.2 * math.sqrt(scale):
-        return _single_layer(channel, side, widest * 1.3, overlap)
+        return _single_layer(channel, side, widest * 1.3, overlap, shape.most_mm2 * scale)
     first = min(shape.root_mm * math.sqrt(scale), depth)
     largest_root = min(ROOT_SHARE * shape.most_mm2 * scale, most_mm2[0] or math.inf)
     if channel.area_between(0.0, first) > largest_root:
@@ -82,13 +84,25 @@ def plan_side(
         )
         for _ in range(roots)
     ]
+    layer = 2
+    if hot_mm and first + hot_mm < 0.7 * depth:
+        area = channel.area_between(first, first + hot_mm)
+        count = math.ceil(area / largest_root - 1e-9)
+        width = channel.width(first + hot_mm) / count
+        beads += [
+            PlannedBead(
+                side=side, role="hot", layer=2, area_mm2=area / count, width_mm=width, height_mm=hot_mm
+            )
+            for _ in range(count)
+        ]
+        first, root_area, layer = first + hot_mm, root_area + area, 3
     most = min(shape.most_mm2 * scale, most_mm2[1] or math.inf)
     thickest = fill * THICKEST_OVER_USUAL
     layers = max(1, math.ceil((depth - first) / fill - 0.2))
     for more in range(MOST_BEADS):
         counts = _layer_counts(channel, first, layers + more, widest, overlap)
         _share_out(counts, total - root_area, most)
-        upper = _upper_layers(channel, side, first, counts, thickest)
+        upper = _upper_layers(channel, side, first, counts, thickest, layer)
         if upper[-1].height_mm <= thickest * 1.001 or len(upper) > MOST_BEADS:
             break
     return beads + upper
@@ -102,7 +116,7 @@ def _share_out(counts: list[int], area_mm2: float, most: float) -> None:
 
 
 def _upper_layers(
-    channel: Channel, side: int, first: float, counts: list[int], thickest: float
+    channel: Channel, side: int, first: float, counts: list[int], thickest: float, lowest: int
 ) -> list[PlannedBead]:
     """Layers over the root: every bead lays down the same, unless its layer would become too thick."""
     beads: list[PlannedBead] = []
@@ -122,7 +136,7 @@ def _upper_layers(
             PlannedBead(
                 side=side,
                 role="cap" if last else "fill",
-                layer=index + 2,
+                layer=index + lowest,
                 area_mm2=each,
                 width_mm=channel.width(high) / count,
                 height_mm=max(high - low, 0.1),
@@ -135,9 +149,11 @@ def _upper_layers(
     return beads
 
 
-def _single_layer(channel: Channel, side: int, widest: float, overlap: str) -> list[PlannedBead]:
+def _single_layer(
+    channel: Channel, side: int, widest: float, overlap: str, most_mm2: float
+) -> list[PlannedBead]:
     width = max(channel.width(channel.depth), 1.0)
-    count = _abreast(width, widest, overlap)
+    count = max(_abreast(width, widest, overlap), math.ceil(channel.total_mm2 / most_mm2 - 1e-9))
     return [
         PlannedBead(
             side=side,

@@ -5,12 +5,12 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from welding.checks.pairing import MOLYBDENUM_FROM_PERCENT
 from welding.checks.shielding import STAINLESS
 from welding.consumables.gas import gas_text, read_gas
 from welding.documents.fields import Transfer
 from welding.errors import DocumentError, Problem, UnreadableError
 from welding.planning.facts import Facts
+from welding.planning.fillers import alloy_for, designation_for, is_high_alloy
 from welding.planning.reasons import Reason
 from welding.planning.sizes import trade_size_name
 from welding.setup.fields import fields_of
@@ -18,7 +18,7 @@ from welding.table import load_table
 
 PACKAGE = "welding.planning"
 _SMALL, _MIDDLE, _LARGE = 3.0, 5.0, 8.0
-SI_SIZES = {0.762: 0.8, 0.889: 1.0, 1.143: 1.2, 1.727: 1.6, 1.588: 1.6, 2.381: 2.4, 3.175: 3.2}
+SI_SIZES = {0.762: 0.8, 0.889: 1.0, 1.143: 1.2, 1.727: 1.6, 1.588: 1.6, 1.984: 2.0, 2.381: 2.4, 3.175: 3.2}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -55,7 +55,7 @@ def choose_consumables(facts: Facts) -> Consumables:
                 path="passes.*.filler.designation",
                 text=f"{designation} for {' to '.join(dict.fromkeys(m.name for m in facts.metals))}, "
                 f"process {facts.process}",
-                citation=load_table(PACKAGE, "filler_choice").citation,
+                citation=load_table(PACKAGE, "fillers").citation,
             )
         )
     if gas is None:
@@ -65,19 +65,19 @@ def choose_consumables(facts: Facts) -> Consumables:
                 Reason(path="passes.*.gas", text=f"{gas_text(gas)}: {_gas_why(facts, designation)}")
             )
     purge = None
-    if _needs_purge(facts):
+    if _needs_purge(facts, alloy_for(facts)):
         purge = {"Ar": 100.0}
         reasons.append(
             Reason(
                 path="passes.0.purge",
-                text="argon behind the root: bare stainless and nickel roots burn without it",
+                text="argon behind the root: one with chromium or nickel scales without it",
             )
         )
     return Consumables(designation=designation, gas=gas, purge=purge, reasons=tuple(reasons))
 
 
 def _wished_gas(facts: Facts) -> dict[str, float] | None:
-    if not facts.intent.gas or facts.process in ("111", "114"):
+    if not facts.intent.gas or facts.process in ("111", "114", "121"):
         return None
     try:
         return dict(read_gas(facts.intent.gas))
@@ -86,75 +86,13 @@ def _wished_gas(facts: Facts) -> dict[str, float] | None:
 
 
 def _filler(facts: Facts, gas: dict[str, float] | None) -> str:
-    alloy = _alloy(facts)
     pure_co2 = bool(gas) and (gas or {}).get("CO2", 0.0) > 50
-    if alloy:
-        row = next(row for row in load_table(PACKAGE, "filler_by_alloy").rows if row["alloy"] == alloy)
-        column = {"141": "rod", "135": "wire", "131": "wire", "111": "stick"}.get(facts.process, "cored")
-        if column == "cored" and pure_co2:
-            column = "cored_c1"
-        return str(row[column])
-    for row in load_table(PACKAGE, "filler_choice").rows:
-        if (
-            facts.process in row["processes"]
-            and row["yield_over_mpa"] < max(facts.strength, 1) <= row["yield_to_mpa"]
-            and facts.thick <= row["thickness_to_mm"]
-            and (not row["gas"] or (row["gas"] == "C1") == pure_co2)
-        ):
-            return str(row["designation"])
-    return ""
-
-
-def _alloy(facts: Facts) -> str:
-    """Row of the fillers by alloy; empty for carbon steels, which go by strength."""
-    families, names = facts.families, [metal.name.upper() for metal in facts.metals]
-    if facts.kind == "nickel":
-        return "nicrmo3"
-    if facts.kind == "copper":
-        return "copper" if facts.thin >= 1.5 else "bronze"
-    if facts.kind == "aluminium":
-        return _aluminium(facts)
-    if facts.kind == "stainless":
-        return _stainless(facts, names)
-    if families == {"cr-mo"}:
-        share = min(metal.chemistry.get("Cr", (0.0, 0.0))[1] for metal in facts.metals)
-        if any("4130" in name or "25CRMO" in name for name in names):
-            return "D2"
-        return "B3" if share > 1.6 else "B2"
-    return ""
-
-
-def _stainless(facts: Facts, names: list[str]) -> str:
-    families = facts.families
-    if families & {"carbon", "weathering", "cr-mo", "ni-steel"}:
-        return "309L"
-    if "duplex" in families:
-        chromium = max(metal.chemistry.get("Cr", (0.0, 0.0))[1] for metal in facts.metals)
-        return "2594" if chromium > 24.5 and families == {"duplex"} else "2209"
-    if families & {"martensitic", "ferritic"}:
-        return "309L"
-    if any("310" in name for name in names):
-        return "310"
-    if all(metal.chemistry.get("Mo", (0.0, 0.0))[0] >= MOLYBDENUM_FROM_PERCENT for metal in facts.metals):
-        return "316L"
-    if all(re.search(r"321|347|1\.4541|1\.4550", name) for name in names):
-        return "347"
-    return "308L"
-
-
-def _aluminium(facts: Facts) -> str:
-    magnesium = max(sum(metal.chemistry.get("Mg", (0.0, 0.0))) / 2 for metal in facts.metals)
-    first = {metal.name[:1] for metal in facts.metals}
-    if magnesium > 3.5:
-        return "5183"
-    if magnesium > 2.0 or "5" in first or first == {"6"}:
-        return "5356"
-    return "1100" if first == {"1"} else "4043"
+    return designation_for(facts, alloy_for(facts), facts.process, pure_co2=pure_co2)
 
 
 def _usual_gas(facts: Facts, designation: str) -> dict[str, float] | None:
     process = facts.process
-    if process in ("111", "114"):
+    if process in ("111", "114", "121"):
         return None
     if process in ("131", "141"):
         return {"Ar": 100.0}
@@ -184,11 +122,22 @@ def _gas_why(facts: Facts, designation: str) -> str:
     return "carries every transfer mode of solid steel wire"
 
 
-def _needs_purge(facts: Facts) -> bool:
+PURGED_FROM_PERCENT_CR = 1.9
+"""From here the root of a chromium steel scales without argon behind it (common practice)."""
+
+
+def _needs_purge(facts: Facts, alloy: str) -> bool:
     joint = facts.intent.joint
     open_root = joint.weld == "cjp-groove" and joint.backing in ("none", "gas") and not joint.back_gouge
     has_purge = "purge" in fields_of(facts.process, None, "spray")
-    return has_purge and open_root and facts.families <= set(STAINLESS)
+    if not (has_purge and open_root):
+        return False
+    chromium = any(
+        metal.family == "cr-mo" and sum(metal.chemistry.get("Cr", (0.0, 0.0))) / 2 > PURGED_FROM_PERCENT_CR
+        for metal in facts.metals
+    )
+    bare = bool(facts.families & set(STAINLESS)) or is_high_alloy(alloy)
+    return chromium or bare
 
 
 # --- transfer ---------------------------------------------------------------------------------
@@ -213,7 +162,8 @@ def choose_transfer(facts: Facts, gas: dict[str, float] | None, *, open_root: bo
         return "short-circuit"
     if not facts.prequalified and (open_root or facts.thin < _MIDDLE):
         return "short-circuit"
-    if level and facts.thin >= _MIDDLE and carbon_dioxide <= 20:
+    # Pipe is small and fed from one side: pulses keep its pool.
+    if level and facts.thin >= _MIDDLE and carbon_dioxide <= 20 and (facts.prequalified or not facts.pipe):
         return "spray"
     return "pulsed"
 
@@ -221,42 +171,53 @@ def choose_transfer(facts: Facts, gas: dict[str, float] | None, *, open_root: bo
 # --- diameter ---------------------------------------------------------------------------------
 
 
-def choose_diameter(facts: Facts, transfer: Transfer | None, *, root: bool) -> tuple[float, str]:
+def choose_diameter(
+    facts: Facts, transfer: Transfer | None, *, root: bool, open_root: bool = True
+) -> tuple[float, str]:
     """True diameter of the filler [mm] and its trade size; the one that is wished first."""
     wished = facts.intent.filler
     if wished is not None and wished.diameter_mm is not None:
         return wished.diameter_mm, wished.nominal or trade_size_name(wished.diameter_mm, facts.units)
-    inch = _inch_size(facts, transfer, root=root)
+    inch = _inch_size(facts, transfer, root=root, open_root=open_root)
     size = inch if facts.units == "us" and facts.process != "111" else SI_SIZES.get(inch, inch)
     if facts.process == "131" and facts.units == "us" and abs(inch - 1.143) < 0.01:
         size = 1.191  # aluminium and copper wire is sold as 3/64 in
     return size, trade_size_name(size, facts.units)
 
 
-def _inch_size(facts: Facts, transfer: Transfer | None, *, root: bool) -> float:
+def _inch_size(facts: Facts, transfer: Transfer | None, *, root: bool, open_root: bool) -> float:
     thin, process = facts.thin, facts.process
     if process == "135":
         if transfer == "short-circuit":
             return 0.762 if thin < 2 else 0.889
         return 0.889 if thin < _MIDDLE else 1.143
+    if process == "121":
+        thick_steel = facts.kind == "steel" and not facts.pipe and facts.strength < 600
+        return (
+            4.0
+            if thick_steel and thin >= 8 and not facts.intent.fill_process and facts.families != {"cr-mo"}
+            else 3.2
+        )
     if process == "136":
         return 0.889 if thin < _SMALL else 1.143
     if process == "114":
-        return 1.143 if thin <= 12 and facts.strength <= 360 else 1.727
+        return 1.143 if thin < 6 else 1.984
     if process in ("138", "131"):
         return 0.889 if process == "131" and thin < 2 else 1.143
     if process == "141":
         if thin < 1.8:
             return 1.588
         return 2.381 if root or thin < _LARGE else 3.175
-    return _stick(facts, root=root)
+    return _stick(facts, root=root, open_root=open_root)
 
 
-def _stick(facts: Facts, *, root: bool) -> float:
+def _stick(facts: Facts, *, root: bool, open_root: bool) -> float:
     level = facts.attitude in ("flat", "horizontal")
+    if facts.attitude == "vertical-down" and facts.thin >= 6 and facts.kind == "steel":
+        return 3.2 if root else 4.0
     if facts.thin < _SMALL:
         return 2.5
-    if root and (facts.thin < _LARGE or facts.kind != "steel"):
+    if root and (facts.thin < _LARGE or (open_root and facts.kind != "steel")):
         return 2.5
     if not root and level and facts.thin >= 10 and facts.kind == "steel":
         return 4.0

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from welding.checks.own_metal import as_metal
@@ -18,13 +18,13 @@ from welding.metals.kinds import KIND_OF_FAMILY, Kind
 from welding.table import load_table
 
 Attitude = Literal["flat", "horizontal", "vertical-up", "vertical-down", "overhead"]
-PLANNED = ("111", "114", "131", "135", "136", "138", "141")
+PLANNED = ("111", "114", "121", "131", "135", "136", "138", "141")
 _FOR_KIND: dict[Kind, tuple[str, ...]] = {
-    "steel": ("111", "114", "135", "136", "138", "141"),
-    "stainless": ("111", "135", "136", "141"),
+    "steel": ("111", "114", "121", "135", "136", "138", "141"),
+    "stainless": ("111", "121", "135", "136", "141"),
     "aluminium": ("131", "141"),
-    "copper": ("131", "141"),
-    "nickel": ("111", "131", "141"),
+    "copper": ("111", "131", "141"),
+    "nickel": ("111", "131", "136", "141"),
 }
 THIN_MM, THICK_MM = 0.5, 150.0
 """Outside these the relations say nothing."""
@@ -80,6 +80,11 @@ class Facts:
     def aws(self) -> bool:
         """Whether AWS D1.1 is in force."""
         return bool(self.intent.code and self.intent.code.id.startswith("aws-d1.1"))
+
+    @property
+    def iso(self) -> bool:
+        """Whether an ISO code is in force: its names of fillers are used then."""
+        return bool(self.intent.code and self.intent.code.id.startswith("iso-"))
 
     @property
     def prequalified(self) -> bool:
@@ -141,6 +146,25 @@ def facts_of(intent: Intent) -> Facts:
     )
 
 
+def for_fill(facts: Facts) -> Facts:
+    """The same joint as the passes after the root are welded; the facts themselves where all are alike."""
+    intent = facts.intent
+    if intent.fill_process is None:
+        return facts
+    return replace(
+        facts,
+        process=intent.fill_process,
+        intent=replace(
+            intent,
+            process=intent.fill_process,
+            transfer=intent.fill_transfer,
+            filler=intent.fill_filler,
+            gas=intent.fill_gas,
+            fill_process=None,
+        ),
+    )
+
+
 def _metal(intent: Intent, name: str) -> Metal | None:
     if intent.shelf:
         wanted = name_key(name)
@@ -156,6 +180,8 @@ def _kind(families: set[str]) -> Kind:
         return "stainless"  # the joint is welded with 309L, like stainless
     if "nickel" in kinds:
         return "nickel"
+    if "copper" in kinds:
+        return "copper"
     return next(iter(kinds))
 
 
@@ -192,7 +218,9 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
             )
     row = _position(intent)
     weld = "fillet" if intent.joint.weld == "fillet" else "groove"
-    if weld not in row["welds"]:
+    # A groove of a T or corner joint is welded in the positions of its fillet as well (ISO 6947).
+    standing = intent.joint.kind in ("t", "corner") and intent.position in ("PB", "PD")
+    if weld not in row["welds"] and not standing:
         yield Problem(
             "position",
             f"{intent.position} ({row['words']}) is a position of {' and '.join(row['welds'])} welds; "
@@ -203,30 +231,45 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
         yield Problem("joint.weld", f"a {intent.joint.weld} weld is not planned here", intent.joint.weld)
     if intent.joint.kind == "lap" and intent.joint.weld != "fillet":
         yield Problem("joint.weld", "a lap joint takes a fillet, not a groove", intent.joint.weld)
-    if intent.process not in PLANNED:
-        yield Problem(
-            "process",
-            f"starting settings of process {intent.process} are not known here; those of "
-            f"{', '.join(PLANNED)} are",
-            intent.process,
-        )
-        return
+    stated = {"process": intent.process}
+    if intent.fill_process is not None:
+        stated["fill_process"] = intent.fill_process
+    for path, process in stated.items():
+        if process not in PLANNED:
+            yield Problem(
+                path,
+                f"starting settings of process {process} are not known here; those of "
+                f"{', '.join(PLANNED)} are",
+                process,
+            )
+            return
+        if process == "121" and row["attitude"] not in ("flat", "horizontal"):
+            yield Problem(
+                path,
+                f"submerged arc is welded flat or horizontal; {intent.position} is {row['words']}",
+                process,
+            )
+    if intent.fill_process is not None and intent.joint.weld == "fillet":
+        yield Problem("fill_process", "a fillet is planned with one process", intent.fill_process)
     known = [metal for metal in metals if metal]
     kinds = {KIND_OF_FAMILY[metal.family] for metal in known}
     if len(known) == len(metals) and not _joinable(kinds):
         yield Problem("metals", f"{' and '.join(intent.metals)} are not fused to one another", "")
         return
     for kind in kinds:
-        if intent.process not in _FOR_KIND[kind]:
-            yield Problem(
-                "process",
-                f"process {intent.process} is not planned for {kind}; {', '.join(_FOR_KIND[kind])} are",
-                intent.process,
-            )
+        for path, process in stated.items():
+            if process not in _FOR_KIND[kind]:
+                yield Problem(
+                    path,
+                    f"process {process} is not planned for {kind}; {', '.join(_FOR_KIND[kind])} are",
+                    process,
+                )
 
 
 def _joinable(kinds: set[Kind]) -> bool:
-    return len(kinds) <= 1 or kinds in ({"steel", "stainless"}, {"steel", "nickel"}, {"stainless", "nickel"})
+    return len(kinds) <= 1 or kinds in ({"steel", "stainless"}, {"steel", "nickel"}, {"stainless", "nickel"},
+        {"steel", "copper"}, {"stainless", "copper"}, {"nickel", "copper"},
+    )  # fmt: skip
 
 
 def transfer_group(facts: Facts, transfer: Transfer | None) -> str:
@@ -241,4 +284,6 @@ def transfer_group(facts: Facts, transfer: Transfer | None) -> str:
         return "pulsed" if facts.kind == "nickel" else "aluminium"
     if facts.process == "141":
         return "tig-aluminium" if facts.kind == "aluminium" else "tig"
-    return {"111": "stick", "136": "cored-gas", "138": "cored-metal", "114": "cored-self"}[facts.process]
+    return {"111": "stick", "136": "cored-gas", "138": "cored-metal", "114": "cored-self", "121": "saw"}[
+        facts.process
+    ]

@@ -12,9 +12,8 @@ from welding.deposit.laid import electrode_length_mm, laid_per_feed
 from welding.documents.fields import ValueSource
 from welding.documents.intent import Trial
 from welding.documents.procedure import Filler, Gas, Pass, Purge
-from welding.documents.setup import Feeder
+from welding.documents.setup import Feeder, Flux
 from welding.planning.beads import PlannedBead
-from welding.planning.choosing import Consumables
 from welding.planning.facts import Facts
 from welding.planning.hand_set_up import tig_set_up
 from welding.planning.narrowing import (
@@ -32,8 +31,10 @@ from welding.setup.flow import PURGE_L_MIN, flow_advice
 from welding.table import load_table
 
 INCH_MIN = 25.4
-LEAST_OF_START, MOST_OF_START = 0.9, 1.15
-FAST, SLOW = 1.5, 0.75
+CONVEX = 1.12
+"""A small fillet that is laid at a usual travel comes out somewhat convex (common practice)."""
+LEAST_OF_START, MOST_OF_START = 0.95, 1.15
+FAST, SLOW = 1.2, 0.9
 """Travel this far beyond what is usual is still welded, with small or large beads (common practice)."""
 
 
@@ -52,7 +53,7 @@ def fitted_run(setting: Setting, run: Run, area_mm2: float, travel: Range | None
     """The run with its current moved somewhat, so that a bead of this area is laid at a usual travel.
 
     The current goes by what has to be fused: it is moved only where travel would be far off, and then
-    by a tenth down or a sixth up at the most. What is left is travel, or the number of beads.
+    by a twentieth down or a sixth up at the most. What is left is travel, or the number of beads.
 
     Args:
         setting: Which relations it goes by.
@@ -82,25 +83,36 @@ def by_rod(run: Run) -> bool:
     return run.group in ("tig", "tig-aluminium")
 
 
-def middle_of(run: Run, area_mm2: float, travel: Range | None = None) -> Middle:
+def middle_of(run: Run, area_mm2: float, travel: Range | None = None, *, convex: bool = False) -> Middle:
     """Middles of a run that lays down a bead of this area.
 
-    Hand-fed rod is fed as the bead needs it: travel stays within what is usual, where it is given.
+    Hand-fed rod is fed as the bead needs it: travel stays within what is usual, where it is given. A fillet
+    may come out ``convex`` where travel would be too fast.
     """
     speed = run.deposit_mm3_min / area_mm2
     if by_rod(run) and travel is not None:
         speed = min(speed, travel.max * 0.8)
+    elif travel is not None and convex and speed > travel.max:
+        speed = max(travel.max, speed / CONVEX)
     return Middle(
         current_a=run.current_a, voltage_v=run.voltage_v, travel_mm_min=speed, feed_m_min=run.feed_m_min
     )
 
 
-def ranges_of(setting: Setting, run: Run, area_mm2: float, limits: Limits, travel: Range | None) -> Ranges:
+def ranges_of(
+    setting: Setting,
+    run: Run,
+    area_mm2: float,
+    limits: Limits,
+    travel: Range | None,
+    *,
+    convex: bool = False,
+) -> Ranges:
     """Ranges of a run about a bead of this area, with the limits that collide."""
     current = dict(limits.current)
     if setting.transition is not None:
         current["spray transfer"] = Range(setting.transition.current_a, 2000.0)
-    middle = middle_of(run, area_mm2, travel)
+    middle = middle_of(run, area_mm2, travel, convex=convex)
     ranges = narrowed(
         middle,
         _widths(setting, run),
@@ -150,7 +162,6 @@ def build_pass(
     setting: Setting,
     run: Run,
     ranges: Ranges,
-    consumables: Consumables,
     trial: Trial | None,
 ) -> Pass:
     """One pass of the procedure.
@@ -161,7 +172,6 @@ def build_pass(
         setting: Which relations it goes by.
         run: Its middles.
         ranges: Its ranges.
-        consumables: Filler, gas, purge.
         trial: The own trial that its settings come from, where there is one.
     """
     facts = setting.facts
@@ -174,7 +184,7 @@ def build_pass(
         role=bead.role,
         layer=bead.layer,
         process=facts.process,  # type: ignore[arg-type]
-        mechanisation="manual" if facts.process in ("111", "141") else "partly",
+        mechanisation={"111": "manual", "141": "manual", "121": "fully"}.get(facts.process, "partly"),  # type: ignore[arg-type]
         transfer=setting.transfer,
         filler=Filler(
             designation=setting.designation,
@@ -182,8 +192,9 @@ def build_pass(
             nominal=setting.nominal_size,
             make=facts.product.name if facts.product else None,
         ),
-        gas=_gas(facts, consumables, setting, None),
-        purge=_purge(consumables, bead),
+        flux=_flux(facts),
+        gas=_gas(facts, setting, None),
+        purge=_purge(setting, bead),
         polarity=polarity_of(facts, setting.designation),  # type: ignore[arg-type]
         output="CC" if facts.process in ("111", "141") else "CV",
         current_a=current,
@@ -198,7 +209,7 @@ def build_pass(
         machine=facts.machine.name if facts.machine else None,
     )
     made = replace(made, **_by_hand(made, facts, current, bead))
-    return replace(made, gas=_gas(facts, consumables, setting, made), sources=_sources(made, trial))
+    return replace(made, gas=_gas(facts, setting, made), sources=_sources(made, trial))
 
 
 def _by_hand(made: Pass, facts: Facts, current: Range, bead: PlannedBead) -> dict[str, Any]:
@@ -225,8 +236,13 @@ def _tidy(value: Range, step: float) -> Range:
 def polarity_of(facts: Facts, designation: str) -> str:
     """Polarity that process, metal and filler go with."""
     if facts.process == "141":
-        return "AC" if facts.kind == "aluminium" else "DCEN"
+        # Aluminium in a bronze makes the same skin of oxide.
+        bronze = all(metal.chemistry.get("Al", (0.0, 0.0))[1] > 4 for metal in facts.metals)
+        skin = facts.kind == "aluminium" or bronze
+        return "AC" if skin else "DCEN"
     allowed = decode(designation).polarities
+    if "AC" in allowed and facts.families == {"ni-steel"} and facts.process == "111":
+        return "AC"  # 9 % nickel steel is easily magnetic: direct current is blown aside
     if facts.process in ("111", "114"):
         if not allowed:
             return "DCEP" if facts.process == "111" else "DCEN"
@@ -234,25 +250,25 @@ def polarity_of(facts: Facts, designation: str) -> str:
     return "DCEP"
 
 
-def _gas(facts: Facts, consumables: Consumables, setting: Setting, made: Pass | None) -> Gas | None:
-    if consumables.gas is None:
+def _gas(facts: Facts, setting: Setting, made: Pass | None) -> Gas | None:
+    if setting.gas is None:
         return None
     advice = flow_advice(
         facts.process,
-        consumables.gas,
+        setting.gas,
         transfer=setting.transfer,
         cup_number=made.cup.number if made and made.cup else None,
         lens=bool(made and made.cup and made.cup.lens),
         ac=facts.kind == "aluminium",
     )
     usual = advice.usual if advice else None
-    return Gas(components_percent=consumables.gas, flow_l_min=usual)  # type: ignore[arg-type]
+    return Gas(components_percent=setting.gas, flow_l_min=usual)  # type: ignore[arg-type]
 
 
-def _purge(consumables: Consumables, bead: PlannedBead) -> Purge | None:
-    if consumables.purge is None or bead.side != 1 or bead.layer > 2:
+def _purge(setting: Setting, bead: PlannedBead) -> Purge | None:
+    if setting.purge is None or bead.side != 1 or bead.layer > 2:
         return None
-    return Purge(components_percent=consumables.purge, flow_l_min=PURGE_L_MIN, oxygen_ppm=100.0)  # type: ignore[arg-type]
+    return Purge(components_percent=setting.purge, flow_l_min=PURGE_L_MIN, oxygen_ppm=100.0)  # type: ignore[arg-type]
 
 
 def _technique(facts: Facts, bead: PlannedBead, run: Run) -> Any:
@@ -270,6 +286,8 @@ def _extension(setting: Setting) -> Range | None:
     facts = setting.facts
     if facts.process in ("111", "141"):
         return None
+    if facts.process == "121":
+        return Range(25.0, 35.0)
     if facts.process in ("136", "114"):
         return Range(15.0, 20.0) if setting.diameter_mm < 1.5 else Range(20.0, 28.0)
     rows = load_table("welding.setup", "extension").rows
@@ -280,8 +298,13 @@ def _extension(setting: Setting) -> Range | None:
     return Range(float(row["min_mm"]), float(row["max_mm"]))
 
 
+def _flux(facts: Facts) -> Flux | None:
+    """A basic flux of low hydrogen; the AWS class of a wire names the flux with it."""
+    return Flux(designation="S A AB 1 67 DC H5") if facts.process == "121" else None
+
+
 def _feeder(facts: Facts, setting: Setting) -> Feeder | None:
-    if facts.process in ("111", "141"):
+    if facts.process in ("111", "141", "121"):
         return None
     rolls = "knurled" if facts.process in ("114", "136", "138") else "u" if facts.kind == "aluminium" else "v"
     return Feeder(rolls=rolls, contact_tip_mm=setting.diameter_mm)  # type: ignore[arg-type]

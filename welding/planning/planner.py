@@ -26,6 +26,8 @@ from welding.ranges import Range
 SCALES = (1.0, 0.85, 0.7, 1.2, 0.55, 1.45, 0.42, 0.32, 0.24)
 """How much smaller or larger beads may become while limits are sought, nearest first."""
 MOST_PASSES = 150
+HOT_MM = 3.0
+"""Second layer by hand under submerged arc, which would burn through a root alone (common practice)."""
 MACHINE_FAMILY = {"111": "stick", "141": "tig"}
 HEAT_ROOM = 1.16
 """A bead in the middle of its ranges keeps this far from an end of the wanted heat input."""
@@ -104,19 +106,23 @@ def limits_of(facts: Facts, thermal: ThermalPlan) -> tuple[Limits, list[Reason]]
     )
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stage:
+    """What some passes are welded with: the root, or those after it."""
+
+    facts: Facts
+    consumables: Consumables
+    limits: Limits
+
+
 class Planner:
     """Tries bead sizes until travel, heat input and limits hold, the usual size first."""
 
-    def __init__(
-        self,
-        facts: Facts,
-        consumables: Consumables,
-        joint: Joint,
-        channels: Sequence[Channel],
-        limits: Limits,
-    ) -> None:
-        self.facts, self.consumables, self.joint = facts, consumables, joint
-        self.channels, self.limits = channels, limits
+    def __init__(self, root: Stage, fill: Stage, joint: Joint, channels: Sequence[Channel]) -> None:
+        self.stages = {True: root, False: fill}
+        self.facts, self.joint = fill.facts, joint
+        self.two = root.facts is not fill.facts
+        self.channels = channels
         self.open_root = (
             joint.weld == "cjp-groove"
             and joint.backing in ("none", "gas")
@@ -159,31 +165,69 @@ class Planner:
             bead_shape(fills.group, facts.attitude, fills.diameter_mm),
             root_mm=bead_shape(first.group, facts.attitude, first.diameter_mm).root_mm,
         )
-        most = (self._most_mm2(root_run), self._most_mm2(fill_run))
+        most = (
+            self._most_mm2(root_run, self.stages[True].limits),
+            self._most_mm2(fill_run, self.stages[False].limits),
+        )
+        if self._two_square_runs:
+            return self._each_side_once()
+        hot = HOT_MM if self.two and facts.process == "121" else 0.0
         return [
             bead
             for index, channel in enumerate(self.channels)
-            for bead in plan_side(channel, index + 1, shape, scale, facts.intent.overlap, most)
+            for bead in plan_side(
+                channel, index + 1, shape, scale, facts.intent.overlap, most, hot if index == 0 else 0.0
+            )
         ]
 
-    def _most_mm2(self, run: Run) -> float | None:
+    @property
+    def _two_square_runs(self) -> bool:
+        preparation = self.joint.preparation
+        square = preparation is not None and preparation.form == "square"
+        return square and self.joint.sides == "both" and len(self.channels) == 1 and not self.two
+
+    def _each_side_once(self) -> list[PlannedBead]:
+        """A run from each side of square edges: what is laid down stands as reinforcement."""
+        channel = self.channels[0]
+        _, run, _ = self._start(root=False)
+        usual = travel_range(run.group, self.facts.attitude)
+        least = run.deposit_mm3_min / usual[0].middle if usual else 0.0
+        area = max(channel.total_mm2 / 2, least)
+        width = max(channel.width(channel.depth), 1.0)
+        return [
+            PlannedBead(
+                side=1, role="root", layer=1, area_mm2=area, width_mm=width, height_mm=channel.depth / 2
+            ),
+            PlannedBead(
+                side=2, role="back", layer=1, area_mm2=area, width_mm=width, height_mm=channel.depth / 2
+            ),
+        ]
+
+    def _is_root(self, bead: PlannedBead) -> bool:
+        """Whether a bead is welded as the root is; a gouged back side is welded like the filling."""
+        return bead.role in ("root", "hot")
+
+    def _most_mm2(self, run: Run, limits: Limits) -> float | None:
         """Largest bead that keeps the wanted heat input, with room for ranges."""
-        window = self.limits.window_kj_mm
+        window = limits.window_kj_mm
         if window is None or by_rod(run):
             return None
-        slowest = self.limits.k * run.current_a * run.voltage_v * 0.06 * HEAT_ROOM / window.max
+        slowest = limits.k * run.current_a * run.voltage_v * 0.06 * HEAT_ROOM / window.max
         return run.deposit_mm3_min / slowest
 
     def _start(self, *, root: bool) -> tuple[Setting, Run, Trial | None]:
         """Setting and starting run of the root or of the other passes."""
         if root not in self._settings:
-            facts = self.facts
-            transfer = choose_transfer(facts, self.consumables.gas, open_root=root and self.open_root)
-            diameter, name = choose_diameter(facts, transfer, root=root)
+            stage = self.stages[root]
+            facts = stage.facts
+            transfer = choose_transfer(facts, stage.consumables.gas, open_root=root and self.open_root)
+            open_root = root and self.open_root
+            diameter, name = choose_diameter(facts, transfer, root=root, open_root=open_root)
             setting = Setting(
                 facts=facts,
-                designation=self.consumables.designation,
-                gas=self.consumables.gas,
+                designation=stage.consumables.designation,
+                gas=stage.consumables.gas,
+                purge=stage.consumables.purge,
                 transfer=transfer,
                 diameter_mm=diameter,
                 nominal_size=name,
@@ -202,11 +246,13 @@ class Planner:
 
     def _planned(self, beads: list[PlannedBead]) -> Planned:
         runs, badness = [], 0.0
+        convex = self.facts.fillet and len(beads) == 1
         for root in (True, False):
-            mine = [bead for bead in beads if (bead.role in ("root", "back")) == root]
+            mine = [bead for bead in beads if self._is_root(bead) == root]
             if not mine:
                 continue
             setting, run, trial = self._start(root=root)
+            limits = self.stages[root].limits
             travel = travel_range(setting.group, self.facts.attitude)
             usual = travel[0] if travel else None
             mean = math.exp(sum(math.log(bead.area_mm2) for bead in mine) / len(mine))
@@ -214,26 +260,23 @@ class Planner:
             known: dict[float, Ranges] = {}
             for bead in mine:
                 if bead.area_mm2 not in known:
-                    known[bead.area_mm2] = ranges_of(setting, fitted, bead.area_mm2, self.limits, usual)
+                    known[bead.area_mm2] = ranges_of(
+                        setting, fitted, bead.area_mm2, limits, usual, convex=convex
+                    )
                 ranges = known[bead.area_mm2]
-                badness += self._badness(fitted, bead, ranges, usual) / len(beads)
+                badness += _badness(fitted, bead, ranges, usual, limits, convex) / len(beads)
                 runs.append((bead, (setting, fitted, ranges, trial)))
         order = {id(bead): index for index, bead in enumerate(beads)}
         runs.sort(key=lambda pair: order[id(pair[0])])
         return Planned(beads, [run for _, run in runs], badness)
 
-    def _badness(self, run: Run, bead: PlannedBead, ranges: Ranges, usual: Range | None) -> float:
-        speed = middle_of(run, bead.area_mm2, usual).travel_mm_min
-        off = 0.0
-        if usual is not None:
-            off += max(0.0, math.log(speed / (usual.max * FAST)), math.log(usual.min * SLOW / speed))
-        window = self.limits.window_kj_mm
-        if window is not None:
-            heat = self.limits.k * run.current_a * run.voltage_v * 0.06 / speed
-            off += 3 * max(0.0, math.log(heat * HEAT_ROOM / window.max))
-            if window.min > 0:
-                off += 3 * max(0.0, math.log(window.min * HEAT_ROOM / heat))
-        return off + 0.5 * len(ranges.collisions)
+    def coldest(self, planned: Planned) -> tuple[float, float]:
+        """Least heat input of the root and of the other passes, with k [kJ/mm]."""
+        heats: dict[bool, list[float]] = {True: [], False: []}
+        for bead, (_, _, ranges, _) in zip(planned.beads, planned.runs, strict=True):
+            heats[self._is_root(bead)].append(ranges.heat_kj_mm.middle)
+        every = heats[True] + heats[False]
+        return min(heats[True] or every), min(heats[False] or every)
 
     def reasons(self, planned: Planned) -> list[Reason]:
         """Why the runs are what they are: root and others once each."""
@@ -242,12 +285,12 @@ class Planner:
         for index, (bead, (setting, run, ranges, trial)) in enumerate(
             zip(planned.beads, planned.runs, strict=True)
         ):
-            root = bead.role in ("root", "back")
+            root = self._is_root(bead)
             if root in seen:
                 continue
             seen.add(root)
-            told += _run_reasons(f"passes.{index}", setting, run, ranges, trial, bead, self.facts)
-            rejected = near_rejected(run, matching_trials(setting, self.facts.intent.trials))
+            told += _run_reasons(f"passes.{index}", setting, run, ranges, trial, bead, setting.facts)
+            rejected = near_rejected(run, matching_trials(setting, setting.facts.intent.trials))
             if rejected is not None:
                 told.append(
                     Reason(
@@ -258,6 +301,22 @@ class Planner:
                     )
                 )
         return told
+
+
+def _badness(
+    run: Run, bead: PlannedBead, ranges: Ranges, usual: Range | None, limits: Limits, convex: bool
+) -> float:
+    speed = middle_of(run, bead.area_mm2, usual, convex=convex).travel_mm_min
+    off = 0.0
+    if usual is not None:
+        off += max(0.0, math.log(speed / (usual.max * FAST)), math.log(usual.min * SLOW / speed))
+    window = limits.window_kj_mm
+    if window is not None:
+        heat = limits.k * run.current_a * run.voltage_v * 0.06 / speed
+        off += 3 * max(0.0, math.log(heat * HEAT_ROOM / window.max))
+        if window.min > 0:
+            off += 3 * max(0.0, math.log(window.min * HEAT_ROOM / heat))
+    return off + 0.5 * len(ranges.collisions)
 
 
 def _tried(setting: Setting, run: Run, trial: Trial | None) -> Run:

@@ -14,7 +14,17 @@ from welding.ranges import Range
 BACKED_GAP_MM = {"si": 6.0, "us": 6.35}
 ONE_SIDE_TO_MM = 20.0
 """Thicker butts are prepared from both sides where both can be reached (common practice)."""
-SQUARE_TO_MM = {"141": 3.0, "131": 4.0, "111": 3.0, "114": 3.0, "135": 4.0, "136": 4.0, "138": 4.0}
+SQUARE_TO_MM = {
+    "141": 3.0,
+    "131": 4.0,
+    "111": 3.0,
+    "114": 3.0,
+    "135": 4.0,
+    "136": 4.0,
+    "138": 4.0,
+    "121": 12.0,
+}
+SHEET_CAP_TO_MM, SHEET_CAP_MM = 3.0, 1.0
 LEG_OF_THICKNESS = 0.75
 LARGEST_USUAL_LEG_MM = 12.0
 GAP_TOLERANCE_MM = 1.0
@@ -42,6 +52,10 @@ def prepare(facts: Facts) -> tuple[Joint, tuple[Reason, ...]]:
 
 def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     if joint.leg1_mm or joint.leg2_mm or joint.throat_mm:
+        edge = facts.thicknesses[1]
+        if joint.kind == "lap" and joint.leg1_mm and joint.leg1_mm > edge and joint.leg2_mm is None:
+            text = f"the leg on the edge is {edge:g} mm, all there is of it"
+            return replace(joint, leg2_mm=edge), (Reason(path="joint.leg2_mm", text=text),)
         return joint, ()
     thin = facts.thin
     most_small = 6.0 if facts.process in ("136", "114", "138") else 5.0
@@ -104,6 +118,8 @@ def _complete(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     thin, process = facts.thin, facts.process
     if joint.kind in ("t", "branch", "corner"):
         return _standing(facts, joint)
+    if process == "121" and joint.backing == "none":
+        return _submerged(facts, joint)
     if thin <= SQUARE_TO_MM[process]:
         return _square(facts, joint)
     if facts.kind == "aluminium":
@@ -113,15 +129,40 @@ def _complete(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
 
 def _square(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     thin = facts.thin
+    wire = facts.process in ("131", "135", "136", "138", "114")
     gap = 0.0 if thin < 1.5 or (facts.process == "141" and thin < 2) else round(min(thin / 2, 2.0) * 2) / 2
+    if wire and thin < 1.5:
+        gap = 0.5
     made = _with(joint, Preparation(form="square", root_gap_mm=gap))
+    if wire and thin < SHEET_CAP_TO_MM and joint.reinforcement_mm is None:
+        made = replace(made, reinforcement_mm=SHEET_CAP_MM)  # wire lays down more than the gap takes
     return made, (_reason(facts, f"square edges, gap {gap:g} mm, at {thin:g} mm"),)
 
 
-def _aluminium(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
-    both = facts.thin > 12 and not facts.pipe
+def _submerged(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    """Closed roots from both sides: submerged arc bridges no gap, and reaches deep."""
+    thin = facts.thin
+    if thin <= SQUARE_TO_MM["121"]:
+        made = _with(joint, Preparation(form="square", root_gap_mm=0.0), sides="both", back_gouge=False)
+        text = f"square and tight at {thin:g} mm: a run from each side, which overlap"
+        return made, (_reason(facts, text),)
+    deep = thin <= ONE_SIDE_TO_MM
+    face = round(0.4 * thin) if deep else 5.0
     preparation = Preparation(
-        form="double-v" if both else "single-v",
+        form="double-v", included_angle_deg=70.0 if deep else 60.0, root_gap_mm=0.0, root_face_mm=face
+    )
+    made = _with(joint, preparation, sides="both", back_gouge=not deep)
+    text = f"double V, tight, land {face:g} mm, " + (
+        "which the two sides melt through" if deep else "the second side gouged to sound metal"
+    )
+    return made, (_reason(facts, text),)
+
+
+def _aluminium(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    stated = joint.sides == "both" or joint.back_gouge
+    both = stated or (facts.thin > 12 and not facts.pipe)
+    preparation = Preparation(
+        form="double-v" if both and facts.thin > 12 else "single-v",
         included_angle_deg=70.0,
         root_gap_mm=1.5,
         root_face_mm=2.0 if facts.thin > 6 else 1.5,
@@ -139,10 +180,16 @@ def _needs_backing(facts: Facts, joint: Joint) -> bool:
     return facts.prequalified
 
 
+def process_of_root(facts: Facts) -> str:
+    """Process of the root where the other passes have another one; else empty."""
+    return facts.process if facts.intent.fill_process else ""
+
+
 def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     thin = facts.thin
     wide_root = _needs_backing(facts, joint) or joint.backing in ("metal", "ceramic")
-    reachable = not facts.pipe and joint.backing == "none"
+    # A TIG root is there to be left as it is, from one side.
+    reachable = not facts.pipe and joint.backing == "none" and process_of_root(facts) != "141"
     if joint.back_gouge or joint.sides == "both" or (thin > ONE_SIDE_TO_MM and reachable and not wide_root):
         return _gouged_v(facts, joint)
     if wide_root:

@@ -8,10 +8,12 @@ from dataclasses import dataclass, replace
 
 from welding.catalogue import edition_of
 from welding.checks.context import Draft
+from welding.consumables.designations.decode import decode
 from welding.documents.intent import Intent, Trial
 from welding.documents.procedure import BaseMetal, Groups, Joint, Procedure, Thermal
 from welding.documents.shelf import Shelf
 from welding.errors import DocumentError, Problem
+from welding.heat.by_metal import usual_hydrogen_ml_100g
 from welding.heat.energy import thermal_efficiency
 from welding.heat.preheat import Preheat
 from welding.joints.channel import Channel
@@ -20,12 +22,13 @@ from welding.joints.grooves import form_words
 from welding.joints.section import section_of
 from welding.planning.beads import PlannedBead
 from welding.planning.choosing import Consumables, choose_consumables
-from welding.planning.facts import Facts, facts_of
+from welding.planning.facts import Facts, facts_of, for_fill
 from welding.planning.passes import build_pass
-from welding.planning.planner import Planned, Planner, limits_of
+from welding.planning.planner import Planned, Planner, Stage, limits_of
 from welding.planning.preparing import prepare
 from welding.planning.reasons import Reason
-from welding.planning.temperatures import ThermalPlan, plan_temperatures
+from welding.planning.starting import Setting
+from welding.planning.temperatures import GUESSED_HEAT_KJ_MM, ThermalPlan, plan_temperatures
 from welding.ranges import Range
 
 
@@ -59,11 +62,19 @@ def propose(intent: Intent) -> Proposal:
         DocumentError: The intent cannot be planned; every reason with its path.
     """
     facts = facts_of(intent)
+    fill = for_fill(facts)
     consumables = choose_consumables(facts)
+    of_fill = consumables if fill is facts else choose_consumables(fill)
     joint, reasons = prepare(facts)
     channels = _channels(facts, joint)
-    thermal, more, planner, planned = _plan(facts, consumables, joint, channels)
-    told = [*reasons, *consumables.reasons, *more, *planner.reasons(planned), *thermal.reasons]
+    thermal, more, planner, planned = _plan((facts, consumables), (fill, of_fill), joint, channels)
+    told = [
+        *reasons,
+        *dict.fromkeys((*consumables.reasons, *of_fill.reasons)),
+        *more,
+        *planner.reasons(planned),
+        *thermal.reasons,
+    ]
     collisions = list(
         dict.fromkeys(
             f"{_words(bead)}: {text}"
@@ -76,7 +87,7 @@ def propose(intent: Intent) -> Proposal:
             f"{intent.passes_wanted} passes are wished; the layers of this joint give {len(planned.beads)}"
         )
     passes = tuple(
-        build_pass(index + 1, bead, setting, run, ranges, consumables, trial)
+        build_pass(index + 1, bead, setting, run, ranges, trial)
         for index, (bead, (setting, run, ranges, trial)) in enumerate(
             zip(planned.beads, planned.runs, strict=True)
         )
@@ -107,20 +118,45 @@ def with_trials(intent: Intent, trials: tuple[Trial, ...]) -> Intent:
     return replace(intent, trials=(*intent.trials, *trials)[:200])
 
 
+ROOT_ONLY_ML_100G = 8.0
+_With = tuple[Facts, Consumables]
+
+
 def _plan(
-    facts: Facts, consumables: Consumables, joint: Joint, channels: Sequence[Channel]
+    root: _With, fill: _With, joint: Joint, channels: Sequence[Channel]
 ) -> tuple[ThermalPlan, list[Reason], Planner, Planned]:
     """Temperatures and beads: preheat goes by the heat input of the coldest pass, the window by preheat."""
-    thermal = plan_temperatures(facts)
-    limits, more = limits_of(facts, thermal)
-    planner = Planner(facts, consumables, joint, channels, limits)
+    facts = root[0]
+    brought = (_hydrogen(*root), _hydrogen(*fill))
+    if fill[0] is not facts and brought[0] > brought[1]:
+        # The hot pass follows at once and drives the hydrogen of the root out (common practice).
+        brought = (min(brought[0], ROOT_ONLY_ML_100G), brought[1])
+    thermal = plan_temperatures(facts, [(GUESSED_HEAT_KJ_MM, one) for one in brought])
+    planner, more = _planner(root, fill, joint, channels, thermal)
     planned = planner.best()
-    thermal = plan_temperatures(facts, min(ranges.heat_kj_mm.middle for _, _, ranges, _ in planned.runs))
-    if thermal.heat_input_kj_mm != limits.window_kj_mm:
-        limits, more = limits_of(facts, thermal)
-        planner = Planner(facts, consumables, joint, channels, limits)
+    window = thermal.heat_input_kj_mm
+    thermal = plan_temperatures(facts, list(zip(planner.coldest(planned), brought, strict=True)))
+    if thermal.heat_input_kj_mm != window:
+        planner, more = _planner(root, fill, joint, channels, thermal)
         planned = planner.best()
     return thermal, more, planner, planned
+
+
+def _hydrogen(facts: Facts, consumables: Consumables) -> float:
+    filler = decode(consumables.designation)
+    return usual_hydrogen_ml_100g(facts.process, filler.hydrogen_ml_100g, filler.low_hydrogen)
+
+
+def _planner(
+    root: _With, fill: _With, joint: Joint, channels: Sequence[Channel], thermal: ThermalPlan
+) -> tuple[Planner, list[Reason]]:
+    limits, more = limits_of(root[0], thermal)
+    first = Stage(facts=root[0], consumables=root[1], limits=limits)
+    if fill[0] is root[0]:
+        return Planner(first, first, joint, channels), more
+    limits, others = limits_of(fill[0], thermal)
+    second = Stage(facts=fill[0], consumables=fill[1], limits=limits)
+    return Planner(first, second, joint, channels), [*more, *others]
 
 
 def _channels(facts: Facts, joint: Joint) -> tuple[Channel, ...]:
@@ -144,8 +180,9 @@ def _title(facts: Facts, joint: Joint) -> str:
     kind = "T" if joint.kind == "t" else joint.kind
     thickness = " and ".join(dict.fromkeys(f"{t:g}" for t in facts.thicknesses))
     names = " to ".join(dict.fromkeys(metal.name for metal in facts.metals))
+    processes = " + ".join(dict.fromkeys((facts.process, for_fill(facts).process)))
     weld = "fillet" if facts.fillet else (form_words(joint.preparation.form) if joint.preparation else "")
-    return f"{names}, {thickness} mm, {weld} {kind}, {facts.process}, {facts.intent.position}"
+    return f"{names}, {thickness} mm, {weld} {kind}, {processes}, {facts.intent.position}"
 
 
 def _base_metals(facts: Facts) -> tuple[BaseMetal, ...]:
@@ -179,7 +216,7 @@ def _thermal(facts: Facts, plan: ThermalPlan, planned: Planned) -> Thermal:
     k = thermal_efficiency(facts.process).k
     measure = 1.0 / k if facts.aws else 1.0
     window = plan.heat_input_kj_mm
-    heats = [ranges.heat_kj_mm for _, _, ranges, _ in planned.runs]
+    heats = [_of_root(setting, facts, ranges.heat_kj_mm) for setting, _, ranges, _ in planned.runs]
     corners = Range(min(heat.min for heat in heats), max(heat.max for heat in heats))
     wished = facts.intent.heat_input_kj_mm is not None or facts.intent.t85_s is not None
     if window is None:
@@ -198,6 +235,14 @@ def _thermal(facts: Facts, plan: ThermalPlan, planned: Planned) -> Thermal:
         post_heat=plan.post_heat,
         pwht=plan.pwht,
     )
+
+
+def _of_root(setting: Setting, facts: Facts, heat: Range) -> Range:
+    """Heat input of a run in the measure of the root's process, as AWS counts: without k."""
+    if not facts.aws:
+        return heat
+    share = thermal_efficiency(facts.process).k / thermal_efficiency(setting.facts.process).k
+    return Range(heat.min * share, heat.max * share)
 
 
 def _with_code_preheat(

@@ -27,11 +27,20 @@ SLAG_HOLDS = 0.9
 """A quick-freezing slag carries the pool, so that cored wire comes down less (common practice)."""
 OPEN_ROOT_TO_MM = 5.0
 OPEN_ROOT = {"tig": 0.77, "tig-aluminium": 0.9, "short": 0.85, "pulsed": 0.85}
-BACKED_ROOT = {"cored-gas": 0.8, "cored-metal": 0.85, "cored-self": 0.85, "spray": 0.9, "pulsed": 0.9}
-_STICK_SHARE = {"flat": 0.6, "horizontal": 0.55, "vertical-up": 0.35, "vertical-down": 0.6, "overhead": 0.4}
-SPRAY_LEAST, SPRAY_MOST = 1.15, 1.45
-MOST_SPRAY_A = 330.0
-"""What a 1.2 mm wire sprays with by hand; other sizes with (d / 1.2)^1.5 (common practice)."""
+BACKED_ROOT = {
+    "cored-gas": 0.78,
+    "cored-metal": 0.85,
+    "cored-self": 0.85,
+    "spray": 0.9,
+    "pulsed": 0.9,
+    "saw": 0.88,
+}
+_STICK_SHARE = {"flat": 0.65, "horizontal": 0.55, "vertical-up": 0.35, "vertical-down": 0.6, "overhead": 0.4}
+SHEET_TO_MM = 4.0
+SPRAY_FILLET, SPRAY_BUTT = (195.0, 10.5, 305.0), (195.0, 9.0, 285.0)
+"""Amps of a 1.2 mm wire in spray by hand: base, more for each mm, most; other sizes with (d / 1.2)^1.5
+(common practice)."""
+SPRAY_OVER_TRANSITION = 1.03
 SUPPLY_AMPS = Range(15.0, 350.0)
 
 
@@ -83,6 +92,7 @@ class Setting:
     facts: Facts
     designation: str
     gas: dict[str, float] | None
+    purge: dict[str, float] | None = None
     transfer: Transfer | None
     diameter_mm: float
     nominal_size: str
@@ -102,6 +112,8 @@ class Setting:
             return ""
         if process == "136":
             return "cored-rutile"
+        if process == "121":
+            return "saw"
         if process == "138":
             return "cored-metal"
         if process == "114":
@@ -142,7 +154,7 @@ class Setting:
     @property
     def stick_kind(self) -> str:
         """Row of an electrode's currents."""
-        if self.facts.kind in ("stainless", "nickel"):
+        if self.facts.kind in ("stainless", "nickel", "copper"):
             return "stick-stainless"
         last = self.designation.upper().split("-")[0].split(" ")[0].rstrip("M")[-2:]
         if last in ("10", "11"):
@@ -237,6 +249,8 @@ def extension_taken(setting: Setting) -> float:
     """Wire beyond the tip [mm]: tip to work less the arc (common practice)."""
     if setting.group == "short":
         return 8.5
+    if setting.facts.process == "121":
+        return 30.0
     if setting.facts.process == "136":
         return 16.0
     if setting.facts.process == "114":
@@ -291,11 +305,12 @@ def _spray_current(setting: Setting) -> tuple[float, Range, str, Estimate] | Non
     facts, transition = setting.facts, setting.transition
     if transition is None:
         return None
-    ratio = min(max(1.05 + 0.04 * facts.thin, SPRAY_LEAST), SPRAY_MOST)
+    base, slope, most = SPRAY_FILLET if facts.fillet else SPRAY_BUTT
     root = BACKED_ROOT["spray"] if setting.role == "root" and not facts.fillet else 1.0
-    most = MOST_SPRAY_A * (setting.diameter_mm / 1.2) ** 1.5
-    value = max(min(transition.current_a * ratio, most) * root, transition.current_a * 1.12)
-    takes = Range(transition.current_a * 1.12, max(most, transition.current_a * 1.2))
+    size = (setting.diameter_mm / 1.2) ** 1.5
+    least = transition.current_a * SPRAY_OVER_TRANSITION
+    value = max(min(base + slope * facts.thin, most) * size * root, least)
+    takes = Range(least, max(most * size, transition.current_a * 1.06))
     text = (
         f"spray begins at {transition.current_a:.0f} A with this wire and gas; "
         f"{value / transition.current_a:.2f} times that at {facts.thin:g} mm"
@@ -313,6 +328,10 @@ def _spray_current(setting: Setting) -> tuple[float, Range, str, Estimate] | Non
 def _law_case(setting: Setting) -> str:
     facts = setting.facts
     if facts.process == "141":
+        if facts.kind == "copper" and not all(
+            metal.chemistry.get("Cu", (0.0, 0.0))[0] >= 99 for metal in facts.metals
+        ):
+            return "tig-copper-alloy"
         return {"aluminium": "tig-aluminium", "copper": "tig-copper", "stainless": "tig-stainless"}.get(
             facts.kind, "tig-stainless" if facts.kind == "nickel" else "tig"
         )
@@ -326,20 +345,25 @@ def _law_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
     thickness, for_position = thickness_for(setting)
     law = current_for_thickness(_law_case(setting), thickness)
     value, text = law.value, f"{law.value:.0f} A at {thickness:.3g} mm{for_position}"
-    if group in ("cored-gas", "cored-metal", "cored-self", "pulsed"):
-        by_size = (setting.diameter_mm / 1.2) ** 1.5
+    if group in ("cored-gas", "cored-metal", "cored-self", "pulsed", "saw"):
+        by_size = (setting.diameter_mm / 4) ** 1.2 if group == "saw" else (setting.diameter_mm / 1.2) ** 1.5
         if abs(by_size - 1) > 0.02:
             value *= by_size
             text += f"; {setting.nominal_size} wire: times {by_size:.2f}"
-    if setting.role == "root" and not facts.fillet:
+    kind = {"spray": "pulsed"}.get(group, group)
+    uphill = facts.attitude in ("vertical-up", "overhead") or (
+        facts.attitude == "vertical-down" and group == "cored-self"
+    )
+    found = wire_range(kind, setting.diameter_mm, uphill=uphill)
+    takes = found[0] if found else SUPPLY_AMPS
+    sheet = group == "short" and facts.thin <= SHEET_TO_MM
+    whole = facts.intent.joint.weld == "cjp-groove"
+    if setting.role == "root" and whole and not sheet and _law_case(setting) != "tig-copper":
+        value = min(value, takes.max)
         share = (OPEN_ROOT if setting.open_root else BACKED_ROOT).get(group, 1.0)
         if share != 1.0:
             value *= share
             text += f"; {'open root' if setting.open_root else 'root'}: times {share:g}"
-    kind = {"spray": "pulsed"}.get(group, group)
-    uphill = facts.attitude in ("vertical-up", "overhead")
-    found = wire_range(kind, setting.diameter_mm, uphill=uphill)
-    takes = found[0] if found else SUPPLY_AMPS
     if setting.transition is not None:
         takes = Range(min(setting.transition.current_a * 1.12, takes.max), takes.max)
     held = min(max(value, takes.min), takes.max)

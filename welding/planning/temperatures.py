@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
 from welding.documents.procedure import PostHeat, Pwht
-from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, metal_key, upper_chemistry
+from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, metal_key, typical_chemistry
 from welding.heat.cooling import CoolingJoint, heat_input_for_t85_kj_mm
 from welding.heat.energy import thermal_efficiency
-from welding.heat.preheat import Preheat, method_b
+from welding.heat.preheat import Preheat, method_b_at_its_ends
 from welding.metals.equivalents import equivalents
 from welding.planning.facts import Facts
 from welding.planning.reasons import Reason
@@ -19,6 +20,10 @@ from welding.table import load_table
 
 GUESSED_HEAT_KJ_MM = 1.0
 POST_HEAT_FROM_MM = 50.0
+COOLING_COUNTS = {"carbon", "weathering"}
+"""Families whose strength and toughness go by t8/5; nickel steels have nickel fillers (common practice)."""
+NONE_TO_C, THIN_MM = 45.0, 8.0
+"""A thin wall that asks for no more than this is welded dry and at shop temperature (common practice)."""
 LEAST_BAND_C = 60.0
 """Preheat and interpass nearer than this cannot be held in a shop (common practice)."""
 ROOMY_WINDOW = 1.9
@@ -50,12 +55,16 @@ class ThermalPlan:
     reasons: tuple[Reason, ...]
 
 
-def plan_temperatures(facts: Facts, heat_kj_mm: float = GUESSED_HEAT_KJ_MM) -> ThermalPlan:
+def plan_temperatures(
+    facts: Facts,
+    stages: Sequence[tuple[float, float]] = ((GUESSED_HEAT_KJ_MM, USUAL_HYDROGEN_ML_100G),),
+) -> ThermalPlan:
     """Preheat, interpass, heat input window and treatments for the pair of metals.
 
     Args:
         facts: What is welded.
-        heat_kj_mm: Heat input of the coldest pass, with k; preheat by method B goes by it.
+        stages: Heat input of the coldest pass, with k [kJ/mm], and hydrogen of the filler [ml/100 g], of
+            the root and of the other passes; preheat by method B goes by the worse.
     """
     table = load_table("welding.heat", "temperatures")
     rows = [
@@ -71,12 +80,15 @@ def plan_temperatures(facts: Facts, heat_kj_mm: float = GUESSED_HEAT_KJ_MM) -> T
         preheat, preheat_text = 20.0, "thin-walled tube cools slowly enough without"
     hydrogen = facts.intent.hydrogen_ml_100g
     if hydrogen is None and facts.families & set(HARDENING):
-        hydrogen = USUAL_HYDROGEN_ML_100G
-    options = tuple(_options(facts, hydrogen, heat_kj_mm))
+        hydrogen = max(brought for _, brought in stages)
+    elif hydrogen is not None:
+        stages = [(heat, hydrogen) for heat, _ in stages]
+    options = tuple(_options(facts, stages))
     reason = Reason(path="thermal.preheat_min_c", text=preheat_text, citation=table.citation_of(usual))
     for option in options:
         # Under AWS D1.1 the code's own table rules; method B stands beside it.
-        if option.advised_c is not None and option.advised_c > preheat and not facts.aws:
+        trifle = facts.thick < THIN_MM and (option.advised_c or 0.0) <= NONE_TO_C
+        if option.advised_c is not None and option.advised_c > preheat and not facts.aws and not trifle:
             preheat = option.advised_c
             reason = Reason(
                 path="thermal.preheat_min_c",
@@ -90,6 +102,8 @@ def plan_temperatures(facts: Facts, heat_kj_mm: float = GUESSED_HEAT_KJ_MM) -> T
     reasons += [_told(option) for option in options if reason.citation != option.citation]
     coolest = min(rows, key=lambda row: float(row["interpass_c"]))
     interpass = max(float(coolest["interpass_c"]), preheat + 20)
+    if usual["metal"].startswith("cr-mo") and facts.thick < 3:
+        interpass = min(interpass, 200.0)
     reasons.append(
         Reason(
             path="thermal.interpass_max_c",
@@ -140,27 +154,28 @@ def _copper(facts: Facts) -> tuple[float, str]:
     return value, f"copper of {thick:g} mm draws the heat away"
 
 
-def _options(facts: Facts, hydrogen: float | None, heat_kj_mm: float) -> list[Preheat]:
-    """Method B for steels that it is for, at the upper limits of the standard's chemistry."""
+def _options(facts: Facts, stages: Sequence[tuple[float, float]]) -> list[Preheat]:
+    """Method B for steels that it is for, with a typical chemistry of the grade."""
     found: list[Preheat] = []
     for metal, thickness in zip(facts.metals, facts.thicknesses, strict=True):
-        if metal.family not in HARDENING or hydrogen is None:
+        if metal.family not in HARDENING:
             continue
-        cet = next((e.value for e in equivalents(upper_chemistry(metal)) if e.key == "cet"), None)
+        cet = next((e.value for e in equivalents(typical_chemistry(metal)) if e.key == "cet"), None)
         if cet is None:
             continue
-        found.append(
-            method_b(
+        found += [
+            method_b_at_its_ends(
                 cet=cet,
                 thickness_mm=max(thickness, facts.thick),
                 hydrogen_ml_100g=hydrogen,
-                heat_input_kj_mm=min(max(heat_kj_mm, 0.5), 4.0),
+                heat_input_kj_mm=heat,
             )
-        )
+            for heat, hydrogen in stages
+        ]
     best = max(found, key=lambda one: one.preheat_c or -1000.0, default=None)
     if best is None:
         return []
-    taken = "chemistry at the standard's upper limits: a certificate usually lowers it"
+    taken = "typical chemistry of the grade: the heat's certificate decides"
     return [replace(best, assumptions=(taken, *best.assumptions))]
 
 
@@ -247,7 +262,7 @@ def _cooling_target(facts: Facts) -> tuple[Range | None, Any, tuple[str, ...]]:
     strongest = max(
         (m.yield_at(t) or 0.0 for m, t in zip(facts.metals, facts.thicknesses, strict=True)), default=0
     )
-    if not facts.families <= set(HARDENING):
+    if not facts.families <= COOLING_COUNTS:
         return None, table.citation, ()
     row = next((r for r in table.rows if r["yield_from_mpa"] <= strongest < r["yield_to_mpa"]), None)
     if row is None:

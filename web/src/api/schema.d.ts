@@ -4694,6 +4694,9 @@ export interface components {
          * Intent
          * @description What is to be joined, where, and how. ``metals`` are names or what people say.
          *
+         *     ``fill_process`` (and its transfer, filler and gas) is for the passes after the root, where they are
+         *     welded otherwise than the root: another process, or the same one with another filler.
+         *
          *     ``heat_input_kj_mm`` and ``t85_s`` are wanted windows. ``machine`` names a machine of the shelf.
          *     ``overlap`` is how far each bead laps over the last; it is only drawn and planned with, never
          *     counted as metal twice.
@@ -4736,6 +4739,13 @@ export interface components {
             filler?: components["schemas"]["WishedFiller"] | null;
             /** Gas */
             gas?: string | null;
+            /** Fill Process */
+            fill_process?: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311") | null;
+            /** Fill Transfer */
+            fill_transfer?: ("short-circuit" | "globular" | "spray" | "pulsed" | "controlled-short-circuit") | null;
+            fill_filler?: components["schemas"]["WishedFiller"] | null;
+            /** Fill Gas */
+            fill_gas?: string | null;
             /** Machine */
             machine?: string | null;
             requirements?: components["schemas"]["Requirements"] | null;

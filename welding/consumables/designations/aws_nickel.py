@@ -10,6 +10,10 @@ from welding.consumables.designations.text import rows, table
 _SHAPE = re.compile(r"^(ER|E)NI[A-Z]*-\w+$|^E?R?NI")
 
 
+_ALSO_AC = ("ENiCrMo-6", "ENiCrFe-9", "ENiMo-8")
+"""Made for 9 % nickel steel, which magnetism troubles (from memory)."""
+
+
 def nickel(text: str) -> Decoded | None:
     """Decode a nickel filler.
 
@@ -43,7 +47,7 @@ def nickel(text: str) -> Decoded | None:
             Token(prefix, "covered electrode" if covered else "electrode or rod"),
             Token(name.removeprefix(prefix), str(row["words"])),
         ),
-        polarities=("DCEP",) if covered else ("DCEP", "DCEN"),
+        polarities=(("AC", "DCEP") if name in _ALSO_AC else ("DCEP",)) if covered else ("DCEP", "DCEN"),
         gases=() if covered else ("I1", "I3"),
         shielding="none" if covered else "gas",
         positions="all",

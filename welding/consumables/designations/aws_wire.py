@@ -13,7 +13,7 @@ _STEEL = re.compile(r"^(ER|E)(\d{2,3})(S|C)-(.+)$")
 _STAINLESS = re.compile(r"^(ER|EQ|EC)(\d{3,4}[A-Z]*|16-8-2|19-10H|33-31)(?:-(.+))?$")
 _ALUMINIUM = re.compile(r"^(ER|R)(\d{4}[A-Z]?)(?:-(.+))?$")
 _ALUMINIUM_CAST = re.compile(r"^R-?(206\.0|C355\.0|A356\.0|357\.0|A357\.0|4008)$")
-_COPPER = re.compile(r"^ERCU(.*)$")
+_COPPER = re.compile(r"^ER?CU(.*)$")
 _BASE_METALS = {"304": "308", "304L": "308L", "303": "312", "301": "308"}
 GAS_C, GAS_M = "CO2", "Ar+20-25CO2"
 
@@ -229,9 +229,11 @@ def iso_aluminium(text: str) -> Decoded | None:
 
 
 def copper_wire(text: str) -> Decoded | None:
-    """Decode a copper filler of AWS A5.7; returns and raises as ``steel_wire``."""
+    """Decode a copper filler of AWS A5.7 or A5.6; returns and raises as ``steel_wire``."""
     if not _COPPER.match(text):
         return None
+    if not text.startswith("ER"):
+        return _copper_electrode(text)
     row = rows("a5_7").get(text)
     if row is None:
         near = [
@@ -256,4 +258,26 @@ def copper_wire(text: str) -> Decoded | None:
         positions="all",
         notes=("DCEP for 131, DCEN for 141, AC for aluminium bronze",),
         sources=read_from(table("a5_7")),
+    )
+
+
+def _copper_electrode(text: str) -> Decoded:
+    row = rows("a5_6").get(text)
+    if row is None:
+        near = [
+            str(one["class"]) for one in rows("a5_6").values() if str(one["class"]).upper()[:4] == text[:4]
+        ]
+        raise RefusedError(f"{text} is no class of A5.6 known here", tuple(near))
+    return Decoded(
+        valid=True,
+        designation=str(row["class"]),
+        system="AWS A5.6",
+        product="covered electrode",
+        process="111",
+        processes=("111",),
+        meaning=(Token("E", "covered electrode"), Token(str(row["class"])[1:], str(row["words"]))),
+        polarities=("DCEP",),
+        shielding="none",
+        positions="all",
+        sources=read_from(table("a5_6")),
     )
