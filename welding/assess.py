@@ -8,7 +8,9 @@ from dataclasses import dataclass
 from welding.advice.cautions import cautions_for
 from welding.assess_thermal import ThermalView, thermal_view, waits_of
 from welding.catalogue import edition_of
+from welding.checks.arc import arc_findings
 from welding.checks.certificate import certificate_findings
+from welding.checks.composition import composition_findings
 from welding.checks.content import content_complete, missing_content
 from welding.checks.context import Draft
 from welding.checks.filler import filler_findings
@@ -21,10 +23,12 @@ from welding.checks.pairing import pairing_findings
 from welding.checks.position import position_findings
 from welding.checks.process import process_findings
 from welding.checks.product import product_findings
+from welding.checks.root import root_findings
 from welding.checks.shielding import shielding_findings
 from welding.checks.site import site_findings
 from welding.checks.thermal import thermal_findings
 from welding.checks.tig import tig_findings
+from welding.checks.treatment import treatment_findings
 from welding.checks.wire import wire_findings
 from welding.citation import COMMON_PRACTICE
 from welding.deposit.consumption import Use, use_of
@@ -54,6 +58,10 @@ EVERYWHERE: tuple[Callable[[Draft], Iterable[Finding]], ...] = (
     machine_findings,
     laid_findings,
     thermal_findings,
+    treatment_findings,
+    arc_findings,
+    composition_findings,
+    root_findings,
 )
 """What is asked under every code, and under none."""
 

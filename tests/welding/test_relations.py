@@ -8,9 +8,7 @@ import numpy as np
 import pytest
 from scipy.optimize import least_squares
 
-from welding.deposit.laid import bead_area_middle_mm2, density_g_cm3, deposition_yield, weld_metal
-from welding.documents.codec import PASS
-from welding.planning.relations import (
+from welding.arc.relations import (
     arc_volts,
     bead_shape,
     current_a,
@@ -19,6 +17,8 @@ from welding.planning.relations import (
     wire_feed_m_min,
     wire_range,
 )
+from welding.deposit.laid import bead_area_middle_mm2, density_g_cm3, deposition_yield, weld_metal
+from welding.documents.codec import PASS
 from welding.table import load_table
 
 POINTS = tomllib.loads((Path(__file__).parent / "cases" / "burn_off.toml").read_text())["points"]
@@ -41,7 +41,7 @@ def test_the_melting_law_is_the_fit_of_its_points(kind):
     fitted = least_squares(
         lambda c: [math.log(law(c, p) / p["feed_m_min"]) for p in of(kind, "fit")], [0.3, 0.6]
     ).x
-    row = next(r for r in load_table("welding.planning", "burn_off").rows if r["kind"] == kind)
+    row = next(r for r in load_table("welding.arc", "burn_off").rows if r["kind"] == kind)
     assert row["m1"] == pytest.approx(fitted[0], rel=0.01)
     assert row["m2"] == pytest.approx(fitted[1] * 1e-4, rel=0.01)
 

@@ -305,7 +305,8 @@ def _is_of(classified: str, symbol: str, components: dict[str, float] | object) 
     if classified == "CO2":
         return symbol == "C1"
     if classified == "Ar+20-25CO2":
-        return symbol == "M21" and isinstance(components, dict) and components.get("CO2", 0) >= 20 - 1e-9
+        # A5.20 prints 75 to 80 % Ar; its later edition and ISO 14175 take the whole of M21.
+        return symbol == "M21"
     return symbol == classified or (classified == "M2" and symbol.startswith("M2"))
 
 

@@ -15,6 +15,7 @@ from welding.table import load_table
 
 _STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11")
 """Austenitic and nickel deposits keep their hydrogen; they are judged by no mark."""
+PRACTISED_TO_MM = 20.0
 _LOW_HYDROGEN_ENDS_ML_100G = 15.0
 _UNMARKED_OTHERS_ML_100G = 16.0
 """What a covering that is no low-hydrogen one brings at the least (common practice)."""
@@ -37,7 +38,22 @@ def hydrogen_findings(draft: Draft) -> Iterator[Finding]:
         filler = decoded_of(one)
         if filler is None or filler.system in _STAINLESS or filler.product.startswith("solid"):
             continue  # bare wire and rod bring next to none
+        if _practised_root(draft, one, filler, row):
+            continue
         yield from _judge(draft, index, one, filler, row)
+
+
+def _practised_root(draft: Draft, one: Pass, filler: Decoded, row: Mapping[str, Any]) -> bool:
+    """A cellulosic root of pipe in mild steel, or a whole pipeline weld: the hot pass follows at once.
+
+    Common practice where the wall is no thicker than ``PRACTISED_TO_MM``.
+    """
+    pipe = any(base.outside_diameter_mm for base in draft.procedure.base_metals)
+    wall = max((base.thickness_mm or 0.0 for base in draft.procedure.base_metals), default=0.0)
+    if filler.low_hydrogen is not False or not pipe or wall > PRACTISED_TO_MM or row["most_ml_100g"] < 10:
+        return False
+    names = [(base.designation or "").upper() for base in draft.procedure.base_metals]
+    return one.role == "root" or all("5L" in name or name.startswith(("X", "L")) for name in names)
 
 
 def _row(group: str, rows: tuple[Mapping[str, Any], ...]) -> Mapping[str, Any] | None:

@@ -8,8 +8,11 @@ from welding.checks.context import Draft
 from welding.checks.saying import advise, ask
 from welding.citation import COMMON_PRACTICE
 from welding.deposit.laid import bead_area_mm2, by_hand
+from welding.documents.procedure import Joint
 from welding.finding import Finding
+from welding.joints.section import Section
 
+CONVEX_SHARE = 0.2
 VOLUME_SLACK = 0.15
 """Yield, gap and cap differ by about this before a plan is wrong (common practice)."""
 
@@ -36,7 +39,8 @@ def laid_findings(draft: Draft) -> Iterator[Finding]:
     low = sum(area.min for area in areas if area)
     high = sum(area.max for area in areas if area)
     needed = sum(bead.area_mm2 for bead in section.beads)
-    little, much = needed > high * (1 + VOLUME_SLACK), needed < low * (1 - VOLUME_SLACK)
+    little = needed > high * (1 + VOLUME_SLACK)
+    much = needed + _proud_mm2(draft, section, joint, both=both) < low * (1 - VOLUME_SLACK)
     laid = f"{draft.write(low, 'area')} to {draft.write(high, 'area')}"
     wanted = draft.write(needed, "area")
     yield advise(
@@ -55,6 +59,22 @@ def laid_findings(draft: Draft) -> Iterator[Finding]:
         remedy="Add a pass, feed more or travel slower." if little else "Take a pass out, or travel faster.",
         citations=(COMMON_PRACTICE,),
     )
+
+
+def _proud_mm2(draft: Draft, section: Section, joint: Joint, *, both: bool) -> float:
+    """What may stand proud beyond the flat face or the cap that was assumed (common practice).
+
+    A fillet comes out convex; a cap that nobody stated may be as high again; square edges are melted wider
+    than their gap, up to 3 mm high.
+    """
+    if joint.weld == "fillet":
+        return CONVEX_SHARE * section.total_mm2
+    extra = section.reinforcement_mm2 if joint.reinforcement_mm is None else 0.0
+    if joint.preparation is not None and joint.preparation.form == "square":
+        thin = min((one.thickness_mm or 0.0 for one in draft.procedure.base_metals), default=0.0)
+        width, height = min(2 * thin + 4, 20.0), 3.0 if thin >= 3 else 1.5
+        extra = max(extra, 2 / 3 * width * height * (2 if both else 1))
+    return extra
 
 
 def _welded_twice(draft: Draft) -> bool:

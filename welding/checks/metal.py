@@ -35,7 +35,7 @@ def metal_findings(draft: Draft) -> Iterator[Finding]:
         return
     for index, one_pass in enumerate(draft.procedure.passes):
         filler = decoded_of(one_pass)
-        if filler:
+        if filler and not _practised_root(draft, one_pass):
             yield from _strength(index, one_pass, filler, metals)
 
 
@@ -115,6 +115,12 @@ def _identified(index: int, one: BaseMetal, metal: Metal | None) -> Iterator[Fin
         else "Identify the metal again, by analysis or certificate, before anything else.",
         citations=(COMMON_PRACTICE,),
     )
+
+
+def _practised_root(draft: Draft, one: Pass) -> bool:
+    """A root of pipe with a softer filler under stronger passes: practice, no fault."""
+    pipe = any(base.outside_diameter_mm for base in draft.procedure.base_metals)
+    return pipe and one.role == "root" and len(draft.procedure.passes) > 2
 
 
 def _strength(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> Iterator[Finding]:

@@ -87,7 +87,11 @@ def _post_flow(path: str, one: Pass) -> Iterator[Finding]:
 def _purge(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
     joint = draft.procedure.joint
     families = {metal.family for m in draft.procedure.base_metals if (metal := draft.metal(m))}
-    bright = bool(families) and families <= set(STAINLESS)
+    metals = [metal for m in draft.procedure.base_metals if (metal := draft.metal(m))]
+    bright = bool(families) and (
+        families <= set(STAINLESS)
+        or all(m.family == "cr-mo" and sum(m.chemistry.get("Cr", (0.0, 0.0))) / 2 > 1.9 for m in metals)
+    )
     open_root = (
         joint is not None
         and joint.weld == "cjp-groove"
@@ -101,7 +105,7 @@ def _purge(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
                 "purge.root",
                 f"{path}.purge",
                 of_pass("Back of the root is not purged", one),
-                "The back of an open root in stainless steel or nickel burns to a crust without purge.",
+                "The back of an open root with chromium or nickel scales to a crust without purge.",
                 "Add a purge, or say in the notes why none is needed.",
                 verdict="violates",
             )

@@ -39,6 +39,8 @@ def _interpass(draft: Draft) -> Iterator[Finding]:
         return
     row = min(rows, key=lambda one: float(one["interpass_c"]))
     usual = float(row["interpass_c"])
+    if len(rows) > 1:  # beside a metal that is preheated higher it cannot be held lower than that
+        usual = max(usual, max(float(one["preheat_c"]) for one in rows) + 50)
     found, limit = draft.write(stated, "temperature"), draft.write(usual, "temperature")
     words = row["metal"].replace("-", " ")
     yield advise(

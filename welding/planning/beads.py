@@ -6,9 +6,9 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+from welding.arc.relations import BeadShape
 from welding.documents.fields import Role
 from welding.joints.channel import Channel
-from welding.planning.relations import BeadShape
 
 MOST_BEADS = 150
 THICKEST_OVER_USUAL = 1.25

@@ -8,6 +8,7 @@ from typing import Any
 
 from welding.checks.pairing import MOLYBDENUM_FROM_PERCENT
 from welding.metals.catalogue import Metal
+from welding.metals.kinds import copper_kind
 from welding.planning.facts import Facts
 from welding.table import load_table
 
@@ -130,6 +131,9 @@ def _cold(metal: Metal) -> str:
 
 def _stainless(facts: Facts) -> str:
     families = facts.families
+    hot = any(_share(metal, "Cr") > 1.9 for metal in facts.metals if metal.family == "cr-mo")
+    if families == {"cr-mo", "austenitic"} and hot:
+        return "nicr"  # such joints serve in heat: carbon moves into stainless weld metal
     if families & STEEL:
         return "309L"
     if "duplex" in families:
@@ -211,24 +215,10 @@ def _aluminium(facts: Facts) -> str:
 
 def _copper(facts: Facts) -> str:
     if facts.families - {"copper"}:  # to steel: iron in copper cracks, less so with aluminium or nickel
-        with_nickel = any(_copper_kind(metal) == "cuni" for metal in facts.metals if metal.family == "copper")
+        with_nickel = any(copper_kind(metal) == "cuni" for metal in facts.metals if metal.family == "copper")
         return "nicu" if with_nickel else "aluminium-bronze"
-    kinds = {_copper_kind(metal) for metal in facts.metals if metal.family == "copper"}
+    kinds = {copper_kind(metal) for metal in facts.metals if metal.family == "copper"}
     if len(kinds) == 1:
         kind = kinds.pop()
         return "silicon-bronze" if kind == "copper" and facts.thin < 1.5 else kind
     return "aluminium-bronze" if kinds & {"aluminium-bronze", "nickel-aluminium-bronze"} else "tin-bronze"
-
-
-def _copper_kind(metal: Metal) -> str:
-    zinc, nickel, aluminium = (_share(metal, e) for e in ("Zn", "Ni", "Al"))
-    name = metal.name.upper()
-    if aluminium > 4 or re.search(r"CUAL", name):
-        return "nickel-aluminium-bronze" if nickel > 3 or "NI" in name else "aluminium-bronze"
-    if zinc > 5 or "CUZN" in name or "ZN" in name:
-        return "silicon-bronze"
-    if nickel > 5 or "CUNI" in name:
-        return "cuni"
-    if "CUSN" in name or _share(metal, "Sn") > 2:
-        return "tin-bronze"
-    return "silicon-bronze" if _share(metal, "Si") > 1 or "CUSI" in name else "copper"

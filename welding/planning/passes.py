@@ -13,6 +13,7 @@ from welding.documents.fields import ValueSource
 from welding.documents.intent import Trial
 from welding.documents.procedure import Filler, Gas, Pass, Purge
 from welding.documents.setup import Feeder, Flux
+from welding.heat.by_metal import metal_key
 from welding.planning.beads import PlannedBead
 from welding.planning.facts import Facts
 from welding.planning.hand_set_up import tig_set_up
@@ -31,6 +32,7 @@ from welding.setup.flow import PURGE_L_MIN, flow_advice
 from welding.table import load_table
 
 INCH_MIN = 25.4
+QUENCHED_WEAVE_MM = 15.0
 CONVEX = 1.12
 """A small fillet that is laid at a usual travel comes out somewhat convex (common practice)."""
 LEAST_OF_START, MOST_OF_START = 0.95, 1.15
@@ -279,7 +281,11 @@ def _technique(facts: Facts, bead: PlannedBead, run: Run) -> Any:
 def _weave(facts: Facts, bead: PlannedBead, run: Run) -> float | None:
     if _technique(facts, bead, run) != "weave":
         return None
-    return float(math.ceil(bead.width_mm * 1.15))
+    width = float(math.ceil(bead.width_mm * 1.15))
+    quenched = any(
+        metal_key(m, t) == "quenched" for m, t in zip(facts.metals, facts.thicknesses, strict=True)
+    )
+    return min(width, QUENCHED_WEAVE_MM) if quenched else width
 
 
 def _extension(setting: Setting) -> Range | None:

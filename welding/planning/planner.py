@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from welding.arc.relations import bead_shape, travel_range
 from welding.documents.intent import Trial
 from welding.documents.procedure import Joint
 from welding.errors import DocumentError, Problem, UnknownEntryError
@@ -17,7 +18,6 @@ from welding.planning.facts import Facts
 from welding.planning.narrowing import Ranges
 from welding.planning.passes import FAST, SLOW, Limits, by_rod, fitted_run, middle_of, ranges_of
 from welding.planning.reasons import Reason
-from welding.planning.relations import bead_shape, travel_range
 from welding.planning.starting import Run, Setting, starting_run, with_feed
 from welding.planning.temperatures import ThermalPlan
 from welding.planning.trials import matching_trials, near_rejected

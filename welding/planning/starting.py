@@ -4,13 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 
-from welding.citation import Citation
-from welding.deposit.laid import hand_rate_mm3_min_a, laid_per_feed, weld_metal
-from welding.documents.fields import Transfer
-from welding.documents.procedure import Filler, Gas, Pass
-from welding.errors import UnknownEntryError
-from welding.planning.facts import Facts, transfer_group
-from welding.planning.relations import (
+from welding.arc.relations import (
     Estimate,
     arc_volts,
     current_a,
@@ -18,6 +12,12 @@ from welding.planning.relations import (
     wire_feed_m_min,
     wire_range,
 )
+from welding.citation import Citation
+from welding.deposit.laid import hand_rate_mm3_min_a, laid_per_feed, weld_metal
+from welding.documents.fields import Transfer
+from welding.documents.procedure import Filler, Gas, Pass
+from welding.errors import UnknownEntryError
+from welding.planning.facts import Facts, transfer_group
 from welding.ranges import Range
 from welding.setup.spray import SprayMetal, SprayTransition, spray_transition
 

@@ -29,7 +29,7 @@ from welding.editions.aws_d1_1_2020.rules.matching import (
 from welding.editions.aws_d1_1_2020.rules.pass_limits import pass_answers
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
 from welding.editions.aws_d1_1_2020.rules.scope import scope_answers
-from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm, least_partial_mm, sizes_table
+from welding.editions.aws_d1_1_2020.rules.weld_sizes import size_answers
 from welding.finding import Finding
 from welding.table import load_table
 
@@ -38,7 +38,6 @@ MATCHING = "filler.matching"
 SHORT = ("short-circuit", "controlled-short-circuit")
 _GENERAL = "clause 5, prequalified processes"
 _METALS = from_clause("table 5.3")
-_HAIR = 1 - 1e-6
 
 
 def prequalified_findings(draft: Draft) -> Iterator[Finding]:
@@ -65,7 +64,7 @@ def _answers(draft: Draft) -> Iterator[Answer]:
     yield from _metals(draft)
     yield from _fillers(draft)
     yield from _preheat(draft)
-    yield from _least_size(draft)
+    yield from size_answers(draft)
     yield from detail_answers(draft)
     yield from pass_answers(draft)
     yield from scope_answers(draft)
@@ -379,53 +378,4 @@ def _preheat(draft: Draft) -> Iterator[Answer]:
         remedy=f"Preheat to {least} at least.",
         citation=asked.citation,
         unchecked=asked.unchecked,
-    )
-
-
-def _least_size(draft: Draft) -> Iterator[Answer]:
-    joint, units = draft.procedure.joint, units_of(draft)
-    known = [metal.thickness_mm for metal in draft.procedure.base_metals if metal.thickness_mm]
-    if joint is None or not known:
-        return
-    table = sizes_table()
-    if joint.weld == "fillet":
-        legs = [leg for leg in (joint.leg1_mm, joint.leg2_mm) if leg]
-        throat = joint.throat_mm * 2**0.5 if joint.throat_mm else None
-        size = min(legs) if legs else throat
-        low_hydrogen = all(
-            (filler := decoded_of(one)) is None or filler.low_hydrogen is not False
-            for one in draft.procedure.passes
-        )
-        thickness = min(known) if low_hydrogen else max(known)
-        least, what, path = least_fillet_mm(thickness, units), "Fillet size", "joint.leg1_mm"
-        least = min(least, min(known))
-    elif joint.weld == "pjp-groove":
-        size, path, what = joint.throat_mm, "joint.throat_mm", "Weld size"
-        least = least_partial_mm(max(known), units)
-    else:
-        return
-    if size is None:
-        yield Answer(
-            rule="prequalified.least-size",
-            path=path,
-            verdict="undecided",
-            title=f"{what} is not stated",
-            message=f"the {what.lower()} is not stated",
-            citation=table.citation,
-            unchecked=table.unchecked,
-        )
-        return
-    small = size < least * _HAIR
-    found, limit = draft.write(size, "thickness"), draft.write(least, "thickness")
-    yield Answer(
-        rule="prequalified.least-size",
-        path=path,
-        verdict="violates" if small else "complies",
-        title=f"{what} is {'below the least' if small else 'large enough'}",
-        message=f"{what} is {found}; at this thickness {limit} is the least.",
-        actual=found,
-        limit=limit,
-        remedy=f"Make it {limit} at least.",
-        citation=table.citation,
-        unchecked=table.unchecked,
     )

@@ -17,7 +17,7 @@ from welding.errors import UnknownEntryError
 from welding.ranges import Range, positive
 from welding.table import Table, load_table
 
-PACKAGE = "welding.planning"
+PACKAGE = "welding.arc"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,0 +1,299 @@
+"""Amps, volts, wire feed and travel against one another and against electrode, wire, metal and hand.
+
+Each says a word outside a generous band about what is usual (common practice), with the number that would be
+usual, whatever the process. Settings that somebody tried outrank every estimate.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from welding.arc.groups import attitude_of, law_case, pass_group, stick_kind, volts_cases, wire_kind
+from welding.arc.relations import (
+    arc_volts,
+    current_for_thickness,
+    travel_range,
+    wire_feed_m_min,
+    wire_range,
+)
+from welding.checks.context import Draft
+from welding.checks.saying import advise, of_pass
+from welding.documents.procedure import Pass
+from welding.errors import OutOfRangeError, UnknownEntryError
+from welding.finding import Finding
+from welding.metals.kinds import KIND_OF_FAMILY
+from welding.ranges import Range
+
+BEYOND_SIZE = 0.15
+"""Currents this share beyond what a size of filler takes are still welded."""
+BEYOND_VOLTS = {"141": 0.4}
+BEYOND_VOLTS_ELSE = 0.22
+BEYOND_FEED = 1.45
+BEYOND_TRAVEL = (0.45, 1.8)
+TIG_BAND = (0.5, 2.2)
+"""Share of the usual amps for the thickness between which a hand still makes a weld."""
+SHORT_ARC_TO_MM = 12.0
+EXTENSION_MM = {"short": 8.5, "cored-gas": 16.0, "saw": 30.0}
+
+
+@dataclass(frozen=True, slots=True)
+class _Of:
+    """A pass with what it is welded on."""
+
+    draft: Draft
+    index: int
+    one: Pass
+
+    @property
+    def path(self) -> str:
+        return f"passes.{self.index}"
+
+    @property
+    def kind(self) -> str:
+        """Kind of metal, as plans go by it; empty where a metal is not known."""
+        found = [self.draft.metal(one) for one in self.draft.procedure.base_metals]
+        kinds = {KIND_OF_FAMILY[one.family] for one in found if one}
+        if not found or not all(found):
+            return ""
+        return next((k for k in ("nickel", "copper", "aluminium", "stainless") if k in kinds), "steel")
+
+    @property
+    def thin(self) -> float | None:
+        """Thinner member [mm]."""
+        known = [one.thickness_mm for one in self.draft.procedure.base_metals if one.thickness_mm]
+        return min(known, default=None)
+
+    @property
+    def tried(self) -> bool:
+        """Whether the current comes from an own trial or the maker."""
+        return self.one.sources.get("current_a") in ("own-trial", "maker", "qualified")
+
+
+def arc_findings(draft: Draft) -> Iterator[Finding]:
+    """Findings on each pass."""
+    for index, one in enumerate(draft.procedure.passes):
+        of = _Of(draft, index, one)
+        yield from _size(of)
+        yield from _volts(of)
+        yield from _feed(of)
+        yield from _travel(of)
+        yield from _tig_amps(of)
+        yield from _short_arc(of)
+
+
+def _amps(draft: Draft, value: Range) -> str:
+    return draft.write_range(value, "current")
+
+
+def _size(of: _Of) -> Iterator[Finding]:
+    """Amps against the size of a covered electrode or a wire."""
+    one = of.one
+    diameter = one.filler.diameter_mm if one.filler else None
+    if one.current_a is None or diameter is None or of.tried or of.draft.maker_range(one) is not None:
+        return
+    group = (
+        stick_kind(of.kind, one.filler.designation or "" if one.filler else "")
+        if one.process == "111"
+        else pass_group(one, of.kind)
+    )
+    if not group or (one.electrodes and one.electrodes.count > 1):
+        return
+    found = wire_range("short" if group == "spray" else group, diameter)
+    if found is None:
+        return
+    takes, citation, unchecked = found
+    if group == "spray":
+        takes = Range(takes.min, takes.max * 1.75)  # the same wire sprays far above its short arc
+    middle = one.current_a.middle
+    low, high = takes.min * (1 - BEYOND_SIZE), takes.max * (1 + BEYOND_SIZE)
+    actual, limit = _amps(of.draft, one.current_a), _amps(of.draft, takes)
+    size = of.draft.write(diameter, "diameter")
+    what = "the electrode sticks and does not fuse" if middle < low else "it overheats and burns through"
+    yield advise(
+        "arc.filler-size",
+        f"{of.path}.current_a",
+        trouble=f"{actual} is {'low' if middle < low else 'high'} for {size}: {limit} is usual; {what}."
+        if not low <= middle <= high
+        else "",
+        fine=f"{limit} is usual for {size}.",
+        titles=(
+            of_pass("Current does not suit the filler's size", one),
+            of_pass("Current suits the size", one),
+        ),
+        actual=actual,
+        limit=limit,
+        remedy=f"Set {limit}, or take another diameter.",
+        citations=(citation,),
+        unchecked=unchecked,
+    )
+
+
+def _volts(of: _Of) -> Iterator[Finding]:
+    one = of.one
+    if one.current_a is None or one.voltage_v is None or of.tried or not of.kind:
+        return
+    if one.pulse is not None or one.transfer in ("controlled-short-circuit",):
+        return
+    cases = volts_cases(one, of.kind)
+    gas = {str(k): float(v) for k, v in one.gas.components_percent.items()} if one.gas else {}
+    if not cases:
+        return
+    amps, stated = one.current_a.middle, one.voltage_v.middle
+    usual = [arc_volts(case, amps, gas)[0] for case in cases]
+    slack = BEYOND_VOLTS.get(one.process, BEYOND_VOLTS_ELSE)
+    low, high = min(e.value for e in usual) * (1 - slack), max(e.value for e in usual) * (1 + slack)
+    nearest = min(usual, key=lambda e: abs(e.value - stated))
+    expected = of.draft.write(nearest.value, "voltage")
+    found = of.draft.write(stated, "voltage")
+    short = stated < low
+    why = "the wire or electrode stubs" if short else "the arc is long: undercut, spatter, porosity"
+    yield advise(
+        "arc.volts",
+        f"{of.path}.voltage_v",
+        trouble=f"{found} at {of.draft.write(amps, 'current')} is {'low' if short else 'high'}: "
+        f"about {expected} is usual; {why}."
+        if not low <= stated <= high
+        else "",
+        fine=f"About {expected} is usual at this current.",
+        titles=(of_pass("Volts do not suit the current", one), of_pass("Volts suit the current", one)),
+        actual=found,
+        limit=f"about {expected}",
+        remedy=f"Set about {expected}, or correct the current.",
+        citations=(nearest.citation,),
+        unchecked=nearest.unchecked,
+    )
+
+
+def _feed(of: _Of) -> Iterator[Finding]:
+    """Wire feed against amps by the melting law."""
+    one = of.one
+    diameter = one.filler.diameter_mm if one.filler else None
+    if one.current_a is None or one.wire_feed_m_min is None or diameter is None or not of.kind:
+        return
+    kind = wire_kind(one)
+    if not kind:
+        return
+    amps = one.current_a.middle / max(one.electrodes.count if one.electrodes else 1, 1)
+    group = pass_group(one, of.kind)
+    try:
+        melts = wire_feed_m_min(kind, diameter, amps, EXTENSION_MM.get(group, 15.0))
+    except (UnknownEntryError, OutOfRangeError):
+        return
+    if not melts.inside:
+        return
+    ratio = one.wire_feed_m_min.middle / melts.value
+    found, usual = (
+        of.draft.write_range(one.wire_feed_m_min, "wire_feed"),
+        of.draft.write(melts.value, "wire_feed"),
+    )
+    yield advise(
+        "arc.feed",
+        f"{of.path}.wire_feed_m_min",
+        trouble=f"Wire feed {found} and {_amps(of.draft, one.current_a)} do not agree: "
+        f"this current melts about {usual}."
+        if not 1 / BEYOND_FEED <= ratio <= BEYOND_FEED
+        else "",
+        fine=f"This current melts about {usual}.",
+        titles=(of_pass("Wire feed does not match the current", one), of_pass("Wire feed matches", one)),
+        actual=found,
+        limit=f"about {usual}",
+        remedy="Read both off the machine again; feed decides what is laid down.",
+        citations=(melts.citation,),
+        unchecked=melts.unchecked,
+    )
+
+
+def _travel(of: _Of) -> Iterator[Finding]:
+    one = of.one
+    if one.travel_mm_min is None or not of.kind:
+        return
+    attitude = attitude_of(of.draft.procedure, one)
+    group = pass_group(one, of.kind)
+    known = travel_range(group, attitude) if group and attitude else None
+    if known is None or one.mechanisation == "automatic":
+        return
+    usual, citation, unchecked = known
+    middle = one.travel_mm_min.middle
+    slow, fast = middle < usual.min * BEYOND_TRAVEL[0], middle > usual.max * BEYOND_TRAVEL[1]
+    found, limit = of.draft.write_range(one.travel_mm_min, "travel"), of.draft.write_range(usual, "travel")
+    yield advise(
+        "arc.travel",
+        f"{of.path}.travel_mm_min",
+        trouble=f"Travel {found} is {'slow' if slow else 'fast'} for this process "
+        f"{attitude.replace('-', ' ')}: {limit} is usual."
+        if slow or fast
+        else "",
+        fine=f"{limit} is usual.",
+        titles=(of_pass("Travel is unusual", one), of_pass("Travel is usual", one)),
+        actual=found,
+        limit=limit,
+        remedy="Time a bead; mm/min and mm/s are easily mixed up.",
+        citations=(citation,),
+        unchecked=unchecked,
+    )
+
+
+def _tig_amps(of: _Of) -> Iterator[Finding]:
+    """TIG amps against the thickness; a root is fused to its lands, however thick the plate."""
+    one, thin = of.one, of.thin
+    if one.process != "141" or one.current_a is None or thin is None or not of.kind or of.tried:
+        return
+    if one.pulse is not None or one.mechanisation not in (None, "manual"):
+        return
+    joint = of.draft.procedure.joint
+    narrow = of.kind not in ("aluminium", "copper")
+    root = one.role in ("root", "hot") and joint is not None and joint.weld != "fillet"
+    law = current_for_thickness(
+        law_case(one, of.kind), min(thin, 3.0 if narrow else 5.0) if root else min(thin, 12.0)
+    )
+    middle = one.current_a.middle
+    most = max(law.value, 130.0 if thin > 3 else 0.0) * TIG_BAND[1]
+    low = middle < law.value * TIG_BAND[0]
+    found, usual = _amps(of.draft, one.current_a), of.draft.write(law.value, "current")
+    yield advise(
+        "arc.tig-thickness",
+        f"{of.path}.current_a",
+        trouble=f"{found} is {'little' if low else 'much'} for {of.draft.write(thin, 'thickness')}: "
+        f"about {usual} is usual; {'the metal is not fused' if low else 'it burns through'}."
+        if low or middle > most
+        else "",
+        fine=f"About {usual} is usual for this thickness.",
+        titles=(of_pass("Current does not suit the thickness", one), of_pass("Current suits the metal", one)),
+        actual=found,
+        limit=f"about {usual}",
+        remedy=f"Set about {usual}.",
+        citations=(law.citation,),
+        unchecked=law.unchecked,
+    )
+
+
+def _short_arc(of: _Of) -> Iterator[Finding]:
+    """Short circuit on thick metal, and as the root of 9 % chromium steel: lack of fusion."""
+    one, thin = of.one, of.thin
+    joint = of.draft.procedure.joint
+    if one.process != "135" or one.transfer != "short-circuit" or joint is None:
+        return
+    filling = joint.weld == "fillet" or one.role not in ("root", "hot")
+    chromium = any(
+        metal.family == "cr-mo" and metal.chemistry.get("Cr", (0.0, 0.0))[0] >= 7
+        for stated in of.draft.procedure.base_metals
+        if (metal := of.draft.metal(stated))
+    )
+    thick = filling and thin is not None and thin >= SHORT_ARC_TO_MM
+    trouble = ""
+    if thick and thin is not None:
+        trouble = (
+            f"Short-circuit transfer on {of.draft.write(thin, 'thickness')}: too cold for the filling, its "
+            "sides are not fused."
+        )
+    elif chromium:
+        trouble = "Short-circuit transfer in 9 % chromium steel leaves lack of fusion unless it is proved."
+    yield advise(
+        "arc.short-circuit",
+        f"{of.path}.transfer",
+        trouble=trouble,
+        fine="Short-circuit transfer suits roots and thin metal.",
+        titles=(of_pass("Short circuit on thick metal", one), of_pass("Transfer suits the metal", one)),
+        remedy="Take spray, pulsed or cored wire, or TIG for the root.",
+    )
