@@ -14,7 +14,7 @@ from welding.finding import Finding
 from welding.metals.catalogue import Metal
 from welding.metals.kinds import copper_kind
 
-NICKEL_SYSTEMS = ("AWS A5.11", "AWS A5.14", "ISO 18274", "ISO 14172")
+NICKEL_SYSTEMS = ("AWS A5.11", "AWS A5.14", "AWS A5.34", "ISO 18274", "ISO 14172")
 STAINLESS_SYSTEMS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A")
 COPPER_SYSTEMS = ("AWS A5.6", "AWS A5.7", "ISO 24373")
 _CREEP = (
@@ -24,7 +24,7 @@ _CREEP = (
 )  # fmt: skip
 """Chromium of creep-resisting classes [%], by the letters of AWS and ISO names."""
 _NICKEL = ((r"C2|NI3|3NI", 3.4), (r"C1|NI2|2NI", 2.4), (r"C3|NI1|1NI|W2|K[2-7]", 0.9))
-HARD_METAL_MPA, HARD_FILLER_MPA = 900.0, 800.0
+HARD_FILLER_MPA = 800.0
 COLOUR_PASSES = 3
 _OPEN = re.compile(r"-G\b|-G[CM]?\b|\bZ\b|S Z|-GM|-GC")
 
@@ -105,7 +105,7 @@ def _trouble(filler: Decoded, one: Pass, metals: list[Metal], count: int) -> _To
                 "Choose a weathering class for the cap, or paint the joint.",
             )
     soft = (filler.tensile_mpa or 0.0) < HARD_FILLER_MPA
-    hard = max((m.tensile_mpa or 0.0) for m in metals) > HARD_METAL_MPA + 300 and "Q" in metals[0].condition
+    hard = all(m.name.startswith("wear plate") for m in metals)
     if hard and not soft and families <= {"carbon", "weathering"}:
         return (
             "Hard filler on hard plate",

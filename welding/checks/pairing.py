@@ -32,7 +32,7 @@ _KIND_OF_FILLER = {
     **dict.fromkeys(("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A"), "stainless"),
     **dict.fromkeys(("ISO 3581-A", "ISO 17633-A"), "stainless"),
     **dict.fromkeys(("AWS A5.10", "ISO 18273"), "aluminium"),
-    **dict.fromkeys(("AWS A5.11", "AWS A5.14"), "nickel"),
+    **dict.fromkeys(("AWS A5.11", "AWS A5.14", "AWS A5.34"), "nickel"),
     **dict.fromkeys(("AWS A5.6", "AWS A5.7"), "copper"),
 }
 _NOT_WELDED = re.compile(r"\b(?:2014|2017|2024|7050|7075)\b")

@@ -168,7 +168,7 @@ def _austenitic(metal: Metal) -> str:
     chromium, nickel, molybdenum = (_share(metal, e, 0) for e in ("Cr", "Ni", "Mo"))
     if molybdenum >= 5.5 or (molybdenum >= 3 and nickel >= 29):
         return "nicrmo3"
-    if molybdenum >= 3.9 and nickel >= 20:
+    if molybdenum >= 3.9:
         return "385"
     if chromium >= 23 and nickel >= 18:
         return "310"

@@ -1,4 +1,4 @@
-"""Nickel fillers: AWS A5.11 (covered electrodes) and A5.14 (bare wire and rod)."""
+"""Nickel fillers: AWS A5.11 (covered electrodes), A5.14 (bare wire and rod), A5.34 (cored wire)."""
 
 from __future__ import annotations
 
@@ -35,6 +35,8 @@ def nickel(text: str) -> Decoded | None:
         raise RefusedError(f"{text} is no nickel class known here", tuple(near))
     covered = row["kind"] == "covered"
     name = str(row["class"])
+    if row["kind"] == "cored":
+        return _cored(name, str(row["words"]), row.get("tensile_mpa"))
     prefix = "E" if covered else "ER"
     return Decoded(
         valid=True,
@@ -53,5 +55,28 @@ def nickel(text: str) -> Decoded | None:
         positions="all",
         tensile_mpa=row.get("tensile_mpa"),
         notes=() if covered else ("DCEP for 131, DCEN for 141",),
+        sources=read_from(table("a5_11_14")),
+    )
+
+
+def _cored(name: str, words: str, tensile_mpa: float | None) -> Decoded:
+    co2 = name.endswith("-1")
+    return Decoded(
+        valid=True,
+        designation=name,
+        system="AWS A5.34",
+        product="flux-cored wire",
+        process="136",
+        processes=("136",),
+        meaning=(
+            Token("E", "electrode"),
+            Token(name[1:].split("T")[0], words),
+            Token(f"T{name.split('T')[-1]}", "cored, CO2" if co2 else "cored, argon with CO2"),
+        ),
+        polarities=("DCEP",),
+        gases=("C1",) if co2 else ("M21",),
+        shielding="gas",
+        positions="all",
+        tensile_mpa=tensile_mpa,
         sources=read_from(table("a5_11_14")),
     )

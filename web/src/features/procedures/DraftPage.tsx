@@ -67,6 +67,8 @@ function intentOf(answers: Answers): Intent | null {
     joint: { ...joint, kind: joint.kind, weld: joint.weld, sides: joint.sides ?? 'one', backing: joint.backing ?? 'none', back_gouge: joint.back_gouge ?? false },
     position,
     process,
+    // A fillet is welded alike from its root on.
+    fill_process: joint.weld === 'fillet' ? null : (more.fill_process ?? null),
     overlap: more.overlap ?? 'half',
     trials: [],
   }
@@ -170,6 +172,13 @@ export function DraftPage() {
             <Choice<NonNullable<Answers['process']>> label="Process" path="process" value={answers.process} options={PROCESSES}
               onChange={(process) => process && change((before) => ({ ...before, process }))} />
             <Told error={errors.get('process')} />
+            {answers.joint.weld && answers.joint.weld !== 'fillet' && (
+              <>
+                <Choice<NonNullable<Answers['fill_process']>> label="Process after the root" path="fill_process" value={answers.fill_process} none="the same after the root" options={PROCESSES}
+                  onChange={(fill_process) => change((before) => ({ ...before, fill_process, ...(fill_process ? {} : { fill_filler: null }) }))} />
+                <Told error={errors.get('fill_process')} />
+              </>
+            )}
           </Question>
           <Question n={6} words="Under which code?">
             <Choice label="Code" path="code.id" value={answers.code?.id} none="no code" options={codes.map((one) => [one.id, one.short] as const)}
@@ -239,6 +248,12 @@ function Wishes({ answers, change, errors }: WishProps) {
               ...(one.product ? { shelf: { machines: [], metals: [], ...before.shelf, products: [one.product] } } : {}),
             }))} />
         </Labelled>
+        {answers.fill_process && (
+          <Labelled words="Filler after the root" wide>
+            <TextField label="Filler after the root" path="fill_filler.designation" placeholder="as usual" value={answers.fill_filler?.designation} error={errors.get('fill_filler.designation')}
+              onChange={(designation) => change((before) => ({ ...before, fill_filler: designation ? { designation } : null }))} />
+          </Labelled>
+        )}
         <Labelled words="Diameter">
           <QuantityField label="Filler diameter" kind="wire_diameter" path="filler.diameter_mm" value={answers.filler?.diameter_mm} error={errors.get('filler.diameter_mm')}
             onChange={(diameter_mm) => change((before) => ({ ...before, filler: { ...before.filler, diameter_mm } }))} />
