@@ -14,6 +14,7 @@ from welding.edition import Edition
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, typical_chemistry
 from welding.heat.cooling import (
+    START_C,
     CoolingJoint,
     CoolingWindow,
     cooling_time,
@@ -115,7 +116,7 @@ def thermal_view(draft: Draft, edition: Edition | None) -> ThermalView | None:
     options = _preheat(draft, known, thick, heat, edition) if hardening else ()
     last = max((one.number for one in draft.procedure.passes), default=0)
     target, words = _target(known) if hardening else (None, "")
-    usable = start.max < _HOTTEST_START_C
+    usable = start.max < _HOTTEST_START_C and start.min >= START_C.low
     return ThermalView(
         preheat=options,
         passes=tuple(

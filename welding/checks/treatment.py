@@ -14,7 +14,7 @@ from welding.heat.by_metal import (
     typical_chemistry,
     usual_hydrogen_ml_100g,
 )
-from welding.heat.cooling import CoolingJoint, cooling_time
+from welding.heat.cooling import START_C, CoolingJoint, cooling_time
 from welding.heat.preheat import method_b_at_its_ends
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
@@ -164,7 +164,8 @@ def _quenched(draft: Draft, known: list[tuple[Metal, float]], *, uses_k: bool) -
     strongest = max(metal.yield_at(t) or 0.0 for metal, t in known)
     row = next((r for r in table.rows if r["yield_from_mpa"] <= strongest < r["yield_to_mpa"]), None)
     thermal = draft.procedure.thermal
-    if row is None or thermal is None or thermal.preheat_min_c is None:
+    start = thermal.preheat_min_c if thermal else None
+    if row is None or start is None or not START_C.allows(start):
         return
     joint = draft.procedure.joint
     fillet = joint is not None and joint.weld == "fillet"
@@ -175,7 +176,7 @@ def _quenched(draft: Draft, known: list[tuple[Metal, float]], *, uses_k: bool) -
         one = passes[heat.pass_number]
         k = 1.0 if uses_k else (0.6 if one.process == "141" else 1.0 if one.process == "121" else 0.8)
         middle = (heat.min_kj_mm + heat.max_kj_mm) / 2 * k
-        seconds = cooling_time(middle, thermal.preheat_min_c, thin, shape).t85_s
+        seconds = cooling_time(middle, start, thin, shape).t85_s
         yield advise(
             "heat-input.t85",
             f"passes.{one.number - 1}.travel_mm_min",

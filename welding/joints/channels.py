@@ -15,6 +15,7 @@ from welding.joints.grooves import Groove, cut_groove
 from welding.joints.shapes import Point
 from welding.joints.walls import ledge, straight
 
+LEAST_THROAT_MM = 0.01
 ASSUMED_CAP_MM = 1.5
 ASSUMED_CAP_SHARE = 0.15
 LEAST_ASSUMED_CAP_MM = 0.5
@@ -86,6 +87,9 @@ def _fill_fillet(joint: Joint, thicknesses: tuple[float, float]) -> Filled:
     weld, missing, wrong = fillet_of(joint)
     if weld is None:
         return Filled(missing=missing, wrong=wrong)
+    throat = weld.leg1_mm * weld.leg2_mm * math.sin(math.radians(weld.dihedral_deg)) / weld.face_mm
+    if throat < LEAST_THROAT_MM:
+        return Filled(wrong=(Problem("joint.leg1_mm", "legs so unequal or small leave no throat"),))
     if joint.kind == "lap" and weld.leg2_mm > thicknesses[1] * (1 + 1e-9):
         path = "joint.leg2_mm" if joint.leg2_mm else "joint.leg1_mm"
         text = f"a leg of {weld.leg2_mm:g} mm does not fit on an edge of {thicknesses[1]:g} mm"

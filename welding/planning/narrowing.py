@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from welding.ranges import Range
 
+TOLD_FROM_KJ_MM = 0.005
 LEAST_SHARE = 0.3
 """Ranges narrower than this share of the usual ones cannot be held by a welder."""
 
@@ -131,14 +132,14 @@ def _heat_collision(heat: Range, window: Range | None, middle: Middle, k: float)
     if window is None:
         return
     power = k * middle.current_a * middle.voltage_v * 0.06
-    if heat.max > window.max + 1e-9:
+    if heat.max > window.max + TOLD_FROM_KJ_MM:
         needed = power / window.max
         yield (
             f"heat input {heat.max:.2f} kJ/mm at the top corner is {heat.max - window.max:.2f} above "
             f"the wanted {window.max:.2f}: these amps and volts would need {needed:.0f} mm/min or faster, "
             f"the bead gives {middle.travel_mm_min:.0f}"
         )
-    if heat.min < window.min - 1e-9:
+    if heat.min < window.min - TOLD_FROM_KJ_MM:
         needed = power / window.min
         yield (
             f"heat input {heat.min:.2f} kJ/mm at the low corner is {window.min - heat.min:.2f} below "

@@ -173,11 +173,12 @@ export function DraftPage() {
               onChange={(process) => process && change((before) => ({ ...before, process }))} />
             <Told error={errors.get('process')} />
             {answers.joint.weld && answers.joint.weld !== 'fillet' && (
-              <>
-                <Choice<NonNullable<Answers['fill_process']>> label="Process after the root" path="fill_process" value={answers.fill_process} none="the same after the root" options={PROCESSES}
+              <div className="grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-2">
+                <span aria-hidden className="text-[13px] text-steel">after the root</span>
+                <Choice<NonNullable<Answers['fill_process']>> label="Process after the root" path="fill_process" value={answers.fill_process} none="the same" options={PROCESSES}
                   onChange={(fill_process) => change((before) => ({ ...before, fill_process, ...(fill_process ? {} : { fill_filler: null }) }))} />
-                <Told error={errors.get('fill_process')} />
-              </>
+                <span className="col-span-2"><Told error={errors.get('fill_process')} /></span>
+              </div>
             )}
           </Question>
           <Question n={6} words="Under which code?">
