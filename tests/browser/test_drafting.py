@@ -55,7 +55,7 @@ def test_from_six_answers_to_a_printed_procedure(enter, bridge):
     for words in (
         "FB-27-P11",
         "pWPS",
-        "ER70S-6",
+        "G 42 4 M21 3Si1",
         "Gap after tacking",
         "A metre of joint takes about",
         "kg weld metal",

@@ -275,7 +275,7 @@ def test_settings_that_cannot_be_are_refused(api, body, word):
 
 
 def test_a_process_has_its_fields_and_no_others(api):
-    assert api["viewer"]("GET", "/setup-fields?process=111")[1] == ["run_out_mm"]
+    assert api["viewer"]("GET", "/setup-fields?process=111")[1] == ["purge", "run_out_mm"]
     tig = api["viewer"]("GET", "/setup-fields?process=141&polarity=DCEN")[1]
     assert {"tungsten", "cup", "pulse"} <= set(tig)
     assert "ac" not in tig

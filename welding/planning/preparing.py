@@ -25,6 +25,8 @@ SQUARE_TO_MM = {
     "121": 12.0,
 }
 SHEET_CAP_TO_MM, SHEET_CAP_MM = 3.0, 1.0
+LEAST_UPHILL_LEG_MM = 4.5
+"""Slow as it is, a wire lays no smaller fillet uphill (common practice)."""
 LEG_OF_THICKNESS = 0.75
 LARGEST_USUAL_LEG_MM = 12.0
 GAP_TOLERANCE_MM = 1.0
@@ -61,6 +63,9 @@ def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     most_small = 6.0 if facts.process in ("136", "114", "138") else 5.0
     least = min(thin, 2.0) if facts.process == "141" else min(max(thin, 3.0), most_small)
     leg = round(min(max(LEG_OF_THICKNESS * thin, least), LARGEST_USUAL_LEG_MM) * 2) / 2
+    uphill = facts.attitude == "vertical-up" and facts.process in ("114", "135", "136", "138")
+    if uphill:
+        leg = max(leg, LEAST_UPHILL_LEG_MM)
     if facts.aws:
         edition = edition_of(facts.intent.code.id) if facts.intent.code else None
         if edition and edition.least_fillet_mm:
@@ -71,7 +76,8 @@ def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     reason = Reason(
         path="joint.leg1_mm",
         text=f"leg {leg:g} mm: about {LEG_OF_THICKNESS:g} of the thinner member"
-        + (", and not below the code's minimum size" if facts.aws else ""),
+        + (", and not below the code's minimum size" if facts.aws else "")
+        + ("; uphill no wire lays less" if uphill and leg == LEAST_UPHILL_LEG_MM else ""),
     )
     return replace(joint, leg1_mm=leg, leg2_mm=second), (reason,)
 
