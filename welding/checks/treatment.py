@@ -10,6 +10,7 @@ from welding.checks.saying import advise, of_pass
 from welding.finding import Finding
 from welding.heat.by_metal import (
     HARDENING,
+    THIN_TUBE_MM,
     metal_key,
     typical_chemistry,
     usual_hydrogen_ml_100g,
@@ -24,7 +25,6 @@ FAR_BELOW = 0.55
 FAR_BELOW_COPPER = 0.4
 FAR_BELOW_C, FAR_BELOW_METHOD_C = 30.0, 60.0
 """A preheat below this share of what is usual, and this much below, is a fault and no school."""
-THIN_TUBE_MM = 3.0
 BEYOND_HEAT = 1.3
 T85_SLACK = 1.35
 
@@ -83,7 +83,7 @@ def _needed_c(draft: Draft, known: list[tuple[Metal, float]]) -> tuple[float, st
         usual = float(next(row for row in table.rows if row["metal"] == key)["preheat_c"])
         if key == "copper":
             usual = 20.0 if thick < 4 else 200.0 if thick < 10 else 400.0
-        if key.startswith("cr-mo") and thick < THIN_TUBE_MM:
+        if key.startswith("cr-mo") and thick <= THIN_TUBE_MM:
             usual = 20.0
         if usual >= best:
             best, why = usual, f"for {key.replace('-', ' ')}"

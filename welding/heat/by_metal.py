@@ -8,6 +8,8 @@ from collections.abc import Mapping
 from welding.metals.catalogue import Metal
 
 HARDENABLE_FROM_PERCENT_C = 0.37
+THIN_TUBE_MM = 3.2
+"""Chromium-molybdenum tube up to here is welded without preheat (common practice, 1/8 in)."""
 HARDENING = ("carbon", "weathering", "ni-steel")
 """Families whose preheat method B is for; chromium-molybdenum steels have figures of their own."""
 USUAL_HYDROGEN_ML_100G = 5.0

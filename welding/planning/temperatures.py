@@ -8,7 +8,13 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from welding.documents.procedure import PostHeat, Pwht
-from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, metal_key, typical_chemistry
+from welding.heat.by_metal import (
+    HARDENING,
+    THIN_TUBE_MM,
+    USUAL_HYDROGEN_ML_100G,
+    metal_key,
+    typical_chemistry,
+)
 from welding.heat.cooling import CoolingJoint, heat_input_for_t85_kj_mm
 from welding.heat.energy import thermal_efficiency
 from welding.heat.preheat import Preheat, method_b_at_its_ends
@@ -76,7 +82,7 @@ def plan_temperatures(
     preheat, preheat_text = float(usual["preheat_c"]), f"usual for {usual['metal'].replace('-', ' ')}"
     if usual["metal"] == "copper":
         preheat, preheat_text = _copper(facts)
-    if usual["metal"].startswith("cr-mo") and facts.thick < 3:
+    if usual["metal"].startswith("cr-mo") and facts.thick <= THIN_TUBE_MM:
         preheat, preheat_text = 20.0, "thin-walled tube cools slowly enough without"
     hydrogen = facts.intent.hydrogen_ml_100g
     if hydrogen is None and facts.families & set(HARDENING):
@@ -102,7 +108,7 @@ def plan_temperatures(
     reasons += [_told(option) for option in options if reason.citation != option.citation]
     coolest = min(rows, key=lambda row: float(row["interpass_c"]))
     interpass = max(float(coolest["interpass_c"]), preheat + 20)
-    if usual["metal"].startswith("cr-mo") and facts.thick < 3:
+    if usual["metal"].startswith("cr-mo") and facts.thick <= THIN_TUBE_MM:
         interpass = min(interpass, 200.0)
     reasons.append(
         Reason(
