@@ -11,12 +11,14 @@ from welding.assess import evaluate
 from welding.checks.context import Draft
 from welding.covering import covers
 from welding.documents.codec import PROCEDURE, RECORD
+from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.preheat import annex_b_preheat
 from welding.editions.aws_d1_1_2020.rules.weld_sizes import size_answers
 from welding.joints.section import section_of
 from welding.qualification.fillet import leg_mm_of
 from welding.qualification.welded import Welded
 from welding.qualify import judge, plan_of, range_of
+from welding.testing.tensile import inches_for_mm
 
 
 @pytest.mark.parametrize(
@@ -191,3 +193,67 @@ def test_an_impact_set_in_either_column(single_j, verdict):
                 one["values_j"] = [value * (1.02 if units == "us" else 1.0) for value in single_j]
         sets = [one for one in judge(RECORD.take(plain)).specimens if one.kind == "impact"]
         assert {one.verdict for one in sets} == {verdict}, units
+
+
+@pytest.mark.parametrize("code", ["aws", "iso"])
+@pytest.mark.parametrize("cracks, verdict", [(False, "accepted"), (True, "rejected")])
+def test_a_crack_that_is_seen_rejects(code, cracks, verdict):
+    plain = plain_record(code, {"t": 12})
+    for one in plain["tests"]:
+        if one["kind"] == "visual":
+            one["cracks"] = cracks
+    seen = [one for one in judge(RECORD.take(plain)).specimens if one.kind == "visual"]
+    assert {one.verdict for one in seen} == {verdict}
+
+
+@pytest.mark.parametrize("units, m_s", [("si", 8 / 3.6), ("us", 5 * 0.44704)])
+def test_the_wind_that_gas_bears(units, m_s):
+    """AWS D1.1:2020, clause 7.11.1, from memory: 8 km/h, or 5 mph."""
+    code = own_procedure("aws", {"t": 12, "units": units}).code
+    assert wind_limit(code).m_s == pytest.approx(m_s, abs=1e-6)
+
+
+@pytest.mark.parametrize(
+    "value_mm, plate_mm, hint", [(0.375, 9.5, True), (0.75, 9.5, False), (0.5, 12.7, True), (2.0, 9.5, None)]
+)
+def test_inches_that_were_typed_as_millimetres(value_mm, plate_mm, hint):
+    said = inches_for_mm(value_mm, plate_mm)
+    assert bool(said) == (hint is not None)
+    assert ("in would be" in said) == bool(hint)
+
+
+@pytest.mark.parametrize("thickness_mm, factor", [(2.5, 1.1), (12.9, 1.1), (13, 2.0)])
+def test_short_circuit_on_thin_metal_covers_little_more(thickness_mm, factor):
+    """ISO 15614-1:2017, level 1, short-circuit transfer below 13 mm, from memory: the deposit 1.1 times."""
+    found = range_of(
+        welded(
+            "iso", {"process": "135", "level": 1, "t": thickness_mm, "runs": 2, "transfer": "short-circuit"}
+        )
+    )
+    (item,) = found.of("deposited_thickness_mm")
+    assert item.max <= thickness_mm * factor + 1e-6
+    assert (item.max > thickness_mm * 1.5) == (factor > 1.5)
+
+
+def test_one_line_of_hardness_asks_for_each_zone_once_a_side():
+    """Indents of two heat-affected zones count together, or three on each side."""
+    plain = plain_record("iso", {"t": 12, "hardness": True})
+    traverse = next(one for one in plain["tests"] if one["kind"] == "hardness-hv10")
+    kept = [row for row in traverse["rows"] if not row["zone"].startswith("haz")]
+    traverse["rows"] = kept
+    assert "heat-affected" in " ".join(judge(RECORD.take(plain)).missing)
+
+
+@pytest.mark.parametrize(
+    "tested, asked, covered",
+    [
+        ("E7018", "E7018-1", True),
+        ("E8018-C3", "E7018", True),
+        ("E7018", "E8018-C3", False),
+        ("E7018", "E6010", False),
+    ],
+)
+def test_another_electrode_is_no_stronger_and_no_less_dry(tested, asked, covered):
+    """AWS D1.1:2020, table 6.5, from memory: SMAW electrodes of no more strength, low hydrogen kept."""
+    record = welded("aws", {"t": 20, "filler": tested})
+    assert covers([record], own_procedure("aws", {"t": 20, "filler": asked})).covered == covered
