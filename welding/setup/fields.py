@@ -53,7 +53,7 @@ def fields_of(process: str, polarity: str | None, transfer: str | None) -> tuple
 
     Example:
         >>> fields_of("111", "DCEP", None)
-        ('run_out_mm',)
+        ('purge', 'run_out_mm')
     """
     wire = "transfer" in {one.path for one in setup_fields() if process in one.processes}
     return tuple(
