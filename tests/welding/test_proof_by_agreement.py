@@ -8,6 +8,7 @@ from tests.welding.records import put
 from tests.welding.weldments import own_procedure, plain_record, welded
 from welding.covering import covers
 from welding.documents.codec import PROCEDURE, RECORD
+from welding.documents.procedure import AppliesTo, OpenRange
 from welding.qualify import judge, range_of
 
 AWS, ISO = "aws-d1.1:2020", "iso-15614-1:2017"
@@ -148,5 +149,11 @@ def test_preheat_below_the_table_is_for_the_engineer(tested_mm, asked_mm, prehea
     assert worst == verdict
     if reason and verdict == "complies":
         assert any(reason in one.message for one in said)
+        # Used for thicker metal than was tested, the reason says nothing; open upwards is thicker.
+        for most in (tested_mm + 1, None):
+            wide = AppliesTo(thickness_mm=OpenRange(min=3, max=most))
+            thicker = replace(asked, applies_to=wide, thermal=replace(asked.thermal, preheat_reason=reason))
+            again = covers([record], thicker).records[0].findings
+            assert "undecided" in {f.verdict for f in again if f.path.startswith("thermal.preheat")}
     if verdict == "undecided":
         assert any("65 °C" in one.message or "10 °C" in one.message for one in said)

@@ -61,17 +61,16 @@ def volts_cases(one: Pass, kind: str) -> tuple[str, ...]:
     return (_CORED[one.process],) if one.process in _CORED else ()
 
 
-def wire_kind(one: Pass) -> str:
+def wire_kind(process: str, designation: str | None, diameter_mm: float) -> str:
     """Row of the melting law; empty for covered electrodes and hand-fed rod."""
-    diameter = one.filler.diameter_mm if one.filler and one.filler.diameter_mm else 0.0
     fixed = {"136": "cored-rutile", "138": "cored-metal", "121": "saw"}
-    if one.process in fixed:
-        return fixed[one.process]
-    if one.process == "114":
-        return "cored-self-thin" if diameter < 1.45 else "cored-self-thick"
-    if one.process not in ("131", "135"):
+    if process in fixed:
+        return fixed[process]
+    if process == "114":
+        return "cored-self-thin" if diameter_mm < 1.45 else "cored-self-thick"
+    if process not in ("131", "135"):
         return ""
-    metal = weld_metal(one.filler.designation if one.filler else None)
+    metal = weld_metal(designation)
     if metal in ("aluminium-silicon", "aluminium-magnesium", "copper"):
         return metal
     if metal == "aluminium":

@@ -171,7 +171,7 @@ def _feed(of: _Of) -> Iterator[Finding]:
     diameter = one.filler.diameter_mm if one.filler else None
     if one.current_a is None or one.wire_feed_m_min is None or diameter is None or not of.kind:
         return
-    kind = wire_kind(one)
+    kind = wire_kind(one.process, one.filler.designation if one.filler else None, diameter)
     if not kind:
         return
     amps = one.current_a.middle / max(one.electrodes.count if one.electrodes else 1, 1)

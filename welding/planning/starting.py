@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 
+from welding.arc.groups import stick_kind, wire_kind
 from welding.arc.relations import (
     Estimate,
     arc_volts,
@@ -107,25 +108,7 @@ class Setting:
     @property
     def wire_kind(self) -> str:
         """Row of the melting law; empty for covered electrodes and hand-fed rod."""
-        process = self.facts.process
-        if process in ("111", "141"):
-            return ""
-        if process == "136":
-            return "cored-rutile"
-        if process == "121":
-            return "saw"
-        if process == "138":
-            return "cored-metal"
-        if process == "114":
-            return "cored-self-thin" if self.diameter_mm < 1.45 else "cored-self-thick"
-        metal = weld_metal(self.designation)
-        if metal in ("aluminium-silicon", "aluminium-magnesium", "copper"):
-            return metal
-        if metal == "aluminium":
-            return "aluminium-silicon"
-        if metal in ("silicon-bronze", "aluminium-bronze"):
-            return "bronze"
-        return "solid-steel" if metal == "steel" else "solid-stainless"
+        return wire_kind(self.facts.process, self.designation, self.diameter_mm)
 
     @property
     def transition(self) -> SprayTransition | None:
@@ -154,12 +137,7 @@ class Setting:
     @property
     def stick_kind(self) -> str:
         """Row of an electrode's currents."""
-        if self.facts.kind in ("stainless", "nickel", "copper"):
-            return "stick-stainless"
-        last = self.designation.upper().split("-")[0].split(" ")[0].rstrip("M")[-2:]
-        if last in ("10", "11"):
-            return "stick-cellulosic"
-        return "stick-rutile" if last in ("12", "13", "14") else "stick-basic"
+        return stick_kind(self.facts.kind, self.designation) or "stick-basic"
 
 
 def thickness_for(setting: Setting) -> tuple[float, str]:

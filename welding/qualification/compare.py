@@ -461,8 +461,12 @@ def _against_table(item: RangeItem, asked: _Asked, stated: float) -> Iterator[Ou
         yield Outcome("complies", path, value=stated, limit_value=least, sense="at least", note=table)
         return
     reason = demand.procedure.thermal.preheat_reason if demand.procedure.thermal else None
-    thickest = max((t for _, t in demand.members_asked), default=None)
-    as_thick = thickest is not None and bool(item.numbers) and thickest <= item.numbers[0] * (1 + 1e-9)
+    asked_mm: list[float | None] = [t for _, t in demand.members_asked]
+    applies = demand.procedure.applies_to
+    if applies is not None and applies.thickness_mm is not None:
+        asked_mm.append(applies.thickness_mm.max)  # open upwards is thicker than anything tested
+    tested_mm = item.numbers[0] * (1 + 1e-9) if item.numbers else 0.0
+    as_thick = bool(asked_mm) and all(t is not None and t <= tested_mm for t in asked_mm)
     asks = f"{table} asks for {demand.draft.write(least, 'temperature')}"
     if reason and as_thick:
         yield Outcome("complies", path, value=stated, note=f"{asks}; the record proves less: {reason}")
