@@ -107,6 +107,28 @@ def _run_all(env: dict[str, str]) -> int:
     return 1 if failed else 0
 
 
+def guards(asked: argparse.Namespace) -> int:
+    """Take each guard against an attack out of a copy; exit 1 if no test fails without it."""
+    with only_one():
+        _ready_for_tests()
+    with own_home("guards"):
+        cluster = Cluster(fast=True)
+        cluster.start()
+        cluster.make_database("bead")
+        try:
+            return subprocess.run(
+                [str(PYTHON), "-m", "tools.guards", *asked.words],
+                cwd=ROOT,
+                env={
+                    **environment(cluster.url("bead"), demo=True),
+                    "DJANGO_SETTINGS_MODULE": "config.settings_test",
+                },
+                check=False,
+            ).returncode
+        finally:
+            cluster.stop()
+
+
 # --- schemas ---------------------------------------------------------------------------------
 
 

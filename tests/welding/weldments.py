@@ -280,6 +280,8 @@ def _tests(plain: dict[str, Any]) -> list[dict[str, Any]]:
                 temperature = asked["temperature_c"] if isinstance(asked, dict) else -20
                 one |= {"location": places[number % len(places)], "temperature_c": temperature,
                         "values_j": [90, 85, 80], "width_mm": 10}  # fmt: skip
+                if item.notches and item.notches[number].process:
+                    one["process"] = item.notches[number].process
             else:
                 one |= deepcopy(_GOOD.get(item.kind) or _BEND)
                 if item.kind == "side-bend" and t > 50:

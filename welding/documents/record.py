@@ -172,10 +172,15 @@ class HardnessTest(Specimen):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ImpactTest(Specimen):
-    """A Charpy-V set: where, at what temperature, how wide, each energy; a blank is one not yet broken."""
+    """A Charpy-V set: where, at what temperature, how wide, each energy; a blank is one not yet broken.
+
+    In a coupon of several processes ``processes`` are those whose deposit the specimens hold (ISO 4063);
+    without them ``process`` stands for the one.
+    """
 
     kind: Literal["impact"]
     location: f.Line | None = None
+    processes: Annotated[tuple[f.Process, ...], Field(max_length=6)] = ()
     temperature_c: f.TemperatureC | None = None
     values_j: Annotated[tuple[Annotated[float, Field(ge=0, le=1000)] | None, ...], Field(max_length=6)] = ()
     width_mm: Annotated[float, Field(gt=0, le=10)] | None = None

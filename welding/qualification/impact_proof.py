@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from welding.documents.record import ImpactTest
 from welding.qualification.needs import specified_impact
-from welding.qualification.notch import NotchPlace, notch_place
+from welding.qualification.notch import Notch, notches, wanted_notches
 from welding.qualification.welded import Welded
 
 _FULL_WIDTH_MM = 10.0
@@ -15,17 +15,17 @@ _FULL_WIDTH_MM = 10.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ImpactProof:
-    """What holds for weld metal and heat-affected zone alike.
+    """What holds for weld metal and heat-affected zone alike, and for every process of the coupon.
 
     Attributes:
-        temperature_c: The warmer of the coldest temperatures of each place [°C].
+        temperature_c: The warmest of the coldest temperatures of each place [°C].
         energy_j: Mean energy that every place shows there [J]; ``None`` where it is not known.
-        places: Places tested; empty where no set says where its notch was.
+        lacking: Places without a set, by process where the coupon has several.
     """
 
     temperature_c: float
     energy_j: float | None
-    places: tuple[NotchPlace, ...]
+    lacking: tuple[Notch, ...]
 
 
 def impact_proof(piece: Welded, single_share: float) -> ImpactProof | None:
@@ -48,15 +48,16 @@ def impact_proof(piece: Welded, single_share: float) -> ImpactProof | None:
     if own_j is None and specified:
         own_j = min(one.energy_j for one in specified)
         own_c = min(one.temperature_c for one in specified) if own_c is None else own_c
-    by_place: dict[NotchPlace | None, list[ImpactTest]] = {}
+    by_place: dict[Notch, list[ImpactTest]] = {}
     for one in sets:
-        by_place.setdefault(notch_place(one.location), []).append(one)
+        for notch in notches(one, piece.processes):
+            by_place.setdefault(notch, []).append(one)
     proved = [_of_place(found, own_c, own_j, single_share) for found in by_place.values()]
     energies = [energy for _, energy in proved]
     return ImpactProof(
         temperature_c=max(cold for cold, _ in proved),
         energy_j=None if None in energies else min(energy for energy in energies if energy is not None),
-        places=tuple(place for place in by_place if place is not None),
+        lacking=tuple(one for one in wanted_notches(piece.processes) if one not in by_place),
     )
 
 

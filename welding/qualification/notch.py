@@ -3,9 +3,26 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal
 
+from welding.documents.record import ImpactTest
+
 NotchPlace = Literal["weld", "haz"]
+@dataclass(frozen=True, slots=True)
+class Notch:
+    """Where a set has its notch, and in whose deposit.
+
+    Attributes:
+        place: Weld metal or heat-affected zone; ``None`` where it is not said.
+        process: Process by ISO 4063, in a coupon of several; ``None`` where it is not said or there is one.
+    """
+
+    place: NotchPlace | None
+    process: str | None = None
+
+
 WORDS: dict[NotchPlace, str] = {"weld": "weld metal", "haz": "heat-affected zone"}
 _SYMBOL = re.compile(r"^V([WH])[STX]?\b", re.IGNORECASE)
 _HAZ = re.compile(r"\b(haz|heat[- ]affected|fusion|fl|coarse)\b|\bfl ?\+", re.IGNORECASE)
@@ -26,3 +43,33 @@ def notch_place(location: str | None) -> NotchPlace | None:
     if _HAZ.search(text):
         return "haz"
     return "weld" if _WELD.search(text) else None
+
+
+def notches(test: ImpactTest, processes: Sequence[str]) -> tuple[Notch, ...]:
+    """What a set stands for: one notch, or one for each process whose deposit its specimens hold.
+
+    Args:
+        test: The set.
+        processes: Processes of the coupon; with one there is nothing to tell apart.
+    """
+    place = notch_place(test.location)
+    said = test.processes or ((test.process,) if test.process else ())
+    held = [one for one in said if one in processes] if len(processes) > 1 else []
+    return tuple(Notch(place, one) for one in held) or (Notch(place),)
+
+
+def wanted_notches(processes: Sequence[str]) -> tuple[Notch, ...]:
+    """Weld metal and heat-affected zone, of each process where a coupon has several."""
+    of: Sequence[str | None] = processes if len(processes) > 1 else (None,)
+    return tuple(Notch(place, one) for one in of for place in WORDS)
+
+
+def notch_words(notch: Notch) -> str:
+    """In words.
+
+    Example:
+        >>> notch_words(Notch("haz", "141"))
+        'heat-affected zone of process 141'
+    """
+    words = WORDS[notch.place] if notch.place else "weld metal or heat-affected zone"
+    return f"{words} of process {notch.process}" if notch.process else words

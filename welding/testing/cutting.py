@@ -40,6 +40,7 @@ class PlannedSpecimen:
     mark: str
     kind: str
     location: str = ""
+    processes: tuple[str, ...] = ()
     option: int = 0
 
 
@@ -99,12 +100,20 @@ def specimens_of(plan: TestPlan) -> tuple[PlannedSpecimen, ...]:
         letter = _LETTERS[item.kind]
         for number in range(1, item.count + 1):
             mark = letter if letter in _WHOLE else f"{letter}{number}"
-            found.append(PlannedSpecimen(mark=mark, kind=item.kind, location=_location(item, number)))
+            found.append(
+                PlannedSpecimen(
+                    mark=mark,
+                    kind=item.kind,
+                    location=item.locations[number - 1] if number <= len(item.locations) else "",
+                    processes=_processes(item, number),
+                )
+            )
     return tuple(found)
 
 
-def _location(item: PlanItem, number: int) -> str:
-    return item.locations[number - 1] if number <= len(item.locations) else ""
+def _processes(item: PlanItem, number: int) -> tuple[str, ...]:
+    process = item.notches[number - 1].process if number <= len(item.notches) else None
+    return (process,) if process else ()
 
 
 def cutting_plan(plan: TestPlan, layout: Layout, *, product: str, diameter_mm: float | None) -> CuttingPlan:

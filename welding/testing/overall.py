@@ -9,7 +9,7 @@ from welding.citation import COMMON_PRACTICE, Citation
 from welding.documents.record import ImpactTest, QualificationRecord, Test
 from welding.finding import Finding
 from welding.qualification.items import RuleRef
-from welding.qualification.notch import WORDS, notch_place
+from welding.qualification.notch import notch_words, notches
 from welding.qualification.welded import Welded
 from welding.testing.plan import BEFORE_CUTTING, PlanItem, TestPlan
 from welding.testing.verdict import Judged, Point, SpecimenVerdict, TestVerdict, verdict_of
@@ -104,7 +104,7 @@ def report(piece: Welded, plan: TestPlan, judge: JudgeOne, retest_of: RetestOf) 
     ]
     missing = [
         *_missing_of_specimens(verdicts),
-        *_missing_of_plan(plan, verdicts, record),
+        *_missing_of_plan(plan, verdicts, piece),
         *(f"{fact} to finish the test plan" for fact in plan.open),
     ]
     missing += [
@@ -208,36 +208,46 @@ def _missing_of_specimens(verdicts: Iterable[SpecimenVerdict]) -> list[str]:
     ]
 
 
-def _notches(plan: TestPlan, verdicts: list[SpecimenVerdict], record: QualificationRecord) -> Iterator[str]:
-    """Impact sets that lie in the wrong place: two in the weld are none in the heat-affected zone."""
-    places = {
-        test.specimen: notch_place(test.location) for test in record.tests if isinstance(test, ImpactTest)
-    }
-    made = [
-        places[one.specimen]
+def _notches(item: PlanItem, made: list[tuple[Notch, ...]]) -> Iterator[str]:
+    """Impact sets that lie in the wrong place: two in the weld are none in the heat-affected zone.
+
+    In a coupon of several processes a set in the deposit of one shows nothing of another; a set whose
+    specimens hold the deposit of two stands for both.
+    """
+    shown = [notch for one in made for notch in one]
+    for notch in dict.fromkeys(item.notches):
+        same = [one for one in item.notches if one.place == notch.place]
+        if notch.process is None:
+            # Of any process: all sets of this place together.
+            short = sum(one.place == notch.place for one in shown) < len(same)
+        else:
+            short = notch not in shown
+        if short:
+            yield f"an impact set with the notch in the {notch_words(notch)}"
+
+
+def _impact_sets(verdicts: list[SpecimenVerdict], piece: Welded) -> list[tuple[Notch, ...]]:
+    tests = {test.specimen: test for test in piece.record.tests if isinstance(test, ImpactTest)}
+    return [
+        notches(tests[one.specimen], piece.processes)
         for one in verdicts
         if one.kind == "impact" and one.state in ("counts", "repeated") and one.retest_of is None
     ]
-    for item in plan.items:
-        wanted = [notch_place(one) for one in item.locations] if item.kind == "impact" else []
-        if len(made) < item.count:
-            continue  # told by the number alone
-        for place, words in WORDS.items():
-            if made.count(place) < wanted.count(place):
-                yield f"an impact set with the notch in the {words}"
 
 
-def _missing_of_plan(
-    plan: TestPlan, verdicts: list[SpecimenVerdict], record: QualificationRecord
-) -> list[str]:
+def _missing_of_plan(plan: TestPlan, verdicts: list[SpecimenVerdict], piece: Welded) -> list[str]:
     """Kinds of which too few were entered; of a choice, the option that lacks least."""
     # Failures count towards the number: their retests are asked apart.
     made: dict[str, int] = {}
     for one in verdicts:
         if one.state in ("counts", "repeated") and one.retest_of is None:
             made[one.kind] = made.get(one.kind, 0) + 1
+    sets = _impact_sets(verdicts, piece)
+    made["impact"] = sum(len(one) for one in sets)
     missing = [text for item in plan.items if not item.choice if (text := _short(item, made))]
-    missing += _notches(plan, verdicts, record)
+    for item in plan.items:
+        if item.kind == "impact" and made["impact"] >= item.count:  # else told by the number alone
+            missing += _notches(item, sets)
     for choice in dict.fromkeys(item.choice for item in plan.items if item.choice):
         options: dict[int, list[PlanItem]] = {}
         for item in plan.items:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from welding.documents.record import BENDS
 from welding.qualification.items import RuleRef
+from welding.qualification.notch import Notch
 
 NDT = ("radiographic", "ultrasonic", "magnetic-particle", "penetrant")
 BEFORE_CUTTING = ("visual", *NDT)
@@ -24,6 +25,7 @@ class PlanItem:
         choice: Items of the same choice replace one another, option by option.
         option: Which option of the choice; 0 is asked first.
         locations: Where the sets or sections are taken.
+        notches: The same of impact sets: weld metal or heat-affected zone, of which process.
         unchecked: Rows read that nobody has compared with the printed text.
     """
 
@@ -35,6 +37,7 @@ class PlanItem:
     choice: str = ""
     option: int = 0
     locations: tuple[str, ...] = ()
+    notches: tuple[Notch, ...] = ()
     unchecked: tuple[str, ...] = ()
 
     @property

@@ -69,7 +69,8 @@ def readings_of(test: Test) -> str:
         values = ", ".join(BLANK if value is None else f"{value:g}" for value in test.values_j)
         at = f"{test.temperature_c:g} °C" if test.temperature_c is not None else BLANK
         width = f", {test.width_mm:g} mm wide" if test.width_mm is not None else ""
-        return f"{test.location or 'notch not noted'}, {at}{width}: {values} J"
+        of = f" of {', '.join(test.processes)}" if test.processes else ""
+        return f"{test.location or 'notch not noted'}{of}, {at}{width}: {values} J"
     said = []
     for name in type(test).__dataclass_fields__:
         value = getattr(test, name)

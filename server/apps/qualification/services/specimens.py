@@ -134,9 +134,10 @@ def prepare_tests(user: User, coupon: Coupon) -> int:
         asked[one.kind] = asked.get(one.kind, 0) + 1
         if asked[one.kind] <= present.get(one.kind, 0) or one.mark in marks:
             continue
-        plain = {"kind": one.kind, "specimen": one.mark}
+        plain: dict[str, Any] = {"kind": one.kind, "specimen": one.mark}
         if one.kind == "impact" and one.location:
             plain["location"] = one.location
+            plain["processes"] = list(one.processes)
         Specimen.objects.create(coupon=locked, entered_by=user, **_columns(locked, TEST.take(plain)))
         made += 1
     return made

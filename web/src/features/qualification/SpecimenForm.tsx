@@ -42,6 +42,11 @@ function Reading({ field, draft, put, error, disabled }: { field: Field; draft: 
       return <Choice label={field.words} value={value === true ? 'yes' : value === false ? 'no' : null} options={YES_NO} none="not noted" onChange={(next) => set(next === null ? null : next === 'yes')} disabled={disabled} path={field.name} />
     case 'text':
       return <TextField label={field.words} value={value as string | null | undefined} onChange={set} path={field.name} error={error} disabled={disabled} />
+    case 'codes':
+      return (
+        <ListField label={field.words} path={field.name} unit="" hint={field.hint} disabled={disabled}
+          written={Array.isArray(value) ? value.join(', ') : ''} read={(text) => text.split(/[\s,;+]+/).filter(Boolean)} onChange={(found) => set(found ?? [])} />
+      )
     case 'number':
       return (
         <ListField label={field.words} path={field.name} unit={field.unit} hint="a number" disabled={disabled}

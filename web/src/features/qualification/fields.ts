@@ -50,6 +50,7 @@ export type Field =
   | { name: string; words: string; as: 'yes-no' }
   | { name: string; words: string; as: 'list'; kind: string; hint: string }
   | { name: string; words: string; as: 'blanks'; unit: string; hint: string }
+  | { name: string; words: string; as: 'codes'; hint: string }
   | { name: string; words: string; as: 'text' }
 
 const mm = (name: string, words: string): Field => ({ name, words, as: 'quantity', kind: 'gap' })
@@ -104,6 +105,7 @@ export const FIELDS: Record<Kind, Field[]> = {
   'hardness-hv10': [],
   impact: [
     { name: 'location', words: 'notch at', as: 'text' },
+    { name: 'processes', words: 'deposit of process', as: 'codes', hint: 'several processes: 141' },
     { name: 'temperature_c', words: 'temperature', as: 'quantity', kind: 'temperature' },
     { name: 'values_j', words: 'energies', as: 'blanks', unit: 'J', hint: '61; 58; 70 — a dash for one not broken' },
     { name: 'width_mm', words: 'width', as: 'quantity', kind: 'gap' },

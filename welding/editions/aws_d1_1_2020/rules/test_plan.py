@@ -13,6 +13,7 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number, fi
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
+from welding.qualification.notch import Notch, notch_place
 from welding.qualification.positions import aws_position
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
@@ -192,4 +193,5 @@ def _impact(piece: Welded) -> PlanItem:
         len(row["sets"]),
         f"sets of {row['count']} Charpy-V{where}",
         locations=tuple(row["sets"]),
+        notches=tuple(Notch(notch_place(one)) for one in row["sets"]),
     )

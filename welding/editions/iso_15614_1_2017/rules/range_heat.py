@@ -15,7 +15,7 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
-from welding.qualification.notch import WORDS
+from welding.qualification.notch import notch_words
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
@@ -148,7 +148,7 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
 def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
     table, row = table_of("test_conditions"), condition("impact_from")
     proof = impact_proof(piece, single_share())
-    lacking = [words for place, words in WORDS.items() if proof is None or place not in proof.places]
+    lacking = [notch_words(one) for one in proof.lacking] if proof else []
     if proof is None or lacking:
         yield item(
             table,

@@ -13,6 +13,7 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
 )
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
+from welding.qualification.notch import Notch, NotchPlace, wanted_notches
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
 from welding.table import Table
@@ -23,6 +24,7 @@ _REFUSED = {
     "impact": "The code asks for impact tests here; switching them off does not free the record of them.",
     "hardness": "The code asks for hardness here; switching it off does not free the record of it.",
 }
+_SYMBOLS: dict[NotchPlace | None, str] = {"weld": "VWT", "haz": "VHT"}
 _OPEN = {
     "thickness": "the thickness",
     "impact": "whether the parent metal has specified impact values",
@@ -167,20 +169,28 @@ def _bends(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Plan
 
 
 def _impact(piece: Welded, table: Table, row: Mapping[str, Any]) -> PlanItem:
-    count = row["count"]
-    places = ["VWT", "VHT"]
+    """Sets of the table for each process, one more for a second metal, two more for thick pieces."""
+    wanted = wanted_notches(piece.processes)
+    places = [(_SYMBOLS[one.place] + (f" of {one.process}" if one.process else ""), one) for one in wanted]
     if len({one.designation for one in piece.metals}) > 1:
-        places.append("VHT, second metal")
-        count += 1
+        places.append(("VHT, second metal", Notch("haz")))
     thick = condition("impact_extra_sets_over")["value_mm"]
     if (piece.thickness_mm or 0.0) > thick + 1e-9:
-        places += ["VWT, below mid-thickness", "VHT, below mid-thickness"]
-        count += 2
+        places += [
+            (f"{_SYMBOLS[one.place]}, below mid-thickness", Notch(one.place)) for one in wanted_notches(())
+        ]
+    count = row["count"] + len(places) - len(wanted_notches(()))
     asked = piece.impact_asked
     at = getattr(asked, "temperature_c", None)
     where = f" at {quantity_text(at, 'temperature', piece.units)}" if at is not None else ""
     return _plan(
-        table, row, "impact", count, f"sets of three Charpy-V{where}, ISO 9016", locations=tuple(places)
+        table,
+        row,
+        "impact",
+        count,
+        f"sets of three Charpy-V{where}, ISO 9016",
+        locations=tuple(text for text, _ in places),
+        notches=tuple(notch for _, notch in places),
     )
 
 

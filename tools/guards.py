@@ -1,0 +1,72 @@
+"""Take each guard against an attack out of a copy of the tree; its tests must fail: ``./bead guards [WORDS]``."""
+
+from __future__ import annotations
+
+import shutil
+import subprocess
+import sys
+import tempfile
+import tomllib
+from pathlib import Path
+from typing import Any
+
+from ops.places import ROOT
+
+ATTACKS = Path("tests/server/attacks")
+NEEDED = ("server", "welding", "tests", "ops", "recorder", "docs", "pyproject.toml")
+FAILED = 1  # of pytest: tests ran, and some failed
+
+
+def guards() -> list[dict[str, Any]]:
+    """All of them: ``what``, ``file``, ``old``, ``new``, ``tests``, and whether triggers are made anew."""
+    found: list[dict[str, Any]] = tomllib.loads((ROOT / ATTACKS / "guards.toml").read_text())["guard"]
+    return found
+
+
+def main(words: str) -> int:
+    chosen = [one for one in guards() if words in one["what"]]
+    missed = []
+    with tempfile.TemporaryDirectory() as name:
+        tree = Path(name)
+        for part in NEEDED:
+            source = ROOT / part
+            copy = shutil.copytree if source.is_dir() else shutil.copy2
+            copy(source, tree / part)
+        remake = True
+        for guard in chosen:
+            path = tree / guard["file"]
+            text = path.read_text()
+            assert text.count(guard["old"]) == 1, guard["what"]
+            path.write_text(text.replace(guard["old"], guard["new"]))
+            remake = remake or guard.get("fresh_database", False)
+            code, last = _run(tree, guard["tests"], remake)
+            remake = guard.get("fresh_database", False)
+            path.write_text(text)
+            if code != FAILED:
+                missed.append(guard["what"])
+            print(f"{'red  ' if code == FAILED else 'GREEN'} {guard['what']}: {last}", flush=True)
+    print(f"{len(chosen) - len(missed)} of {len(chosen)} guards have a test that fails without them")
+    return 1 if missed or not chosen else 0
+
+
+def _run(tree: Path, tests: str, remake: bool) -> tuple[int, str]:
+    files, _, chosen = tests.partition(" -k ")
+    done = subprocess.run(
+        [
+            *(sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:playwright", "-p", "no:base_url"),
+            *("--create-db" if remake else "--reuse-db", "--tb=no"),
+            *(["-k", chosen.strip("'")] if chosen else []),
+            *(str(ATTACKS / one) for one in files.split()),
+        ],
+        cwd=tree,
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    lines = (done.stdout + done.stderr).strip().splitlines()
+    failed = [one.partition("::")[2] for one in lines if one.startswith(("FAILED", "ERROR"))]
+    return done.returncode, (failed or lines or ["nothing said"])[0]
+
+
+if __name__ == "__main__":
+    sys.exit(main(" ".join(sys.argv[1:])))
