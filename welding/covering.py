@@ -141,6 +141,8 @@ def _one(found: QualifiedRange, demand: Demand, asked: InForce, needs: Needs) ->
     findings = (*(f for f in found.findings if f.rule in of_record), *findings)
     if needs.open:
         findings = (*findings, _open(needs))
+    if demand.open_welding and not demand.of_a_list:
+        findings = (*findings, _no_passes())
     return RecordCoverage(record=found.number, verdict=_verdict(findings), findings=findings)
 
 
@@ -152,6 +154,18 @@ def _open(needs: Needs) -> Finding:
         title="Requirements are not decided",
         message=f"Whether the code asks for impact tests or hardness depends on: {', '.join(needs.open)}.",
         remedy="State it, or state the requirement.",
+        citations=(COMMON_PRACTICE,),
+    )
+
+
+def _no_passes() -> Finding:
+    return Finding(
+        rule="passes.none",
+        verdict="undecided",
+        path="passes",
+        title="No passes are stated",
+        message="A procedure without passes states no process, filler or current: nothing is compared of them.",
+        remedy="Enter the passes.",
         citations=(COMMON_PRACTICE,),
     )
 

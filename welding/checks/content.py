@@ -13,10 +13,16 @@ from welding.table import Table
 
 def missing_content(procedure: Procedure, table: Table) -> tuple[Problem, ...]:
     """Items of the table that the procedure does not state, each with its path."""
-    return tuple(problem for row in table.rows for problem in _missing(procedure, row))
+    return tuple(problem for row in table.rows for problem in missing_items(procedure, row))
 
 
-def _missing(procedure: Procedure, row: Mapping[str, Any]) -> Iterator[Problem]:
+def missing_items(procedure: Procedure, row: Mapping[str, Any]) -> Iterator[Problem]:
+    """What one row asks and the procedure does not state; of passes, one each.
+
+    Args:
+        procedure: The procedure.
+        row: ``path``, ``what`` and, where it asks only some, ``processes``.
+    """
     path: str = row["path"]
     if not path.startswith("passes.*."):
         if not _stated(procedure, path.split(".")):

@@ -5,15 +5,23 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 
-from welding.documents.procedure import OpenRange
+from welding.documents.procedure import Joint, OpenRange
 from welding.finding import Finding, Verdict
 from welding.qualification.compare_passes import PASS_VARIABLES
 from welding.qualification.demand import Demand
 from welding.qualification.items import MetalPair, MetalSide, QualifiedRange, RangeItem
 from welding.qualification.needs import Needs, specified_impact
 from welding.qualification.outcome import Outcome, asked_span, finding_of, no_answer, of_set
-from welding.qualification.positions import aws_position, has_progression, iso_positions, progression_of
+from welding.qualification.positions import (
+    aws_position,
+    has_progression,
+    is_of_pipe,
+    iso_positions,
+    progression_of,
+)
 
+_READ_TO_MM = 0.05
+"""Sections are read to a tenth of a millimetre."""
 MetalGroup = Callable[[Demand, int], tuple[str | None, str, float | None]]
 """Group, name and specified yield [MPa] of a demanded member (0 or 1) under the code."""
 
@@ -171,17 +179,26 @@ def _groove_depth(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _partial_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    """Weld size of a partial groove that a test of a complete one has to show in its sections."""
+    """Weld size of a partial groove, which the sections of the tested piece have to show.
+
+    ``numbers`` of an item hold what the size lacked of the groove's depth when tested: a shallower groove
+    that is counted on for more of its depth is not shown by it.
+    """
     path = "joint.throat_mm"
     if asked.rules.prequalified_groove(asked.demand):
         yield Outcome("complies", path, actual="a prequalified detail")
         return
-    joint = asked.demand.joint
+    joint, depth = asked.demand.joint, asked.demand.groove_depth_mm
     size = joint.throat_mm if joint else None
     if size is None:
         yield no_answer(asked.demand, path, "the weld size E")
-    else:
-        yield asked_span(item, size, path)
+        return
+    found = asked_span(item, size, path)
+    if found.verdict == "complies" and item.numbers and depth is not None:
+        most = depth - item.numbers[0]
+        if size > most + _READ_TO_MM:
+            found = replace(found, verdict="undecided", limit_value=most, sense="at most")
+    yield found
 
 
 def _throat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
@@ -214,6 +231,8 @@ def _diameter(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if applies is not None and not item.unless and item.how != "rotated":
         yield from _open_range(item, applies.outside_diameter_mm, "applies_to.outside_diameter_mm")
     if diameter is None:
+        if not demand.of_a_list and any(is_of_pipe(one) for one in demand.procedure.positions):
+            yield no_answer(demand, "base_metals.0.outside_diameter_mm", "the outside diameter of the pipe")
         return
     joint = demand.joint
     found = asked_span(item, diameter, "base_metals.0.outside_diameter_mm")
@@ -387,7 +406,11 @@ def _runs(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 def _groove(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     joint = asked.demand.joint
-    if joint is None or joint.preparation is None or item.kind == "any":
+    if joint is None or joint.weld == "fillet" or item.kind == "any":
+        return
+    if joint.preparation is None:
+        if not asked.demand.of_a_list:
+            yield no_answer(asked.demand, "joint.preparation", "the form of the groove")
         return
     found = of_set(item, joint.preparation.form, "joint.preparation.form")
     if found.verdict != "complies" and item.how == "form-or-prequalified":
@@ -407,18 +430,26 @@ def _as_detailed(item: RangeItem, asked: _Asked, found: Outcome) -> Outcome:
 
 
 def _dimension(
-    of: Callable[[Demand], float | None], path: str
+    of: Callable[[Demand], float | None], path: str, words: str
 ) -> Callable[[RangeItem, _Asked], Iterator[Outcome]]:
     def check(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         joint = asked.demand.joint
-        if joint is None or joint.preparation is None or joint.weld == "fillet":
+        if joint is None or joint.preparation is None or joint.weld == "fillet" or item.kind == "any":
             return
         value = of(asked.demand)
         if value is None:
+            if not asked.demand.of_a_list and not _has_none(joint, path):
+                yield no_answer(asked.demand, path, words)
             return
         yield _as_detailed(item, asked, asked_span(item, value, path))
 
     return check
+
+
+def _has_none(joint: Joint, path: str) -> bool:
+    """Whether a form of groove has no such dimension: a square one no angle and no root face."""
+    square = joint.preparation is not None and joint.preparation.form == "square"
+    return square and not path.endswith("root_gap_mm")
 
 
 def _of_preparation(name: str) -> Callable[[Demand], float | None]:
@@ -616,10 +647,14 @@ JOINT_VARIABLES: dict[str, Callable[[RangeItem, _Asked], Iterator[Outcome]]] = {
     "runs_per_side": _runs,
     "groove": _groove,
     "groove_angle_deg": _dimension(
-        _of_preparation("included_angle_deg"), "joint.preparation.included_angle_deg"
+        _of_preparation("included_angle_deg"), "joint.preparation.included_angle_deg", "the groove angle"
     ),
-    "root_gap_mm": _dimension(_of_preparation("root_gap_mm"), "joint.preparation.root_gap_mm"),
-    "root_face_mm": _dimension(_of_preparation("root_face_mm"), "joint.preparation.root_face_mm"),
+    "root_gap_mm": _dimension(
+        _of_preparation("root_gap_mm"), "joint.preparation.root_gap_mm", "the root opening"
+    ),
+    "root_face_mm": _dimension(
+        _of_preparation("root_face_mm"), "joint.preparation.root_face_mm", "the root face"
+    ),
     "preheat_c": _preheat,
     "interpass_c": _interpass,
     "post_heat": _post_heat,

@@ -27,6 +27,7 @@ class Demand:
     joint_progression: str | None = None
     pwht: bool | None = None
     named: str = ""
+    of_a_list: bool = False
 
     @property
     def open_welding(self) -> bool:
@@ -196,4 +197,5 @@ def demand_of(target: Procedure | JointToWeld, rule: HeatRule) -> Demand:
         joint_progression=target.progression,
         pwht=target.pwht,
         named=target.number or "",
+        of_a_list=True,
     )

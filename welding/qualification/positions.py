@@ -48,6 +48,16 @@ def iso_positions(position: str, progression: Progression | str | None) -> tuple
     return (up,) if progression == "up" else (down,)
 
 
+def is_of_pipe(position: str) -> bool:
+    """Whether a position is one of a fixed pipe, which plate has not.
+
+    Example:
+        >>> is_of_pipe("PH"), is_of_pipe("6G"), is_of_pipe("3G")
+        (True, True, False)
+    """
+    return position in ("PH", "PJ", "PK", "H-L045", "J-L045", "5G", "5F", "6G", "6GR")
+
+
 def progression_of(position: str, stated: str | None) -> str | None:
     """The progression that the symbol itself or the document states."""
     if position in _DOWN:

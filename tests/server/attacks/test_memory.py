@@ -102,7 +102,8 @@ def test_more_rows_than_are_taken_are_refused_by_what_is_declared(tmp_path):
 def test_thousands_of_columns_are_no_recording(tmp_path):
     path = tmp_path / "wide.parquet"
     pq.write_table(pa.table({f"c{n}": [1.0] for n in range(3000)}), path)
-    assert in_place(path, tmp_path).state == "refused"
+    found = in_place(path, tmp_path)
+    assert found.state == "refused" and "3,000 columns" in found.message
     (tmp_path / "wide.csv").write_text(
         ",".join(map(str, range(30_000))) + "\n" + ",".join(["1"] * 30_000) + "\n"
     )

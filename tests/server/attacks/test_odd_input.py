@@ -354,6 +354,11 @@ def test_a_corrected_pass_names_who_corrected_it(api, coupon):
     )
     body = {"version": 1, "record": {**ENTRY, "current_a": 250}}
     assert api["inspector"]("PUT", f"/passes/{made['id']}", body)[0] == 200
+    _, log = api["viewer"]("GET", f"/coupons/{coupon.pk}")
+    assert (log["rows"][0]["logged_by"], log["rows"][0]["corrected_by"]) == (
+        "Welder Test",
+        "Inspector Test",
+    )
     assert (
         api["engineer"]("POST", f"/passes/{made['id']}/strike", {"version": 2, "reason": "not welded"})[0]
         == 200

@@ -141,6 +141,7 @@ def test_a_body_of_repeated_keys_is_refused_at_once(keys):
     [
         (b'{"a": ' + b"9" * 5000 + b"}", "too long"),
         (b'{"a": 1e999}', "too large"),
+        (b'{"a": ' + b"[" * 41 + b"]" * 41 + b"}", "nested deeper"),
         (b'{"a": 0.' + b"1" * 5000 + b"}", "too long"),
         (b'{"a": "\\u0000"}', "U\\+0000"),
         (b'{"\\ud800": 1}', "surrogate"),

@@ -99,6 +99,14 @@ def limits_table() -> Table:
     return load_table(PACKAGE, "prequalified_limits")
 
 
+def is_root(draft: Draft, one: Pass) -> bool:
+    """Whether a groove's pass is a root pass: named so, or the first from its first side, whatever its name."""
+    if one.role == "root":
+        return True
+    first = min((each.number for each in draft.procedure.passes if each.side == 1), default=None)
+    return one.side == 1 and one.number == first
+
+
 def path_of(one: Pass, field: str) -> str:
     """Path of a pass's field."""
     return f"passes.{one.number - 1}.{field}"

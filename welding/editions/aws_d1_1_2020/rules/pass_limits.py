@@ -13,6 +13,7 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     Answer,
     attitudes,
     in_column,
+    is_root,
     limit_row,
     limits_table,
     path_of,
@@ -91,7 +92,7 @@ def _diameter(draft: Draft, one: Pass) -> Iterator[Answer]:
     joint = draft.procedure.joint
     if diameter is None or joint is None:
         return
-    weld = "fillet" if joint.weld == "fillet" else "root" if one.role == "root" else "groove"
+    weld = "fillet" if joint.weld == "fillet" else "root" if is_root(draft, one) else "groove"
     filler = decoded_of(one)
     basic = bool(filler and (filler.low_hydrogen or filler.designation[3:5] == "14"))
     for attitude in attitudes(draft):
@@ -129,7 +130,7 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
             unchecked=table.unchecked,
         )
     count = one.electrodes.count if one.electrodes else 1
-    weld = "fillet" if fillet else _groove_pass(joint, one)
+    weld = "fillet" if fillet else _groove_pass(draft, joint, one)
     row = limit_row("current", one.process, "", weld) if weld else None
     if row is None:
         return
@@ -156,18 +157,16 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
     )
 
 
-def _groove_pass(joint: Joint, one: Pass) -> str:
+def _groove_pass(draft: Draft, joint: Joint, one: Pass) -> str:
     """Which line of the current's limits a groove pass is on; empty for caps, which have none."""
-    if one.role == "cap":
-        return ""
-    if one.role not in ("root", "back"):
-        return "fill"
+    if one.role != "back" and not is_root(draft, one):
+        return "" if one.role == "cap" else "fill"
     gap = joint.preparation.root_gap_mm if joint.preparation else None
     return "root-closed" if gap == 0 else "root-open"
 
 
 def _thickness(draft: Draft, one: Pass, bead: BeadArea) -> Iterator[Answer]:
-    if one.role in ("root", "back"):
+    if one.role == "back" or is_root(draft, one):
         for attitude in attitudes(draft):
             yield from _answer(
                 draft, one, "root-thickness", bead.layer_mm, attitude, "", "prequalified.root-thickness",

@@ -29,6 +29,7 @@ from welding.editions.aws_d1_1_2020.rules.matching import (
 from welding.editions.aws_d1_1_2020.rules.pass_limits import pass_answers
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
 from welding.editions.aws_d1_1_2020.rules.scope import scope_answers
+from welding.editions.aws_d1_1_2020.rules.stated import stated_answers
 from welding.editions.aws_d1_1_2020.rules.weld_sizes import size_answers
 from welding.finding import Finding
 from welding.table import load_table
@@ -68,6 +69,7 @@ def _answers(draft: Draft) -> Iterator[Answer]:
     yield from detail_answers(draft)
     yield from pass_answers(draft)
     yield from scope_answers(draft)
+    yield from stated_answers(draft)
 
 
 def _verdict(draft: Draft, answers: list[Answer]) -> Finding:

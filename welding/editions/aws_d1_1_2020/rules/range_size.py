@@ -69,6 +69,7 @@ def thickness_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             max=depth * row["depth_factor"],
             tested=Range(depth, depth),
         )
+        yield _own_partial_size(piece, table, row, depth)
     yield item(
         table,
         row,
@@ -98,12 +99,41 @@ def _of_lesser_welds(
         yield item(table, row, variable, "any", reason, weld=weld)
 
 
-def _partial_size(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeItem:
-    sizes = [
+def _section_sizes(piece: Welded) -> list[float]:
+    return [
         one.weld_size_mm
         for one in piece.record.tests
         if isinstance(one, MacroTest) and one.weld_size_mm and one.discarded is None
     ]
+
+
+def _own_partial_size(piece: Welded, table: Table, row: Mapping[str, Any], depth_mm: float) -> RangeItem:
+    """Weld size E that the sections of a partial groove show, and what it lacks of the groove's depth."""
+    sizes = _section_sizes(piece)
+    shown = min(sizes) if len(sizes) >= _SECTIONS else None
+    if shown is None:
+        reason = "Fewer than three macroetch sections show a weld size."
+    else:
+        lacks = max(depth_mm - shown, 0.0)
+        reason = (
+            f"All {len(sizes)} macroetch sections show a weld size of {said(piece, shown)} from a groove "
+            f"{said(piece, depth_mm)} deep, {said(piece, lacks)} less than its depth."
+        )
+    return item(
+        table,
+        row,
+        "partial_weld_size_mm",
+        "unknown" if shown is None else "span",
+        reason,
+        max=shown,
+        tested=None if shown is None else Range(shown, shown),
+        numbers=() if shown is None else (max(depth_mm - shown, 0.0),),
+        weld="pjp-groove",
+    )
+
+
+def _partial_size(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeItem:
+    sizes = _section_sizes(piece)
     shown = min(sizes) if len(sizes) >= _SECTIONS else None  # every section has to show the size
     return item(
         table,

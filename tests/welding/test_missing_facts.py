@@ -1,0 +1,168 @@
+"""A missing fact never makes a weld covered or prequalified: every fact of a document is left out in turn."""
+
+from copy import deepcopy
+
+import pytest
+
+from tests.welding.test_aws_prequalified import GOUGED_U, verdict
+from tests.welding.test_aws_prequalified_rows import BACKED, G, V, draft, fillet, partial
+from tests.welding.weldments import own_procedure, plain_record
+from welding.covering import covers
+from welding.documents.codec import PROCEDURE, RECORD
+from welding.errors import DocumentError
+
+NAMES = {"format", "version", "number", "title", "revision", "code", "shelf"}
+"""Not facts of the weld: which document it is, and which rules and sheets it is held against."""
+
+
+def leaves(value, path=()):
+    """Paths of every field; of passes the first stands for all."""
+    if isinstance(value, dict):
+        for key, item in value.items():
+            if path or key not in NAMES:
+                yield (*path, key)
+                yield from leaves(item, (*path, key))
+    elif isinstance(value, list):
+        for index, item in enumerate(value if path[-1:] != ("passes",) else value[:1]):
+            yield from leaves(item, (*path, index))
+
+
+def without(plain, path):
+    """The document without one field, of all passes and of both metals alike."""
+    left = deepcopy(plain)
+    head, rest = (path[:1], path[2:]) if path[0] in ("passes", "base_metals") and len(path) > 2 else ((), path)
+    for one in left[head[0]] if head else [left]:
+        at = one
+        for key in rest[:-1]:
+            at = at.get(key, {}) if isinstance(at, dict) else at[key] if key < len(at) else {}
+        if isinstance(at, dict):
+            at.pop(rest[-1], None)
+    return left
+
+
+def stays(plain, answer):
+    """Facts that may be left out without the answer changing, as dotted paths."""
+    found = set()
+    for path in dict.fromkeys(leaves(plain)):
+        try:
+            kept = answer(without(plain, path))
+        except (DocumentError, StopIteration):
+            continue
+        if kept:
+            found.add(".".join("*" if isinstance(key, int) else key for key in path))
+    return found
+
+
+U = {**deepcopy(GOUGED_U), "preparation": {**GOUGED_U["preparation"]}}
+PREQUALIFIED = {
+    "SMAW, V on backing": draft("SMAW", V(6, 45, **BACKED), "1G", passes=G),
+    "GMAW, V on backing": draft("GMAW", V(6, 45, **BACKED), "1G", passes=G),
+    "FCAW uphill": draft("FCAW-G", V(6, 45, **BACKED), "3G", passes=G, progression="up"),
+    "SMAW, U gouged": draft("SMAW", U, "1G", passes=G),
+    "SMAW, PJP": draft("SMAW", partial("single-v", 60, 11, 11), "1G", t=20, passes=4),
+    "FCAW, fillet": draft("FCAW-G", fillet(8), "2F"),
+    "SMAW, fillet uphill": draft("SMAW", fillet(8), "3F", progression="up"),
+    "SAW, fillet": draft("SAW", fillet(8), "2F"),
+}
+FREE_PREQUALIFIED = {
+    "thermal.interpass_max_c": "table 5.8 names the least temperature only",
+    "passes.*.role": "a root is the first pass, whatever it is called",
+    "passes.*.mechanisation": "no clause of the prequalified rules asks it",
+    "passes.*.side": "one side where none is named; gouged joints need the other",
+    "passes.*.layer": "layers follow from the beads",
+    "joint.sides": "gouging says that both are welded",
+    "passes.*.voltage_v": "SMAW only: no limit of table 5.1",
+    "passes.*.travel_mm_min": "SMAW only: no limit of table 5.1",
+    "passes.*.output": "SMAW and SAW only",
+    "passes.*.current_a": "a wire's feed stands for it",
+    "passes.*.wire_feed_m_min": "its current stands for it",
+    "passes.*.gas.flow_l_min": "told as content that is missing",
+}
+WIRES = {"passes.*.voltage_v", "passes.*.travel_mm_min"}
+
+
+@pytest.mark.parametrize("name", PREQUALIFIED)
+def test_nothing_is_prequalified_without_its_facts(name):
+    """AWS D1.1:2020, clause 5 and table 5.1, from memory."""
+    plain = PREQUALIFIED[name]
+    assert verdict(plain).verdict == "complies", verdict(plain).message
+    found = stays(plain, lambda one: verdict(one).verdict == "complies")
+    assert found <= set(FREE_PREQUALIFIED), found - set(FREE_PREQUALIFIED)
+    if not name.startswith("SMAW"):
+        assert not found & WIRES
+    assert verdict({**plain, "passes": []}).verdict != "complies"
+
+
+@pytest.mark.parametrize("role", ["root", "hot", "fill", "cap", None])
+def test_the_name_of_a_first_pass_frees_it_of_nothing(role):
+    """Table 5.2: root passes flat with covered electrodes up to 4.8 mm [3/16 in], from memory."""
+    plain = draft("SMAW", V(6, 45, **BACKED), "1G", passes=G, size=6.0)
+    plain["passes"][0]["role"] = role
+    broken = [one for one in [verdict(plain)] if "lectrode diameter" in one.message]
+    assert broken and broken[0].verdict == "violates"
+    plain["passes"][0]["filler"]["diameter_mm"] = 4.8
+    assert verdict(plain).verdict == "complies", verdict(plain).message
+
+
+WELDED = [
+    ("aws", {"t": 20}),
+    ("aws", {"t": 20, "process": "FCAW-G", "position": "3G", "progression": "up"}),
+    ("aws", {"t": 12, "impact": -20, "process": "GMAW"}),
+    ("aws", {"process": "SAW", "t": 30}),
+    ("aws", {"t": 50, "pwht": [620, 120], "preheat": 110}),
+    ("aws", {"joint": "pjp-own", "t": 20, "sections": [6, 6, 6]}),
+    ("aws", {"joint": "fillet", "runs": 3, "t": 12, "position": "2F"}),
+    ("iso", {"t": 15, "impact": -20}),
+    ("iso", {"t": 12, "level": 1}),
+    ("iso", {"joint": "fillet", "t": 10, "runs": 2}),
+    ("iso", {"od": 168.3, "t": 10, "position": "H-L045"}),
+    ("iso", {"processes": ["141", "111"], "deposits": {"141": 4, "111": 11}, "t": 15, "runs": 2}),
+    ("iso", {"t": 30, "pwht": [600, 90], "metals": ["13CrMo4-5"]}),
+    ("iso", {"joint": "branch", "od": 48.3, "t": 5, "position": "PH", "runs": 2}),
+    ("iso", {"process": "121", "t": 30}),
+    ("iso", {"hardness": True, "t": 15, "metals": ["S460N"]}),
+]
+ALWAYS_FREE = {
+    "base_metals.*.elongation_percent", "joint.back_gouge", "joint.backing", "joint.sides", "passes.*.bead",
+    "passes.*.mechanisation", "passes.*.output", "passes.*.role", "passes.*.side", "passes.*.filler.make",
+    "passes.*.wire_feed_m_min", "requirements", "requirements.hardness", "requirements.impact",
+    "requirements.hardness_limit", "requirements.hardness_limit.agreed_on",
+    "requirements.hardness_limit.agreed_with", "requirements.hardness_limit.max_hv10",
+}  # fmt: skip
+"""What is none by default (backing, gouging, one side), asks a test and is no fact, or no code limits here."""
+FREE = {
+    "aws": ALWAYS_FREE
+    | {
+        "joint.preparation.root_face_mm",  # on backing the tolerances have none
+        "passes.*.flux", "passes.*.flux.designation", "passes.*.flux.make",  # the classification names it
+        "passes.*.travel_mm_min", "passes.*.voltage_v",  # of SMAW
+        "thermal.interpass_max_c", "thermal.pwht.hold_c", "thermal.pwht.hold_min",  # without impact
+        "base_metals.*.thickness_mm",  # of fillets: any thickness
+    },
+    "iso": ALWAYS_FREE
+    | {
+        "joint.preparation", "joint.preparation.included_angle_deg", "joint.preparation.root_face_mm",
+        "joint.preparation.root_gap_mm",  # no variable of ISO 15614-1
+        "passes.*.filler.diameter_mm", "passes.*.gas.flow_l_min", "thermal.pwht.hold_min",
+        "passes.*.current_a", "passes.*.polarity", "passes.*.travel_mm_min", "passes.*.voltage_v",
+        "thermal.interpass_max_c",  # at level 1
+    },
+}  # fmt: skip
+LEVEL_1 = {"passes.*.current_a", "passes.*.polarity", "passes.*.travel_mm_min", "passes.*.voltage_v"}
+
+
+@pytest.mark.parametrize("code, words", WELDED, ids=[f"{code} {words}" for code, words in WELDED])
+def test_nothing_is_covered_without_its_facts(code, words):
+    """AWS D1.1:2020, tables 6.5 to 6.8; ISO 15614-1:2017, clause 8; from memory."""
+    record = RECORD.take(plain_record(code, words))
+    plain = PROCEDURE.plain(own_procedure(code, words))
+
+    def covered(one):
+        return covers([record], PROCEDURE.take(one)).covered
+
+    assert covered(plain), [one.message for one in covers([record], PROCEDURE.take(plain)).findings]
+    found = stays(plain, covered)
+    assert found <= FREE[code], found - FREE[code]
+    if code == "iso" and words.get("level") != 1:
+        assert not found & LEVEL_1
+    assert not covered({**plain, "passes": []}), "nothing is compared of a procedure without passes"
