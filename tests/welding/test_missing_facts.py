@@ -30,7 +30,9 @@ def leaves(value, path=()):
 def without(plain, path):
     """The document without one field, of all passes and of both metals alike."""
     left = deepcopy(plain)
-    head, rest = (path[:1], path[2:]) if path[0] in ("passes", "base_metals") and len(path) > 2 else ((), path)
+    head, rest = (
+        (path[:1], path[2:]) if path[0] in ("passes", "base_metals") and len(path) > 2 else ((), path)
+    )
     for one in left[head[0]] if head else [left]:
         at = one
         for key in rest[:-1]:
@@ -102,6 +104,13 @@ def test_the_name_of_a_first_pass_frees_it_of_nothing(role):
     assert broken and broken[0].verdict == "violates"
     plain["passes"][0]["filler"]["diameter_mm"] = 4.8
     assert verdict(plain).verdict == "complies", verdict(plain).message
+
+
+def test_a_joint_that_cannot_be_drawn_is_not_prequalified():
+    plain = deepcopy(PREQUALIFIED["SMAW, PJP"])
+    plain["joint"]["preparation"]["sides"] = [{"depth_mm": 25}]
+    found = verdict(plain)
+    assert found.verdict == "undecided" and "cannot be drawn" in found.message
 
 
 WELDED = [

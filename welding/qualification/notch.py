@@ -10,6 +10,8 @@ from typing import Literal
 from welding.documents.record import ImpactTest
 
 NotchPlace = Literal["weld", "haz"]
+
+
 @dataclass(frozen=True, slots=True)
 class Notch:
     """Where a set has its notch, and in whose deposit.

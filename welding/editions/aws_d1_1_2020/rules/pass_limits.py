@@ -34,14 +34,30 @@ def pass_answers(draft: Draft) -> Iterator[Answer]:
         if one.process in SAW:
             yield from _submerged(draft, one)
         bead = beads.get(one.number)
-        if bead is None:
-            continue
         if draft.procedure.joint and draft.procedure.joint.weld == "fillet":
             if one.side in single:
                 yield from _single_fillet(draft, one)
+        elif bead is None:
+            yield _unknown_bead(one)
         else:
             yield from _thickness(draft, one, bead)
             yield from _width(draft, one, bead)
+
+
+def _unknown_bead(one: Pass) -> Answer:
+    """The joint as stated cannot be drawn, so that nobody knows how thick its layers are."""
+    table = limits_table()
+    return Answer(
+        rule="prequalified.layer-thickness",
+        path=path_of(one, "role"),
+        verdict="undecided",
+        title=f"Layer thickness is not known, pass {one.number}",
+        message=f"how thick pass {one.number} is follows from the joint, which cannot be drawn as stated",
+        limit="the limits of table 5.2",
+        remedy="Correct the dimensions of the joint.",
+        citation=table.citation,
+        unchecked=table.unchecked,
+    )
 
 
 def _single_sides(draft: Draft) -> set[int]:
