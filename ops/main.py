@@ -92,7 +92,7 @@ def _parser() -> argparse.ArgumentParser:
     add("screenshots", checks.screenshots, "retake docs/screenshots from the demo data")
     add("bench", checks.bench, "measure speed and write docs/bench.md")
     guards = add(
-        "guards", checks.guards, "show that the test of each guard against an attack fails without it"
+        "guards", checks.guards, "show that each guard against an attack has a test that fails without it"
     )
     guards.add_argument("words", nargs="*", help="only guards whose description holds these words")
     add("schemas", checks.write_schemas, "write docs/schemas and the screen's API types anew")

@@ -1,4 +1,4 @@
-"""Take each guard against an attack out of a copy of the tree; its tests must fail: ``./bead guards [WORDS]``."""
+"""Take each guard against an attack out of a copy of the tree, see its tests fail: ``./bead guards``."""
 
 from __future__ import annotations
 

@@ -8,15 +8,14 @@ from dataclasses import dataclass
 from welding.advice.checklist import Question, checklist_for
 from welding.assess import Evaluation
 from welding.citation import COMMON_PRACTICE, Citation
+from welding.deviations.of_piece import piece_deviations
+from welding.deviations.saying import THIS_PROCEDURE
 from welding.documents.coupon import Coupon, CouponPiece, Flag, PassRecord
 from welding.errors import OutOfRangeError
 from welding.finding import Finding
 from welding.heat.cooling import interpass_wait
+from welding.heat.small_piece import WarmPiece, warm_piece
 from welding.quantities.writing import System, quantity_text, range_text
-
-THIS_PROCEDURE = Citation(
-    document="this procedure", clause="range of the pass", provenance="practice", confidence="high"
-)
 
 STAYING = frozenset(
     {
@@ -26,6 +25,9 @@ STAYING = frozenset(
         "filler.planned",
         "process.planned",
         "polarity.planned",
+        "transfer.planned",
+        "gas.planned",
+        "filler.diameter.planned",
     }
 )
 """Rules whose breach, or whose missing reading, stays on the record of a pass."""
@@ -37,6 +39,7 @@ def bench_findings(coupon: Coupon, system: System = "si") -> Iterator[Finding]:
     yield from _preheat(coupon, system)
     yield from _machine(coupon.coupon)
     yield from _checklist(coupon)
+    yield from piece_deviations(coupon, system)
 
 
 def flags_of(findings: tuple[Finding, ...]) -> tuple[Flag, ...]:
@@ -84,6 +87,7 @@ class Cooling:
         to_c: That maximum [°C].
         plate_c: Temperature of the plate that the estimate starts from [°C].
         citation: Of the model.
+        piece_c: What the whole piece warms to, where its size is recorded [°C]; then the longer wait counts.
     """
 
     after_pass: int
@@ -91,6 +95,7 @@ class Cooling:
     to_c: float
     plate_c: float
     citation: Citation
+    piece_c: float | None = None
 
 
 def cooling_after(
@@ -121,10 +126,43 @@ def cooling_after(
     plate = start if start is not None else 20.0
     try:
         wait = interpass_wait(heat_with_k_kj_mm, thickness, plate, limit, view.conducts_as)
+        whole = _whole_piece(coupon, record, heat_with_k_kj_mm, thickness, plate, limit, view.conducts_as)
     except OutOfRangeError:
         return None
+    longer = whole is not None and whole.wait_s > wait.wait_s
     return Cooling(
-        after_pass=pass_number, wait_s=wait.wait_s, to_c=limit, plate_c=plate, citation=wait.citation
+        after_pass=pass_number,
+        wait_s=whole.wait_s if whole and longer else wait.wait_s,
+        to_c=limit,
+        plate_c=plate,
+        citation=whole.citation if whole and longer else wait.citation,
+        piece_c=whole.piece_c if whole else None,
+    )
+
+
+def _whole_piece(
+    coupon: Coupon,
+    record: PassRecord | None,
+    heat_kj_mm: float,
+    thickness_mm: float,
+    plate_c: float,
+    to_c: float,
+    metal: str,
+) -> WarmPiece | None:
+    """How the whole piece warms by a pass, where its size and the length welded are recorded."""
+    piece = coupon.coupon
+    welded = (record.length_mm if record else None) or piece.length_mm
+    if piece.product != "plate" or not piece.length_mm or not piece.width_mm or not welded:
+        return None
+    return warm_piece(
+        heat_j=heat_kj_mm * 1000 * welded,
+        length_mm=piece.length_mm,
+        width_mm=piece.width_mm,
+        thickness_mm=thickness_mm,
+        before_c=plate_c,
+        to_c=to_c,
+        ambient_c=piece.ambient_c if piece.ambient_c is not None else 20.0,
+        metal=metal,
     )
 
 

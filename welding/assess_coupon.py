@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from welding.assess_bench import THIS_PROCEDURE, bench_findings
+from welding.assess_bench import bench_findings
 from welding.assess_pass import PassResult, evaluate_pass
 from welding.checks.certificate import certificate_findings
 from welding.checks.context import Draft
+from welding.deviations.saying import THIS_PROCEDURE
 from welding.documents.coupon import Coupon
 from welding.finding import Finding
 from welding.joints.section import section_of

@@ -7,8 +7,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from welding.assess import heat_rule
-from welding.assess_bench import THIS_PROCEDURE, batch_finding
+from welding.assess_bench import batch_finding
 from welding.citation import COMMON_PRACTICE
+from welding.deviations.of_pass import pass_deviations, record_contradictions
+from welding.deviations.saying import THIS_PROCEDURE
 from welding.documents.coupon import CouponPiece, PassRecord
 from welding.documents.fields import Reading, ends_of
 from welding.documents.procedure import Pass, Procedure
@@ -132,7 +134,8 @@ class _Judge:
                     "flow", record.gas.flow_l_min, planned.gas.flow_l_min, "gas.flow_l_min"
                 )
             yield from self._travel(travel, planned)
-            yield from self._changed(planned)
+            yield from pass_deviations(planned, record, self.system)
+        yield from record_contradictions(record, self.system)
         yield from self._heat(heat, travel)
         yield from self._temperature()
 
@@ -247,36 +250,6 @@ class _Judge:
         if planned is not None and not planned.holds(rounded):
             text += " That leaves the travel range: change volts or amps as well."
         return text
-
-    def _changed(self, planned: Pass) -> Iterator[Finding]:
-        for name, title in (
-            ("process", "Other process"),
-            ("polarity", "Other polarity"),
-            ("transfer", "Other transfer"),
-        ):
-            used, wanted = getattr(self.record, name), getattr(planned, name)
-            if used is not None and wanted is not None and used != wanted:
-                yield self._finding(
-                    f"{name}.planned",
-                    "violates",
-                    name,
-                    f"{title} than planned",
-                    f"{used} was used; {wanted} is planned.",
-                    actual=used,
-                    limit=wanted,
-                )
-        used_filler = self.record.filler.designation if self.record.filler else None
-        wanted_filler = planned.filler.designation if planned.filler else None
-        if used_filler and wanted_filler and used_filler.strip() != wanted_filler.strip():
-            yield self._finding(
-                "filler.planned",
-                "violates",
-                "filler.designation",
-                "Other filler than planned",
-                f"{used_filler} was used; {wanted_filler} is planned.",
-                actual=used_filler,
-                limit=wanted_filler,
-            )
 
     def _temperature(self) -> Iterator[Finding]:
         thermal, record = self.procedure.thermal, self.record

@@ -164,7 +164,7 @@ def _no_passes() -> Finding:
         verdict="undecided",
         path="passes",
         title="No passes are stated",
-        message="A procedure without passes states no process, filler or current: nothing is compared of them.",
+        message="A procedure without passes states no process, filler or current to be compared.",
         remedy="Enter the passes.",
         citations=(COMMON_PRACTICE,),
     )

@@ -133,6 +133,21 @@ def test_the_command_line(shape, arguments, tmp_path, capsys):
     assert got["heat_input_kj_mm"] == pytest.approx(0.8 * got["arc_energy_kj_mm"])
 
 
+def test_every_pass_of_a_recording_has_its_own_length(tmp_path, capsys):
+    """Two passes of 4 s and 8 s with 40 s between them, 24 V and 200 A throughout."""
+    path = tmp_path / "two.csv"
+    times = [n / 100 for n in range(400)] + [44 + n / 100 for n in range(800)]
+    path.write_text("time_s,voltage_v,current_a\n" + "".join(f"{t:.2f},24.0,200.0\n" for t in times))
+    assert main(["recording", str(path), "--length", "150 mm", "--process", "135"]) != 0
+    assert "once for each pass" in capsys.readouterr().err
+    lengths = ["--length", "20 mm", "--length", "1.5748 in"]
+    assert main(["recording", str(path), *lengths, "--process", "135"]) == 0
+    got = json.loads(capsys.readouterr().out)
+    assert [one["arc_energy_kj_mm"] for one in got["passes"]] == pytest.approx([0.958, 0.959], rel=0.01)
+    assert [one["heat_input_kj_mm"] for one in got["passes"]] == pytest.approx([0.766, 0.767], rel=0.01)
+    assert got["arc_energy_kj_mm"] is None, "no single heat input for two passes"
+
+
 def archive() -> bytes:
     sink = io.BytesIO()
     with zipfile.ZipFile(sink, "w", zipfile.ZIP_DEFLATED) as file:

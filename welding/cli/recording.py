@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import dataclasses
+from itertools import zip_longest
 from pathlib import Path
 from typing import Any
 
@@ -19,7 +20,12 @@ def add(calls: Calls) -> None:
     """Add the call."""
     call = calls.add_parser("recording", help="energy by integration of a recorder's CSV, TSV or Parquet")
     call.add_argument("file", type=Path)
-    call.add_argument("--length", help='bead length, such as "150 mm"')
+    call.add_argument(
+        "--length",
+        action="append",
+        default=[],
+        help='bead length, such as "150 mm"; one for each pass of the recording, in their order',
+    )
     call.add_argument("--process", help="ISO 4063 number; without it k is not known")
     call.add_argument("--time", help="column of the time, by name or number")
     call.add_argument("--volts", help="column of the voltage")
@@ -65,11 +71,18 @@ def _recording(options: argparse.Namespace) -> dict[str, Any]:
     found = analyse(read.recording, arc_on_a=options.arc_on, pause_s=options.pause)
     time = read.recording.time_s
     whole = measure_window(read.recording, float(time[0]), float(time[-1]), arc_on_a=options.arc_on)
-    length = read_quantity(options.length, kind="length").value if options.length else None
-    energy = (
-        arc_energy_from_energy_kj_mm(energy_j=whole.measured.energy_j, length_mm=length) if length else None
-    )
+    lengths = [read_quantity(one, kind="length").value for one in options.length]
+    if lengths and len(lengths) != max(len(found.passes), 1):
+        raise WeldingError(
+            f"{len(found.passes)} passes are in the recording, lengths are stated for {len(lengths)}: "
+            "give --length once for each pass, in their order"
+        )
     k = thermal_efficiency(options.process).k if options.process else None
+    energy = (
+        arc_energy_from_energy_kj_mm(energy_j=whole.measured.energy_j, length_mm=lengths[0])
+        if len(lengths) == 1
+        else None
+    )
     heat = k * energy if k is not None and energy is not None else None
     return {
         **dataclasses.asdict(whole.measured),
@@ -83,7 +96,23 @@ def _recording(options: argparse.Namespace) -> dict[str, Any]:
         "samples": read.recording.size,
         "rows": read.rows,
         "samples_per_s": found.samples_per_s,
-        "passes": [dataclasses.asdict(one) for one in found.passes],
+        "passes": [
+            {**dataclasses.asdict(one), **_heat_of(one, length, k)}
+            for one, length in zip_longest(found.passes, lengths)
+            if one is not None
+        ],
         "faults": [dataclasses.asdict(one) for one in (*read.faults, *found.faults)],
         "mapping": dataclasses.asdict(mapping),
+    }
+
+
+def _heat_of(one: Any, length_mm: float | None, k: float | None) -> dict[str, float | None]:
+    """Arc energy and heat input of one pass over its own length."""
+    if length_mm is None:
+        return {}
+    energy = arc_energy_from_energy_kj_mm(energy_j=one.measured.energy_j, length_mm=length_mm)
+    return {
+        "length_mm": length_mm,
+        "arc_energy_kj_mm": energy,
+        "heat_input_kj_mm": None if k is None else k * energy,
     }

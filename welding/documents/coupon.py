@@ -171,11 +171,13 @@ class PassRecord:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CouponPiece:
-    """The test piece and its log."""
+    """The test piece and its log. ``length_mm`` is along the weld, ``width_mm`` across both members."""
 
     product: f.Product = "plate"
     thickness_mm: Annotated[tuple[f.ThicknessMm, ...], Field(max_length=2)] = ()
     outside_diameter_mm: f.DiameterMm | None = None
+    length_mm: f.LengthMm | None = None
+    width_mm: f.LengthMm | None = None
     weld: f.WeldKind | None = None
     position: f.Position | None = None
     progression: f.Progression | None = None

@@ -9,7 +9,7 @@ from welding.citation import COMMON_PRACTICE, Citation
 from welding.documents.record import ImpactTest, QualificationRecord, Test
 from welding.finding import Finding
 from welding.qualification.items import RuleRef
-from welding.qualification.notch import notch_words, notches
+from welding.qualification.notch import Notch, notch_words, notches
 from welding.qualification.welded import Welded
 from welding.testing.plan import BEFORE_CUTTING, PlanItem, TestPlan
 from welding.testing.verdict import Judged, Point, SpecimenVerdict, TestVerdict, verdict_of

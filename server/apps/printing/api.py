@@ -17,7 +17,7 @@ from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.coupons.queries import coupon_document
 from apps.printing import sheets
-from apps.printing.bench_lines import bench_facts, flag_lines
+from apps.printing.bench_lines import bench_facts, deviation_lines, flag_lines
 from apps.printing.heat_chart import heat_chart_svg
 from apps.printing.pass_table import MOST_WITH_BANDS, pass_table
 from apps.printing.record_sheet import applies_rows
@@ -158,6 +158,7 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             ],
             "chart": heat_chart_svg(document, log, write.system),
             "flags": flag_lines(document),
+            "deviations": deviation_lines(document, log, write.system),
             "rows": sheets.logged_rows(document, log),
             "long": len(document.coupon.passes) > MOST_WITH_BANDS,
             "to_weld": log.to_weld,

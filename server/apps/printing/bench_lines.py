@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from apps.printing.sheets import Both, Writer
 from welding.advice.checklist import checklist_for
+from welding.assess_coupon import CouponEvaluation
+from welding.deviations.of_piece import piece_deviations
 from welding.documents.coupon import Coupon
+from welding.quantities.writing import System
 
 Facts = list[tuple[str, list[Both]]]
 TREATMENTS = {"hydrogen-post-heat": "Hydrogen post-heat as done", "pwht": "Heat treatment as done"}
@@ -68,6 +71,25 @@ def bench_facts(document: Coupon, write: Writer) -> Facts:
         values += [Both(one) for one in (done.started_at, done.chart) if one]
         rows.append((TREATMENTS[done.kind], values))
     return rows
+
+
+def deviation_lines(document: Coupon, log: CouponEvaluation, system: System) -> list[str]:
+    """Where the coupon was welded otherwise than its procedure says, pass by pass; flags are told apart."""
+    flagged = {(one.number, flag.rule) for one in document.coupon.passes for flag in one.flags}
+    told = [
+        f"{one.title}. {one.message}"
+        for one in piece_deviations(document, system)
+        if one.verdict != "complies"
+    ]
+    told += [
+        f"Pass {each.pass_number}: {one.title}. {one.message}"
+        for each in log.passes
+        for one in each.findings
+        if one.verdict == "violates"
+        and one.rule.endswith((".planned", ".agrees"))
+        and (each.pass_number, one.rule) not in flagged
+    ]
+    return told
 
 
 def flag_lines(document: Coupon) -> list[str]:

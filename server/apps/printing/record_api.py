@@ -22,6 +22,7 @@ from apps.coupons.models import Coupon
 from apps.coupons.services.log_files import TYPES
 from apps.printing import sheets
 from apps.printing.api import _address, stamp_of
+from apps.printing.bench_lines import deviation_lines, flag_lines
 from apps.printing.pass_table import MOST_WITH_BANDS
 from apps.printing.record_sheet import kind_words, range_rows, test_rows
 from apps.printing.render import Paper, pdf, qr_svg
@@ -52,6 +53,7 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
     document = record_document(coupon)
     write = sheets.Writer(sheets.system_of(document.procedure))
     evaluation = evaluate(document.procedure, write.system)
+    log = evaluate_coupon(document.as_coupon, write.system)
     report, found = judge(document), range_of(document)
     signed: QualificationRecord | None = getattr(coupon, "record", None)
     address = _address(request, f"/coupons/{coupon.pk}/tests")
@@ -69,7 +71,9 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             "heat_word": evaluation.heat_word,
             "facts": sheets.facts(document.procedure, evaluation),
             "people": document.people,
-            "rows": sheets.logged_rows(document.as_coupon, evaluate_coupon(document.as_coupon, write.system)),
+            "rows": sheets.logged_rows(document.as_coupon, log),
+            "flags": flag_lines(document.as_coupon),
+            "deviations": deviation_lines(document.as_coupon, log, write.system),
             "long": len(document.coupon.passes) > MOST_WITH_BANDS,
             "tests": test_rows(document.tests, report),
             "report": report,

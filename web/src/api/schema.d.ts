@@ -5039,6 +5039,7 @@ export interface components {
          *         to_c: That maximum [°C].
          *         plate_c: Temperature of the plate that the estimate starts from [°C].
          *         citation: Of the model.
+         *         piece_c: What the whole piece warms to, where its size is recorded [°C]; then the longer wait counts.
          */
         Cooling: {
             /** After Pass */
@@ -5050,6 +5051,8 @@ export interface components {
             /** Plate C */
             plate_c: number;
             citation: components["schemas"]["Citation"];
+            /** Piece C */
+            piece_c?: number | null;
         };
         /**
          * CouponEvaluation
@@ -5113,7 +5116,7 @@ export interface components {
         };
         /**
          * CouponPiece
-         * @description The test piece and its log.
+         * @description The test piece and its log. ``length_mm`` is along the weld, ``width_mm`` across both members.
          */
         CouponPiece: {
             /**
@@ -5129,6 +5132,10 @@ export interface components {
             thickness_mm: number[];
             /** Outside Diameter Mm */
             outside_diameter_mm?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
             /** Weld */
             weld?: ("cjp-groove" | "pjp-groove" | "fillet" | "plug" | "slot" | "build-up") | null;
             /** Position */
@@ -6026,6 +6033,9 @@ export interface components {
         /**
          * ImpactTest
          * @description A Charpy-V set: where, at what temperature, how wide, each energy; a blank is one not yet broken.
+         *
+         *     In a coupon of several processes ``processes`` are those whose deposit the specimens hold (ISO 4063);
+         *     without them ``process`` stands for the one.
          */
         ImpactTest: {
             /** Specimen */
@@ -6050,6 +6060,11 @@ export interface components {
             kind: "impact";
             /** Location */
             location?: string | null;
+            /**
+             * Processes
+             * @default []
+             */
+            processes: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311")[];
             /** Temperature C */
             temperature_c?: number | null;
             /**
@@ -6154,6 +6169,20 @@ export interface components {
             hours_after_welding?: number | null;
         };
         /**
+         * Notch
+         * @description Where a set has its notch, and in whose deposit.
+         *
+         *     Attributes:
+         *         place: Weld metal or heat-affected zone; ``None`` where it is not said.
+         *         process: Process by ISO 4063, in a coupon of several; ``None`` where it is not said or there is one.
+         */
+        Notch: {
+            /** Place */
+            place: ("weld" | "haz") | null;
+            /** Process */
+            process?: string | null;
+        };
+        /**
          * PlanItem
          * @description One kind of test.
          *
@@ -6166,6 +6195,7 @@ export interface components {
          *         choice: Items of the same choice replace one another, option by option.
          *         option: Which option of the choice; 0 is asked first.
          *         locations: Where the sets or sections are taken.
+         *         notches: The same of impact sets: weld metal or heat-affected zone, of which process.
          *         unchecked: Rows read that nobody has compared with the printed text.
          */
         PlanItem: {
@@ -6199,6 +6229,11 @@ export interface components {
              * @default []
              */
             locations: string[];
+            /**
+             * Notches
+             * @default []
+             */
+            notches: components["schemas"]["Notch"][];
             /**
              * Unchecked
              * @default []
@@ -6245,6 +6280,11 @@ export interface components {
              * @default
              */
             location: string;
+            /**
+             * Processes
+             * @default []
+             */
+            processes: string[];
             /**
              * Option
              * @default 0

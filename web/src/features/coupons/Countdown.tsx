@@ -34,7 +34,7 @@ export function Countdown({ coupon, fetchedAt, readC }: { coupon: Coupon; fetche
         ) : tooHot ? (
           <><MarkIcon mark="breach" /> The reading is above {limit}: let it cool and read again.</>
         ) : left > 0 ? (
-          <>Cooling after pass {cooling.after_pass} to {limit}. <span className="text-steel2">Estimate from {units.value(cooling.plate_c, 'temperature')} {units.unit('temperature')}; the reading decides.</span></>
+          <>Cooling after pass {cooling.after_pass} to {limit}. <span className="text-steel2">Estimate from {units.value(cooling.plate_c, 'temperature')} {units.unit('temperature')}{cooling.piece_c != null && `; the whole piece warms to about ${units.value(cooling.piece_c, 'temperature')} ${units.unit('temperature')}`}; the reading decides.</span></>
         ) : (
           <>Should be at {limit} or below by now. <b>Read it before the arc.</b></>
         )}

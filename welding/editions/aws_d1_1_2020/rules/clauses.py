@@ -100,7 +100,7 @@ def limits_table() -> Table:
 
 
 def is_root(draft: Draft, one: Pass) -> bool:
-    """Whether a groove's pass is a root pass: named so, or the first from its first side, whatever its name."""
+    """Whether a groove's pass is a root pass: named so, or the first from the first side, however named."""
     if one.role == "root":
         return True
     first = min((each.number for each in draft.procedure.passes if each.side == 1), default=None)

@@ -1,0 +1,1 @@
+"""Deviations: where a coupon was welded otherwise than its procedure says."""
