@@ -99,6 +99,41 @@ def test_the_coupon_on_paper(api, people, draft):
         assert words in text, words
 
 
+def test_deviations_are_on_the_coupons_sheet_and_on_the_record(api, people, draft):
+    """What was welded otherwise than planned: 100 % CO2 for a mix stays as a flag, another position is told."""
+    coupon = start_coupon(people["engineer"], draft, "R. Okafor")
+    status, _ = api["welder"](
+        "PATCH", f"/coupons/{coupon.pk}", {"version": 1, "piece": {"product": "plate", "thickness_mm": [20, 16], "position": "PC"}}
+    )  # fmt: skip
+    assert status == 200
+    used = {"number": 1, "gas": {"components_percent": {"CO2": 100}}, "side": 2, "length_mm": 300, "time_s": 60,
+            "travel_mm_min": 200}  # fmt: skip
+    log_pass(people["welder"], coupon, "6f1f3d1e-0000-4000-8000-000000000002", PASS_RECORD.take(used))
+    for sheet in ("print", "record/print"):
+        status, data = api["viewer"]("GET", f"/coupons/{coupon.pk}/{sheet}")
+        assert status == 200, sheet
+        _, text = text_of(data)
+        for words in (
+            "Deviations from the procedure",
+            "Metal 2 is 16 mm thick; 20 mm is planned.",
+            "The coupon is in PC; PF is planned.",
+            "Welded from another side than planned",
+            "Travel does not agree with length and time",
+            "Pass 1: Other shielding gas than planned.",
+        ):
+            assert words in text, (sheet, words)
+        assert text.count("Other shielding gas than planned.") == 1, "a flag is not told twice"
+
+
+def test_a_pipe_has_its_diameter_on_the_sheet(api, people, job):
+    document = samples.procedure()
+    for metal in document["base_metals"]:
+        metal["outside_diameter_mm"] = 168.3
+    draft = create_procedure(people["engineer"], job, PROCEDURE.take(document))
+    _, text = text_of(api["viewer"]("GET", f"/revisions/{draft.pk}/print")[1])
+    assert "Outside diameter 168.3 mm" in text
+
+
 def test_an_empty_draft_prints_too(api, job):
     _, made = api["engineer"](
         "POST",

@@ -149,6 +149,16 @@ def arc_volts(case: str, current: float, components: Mapping[Any, float]) -> tup
 # --- current ----------------------------------------------------------------------------------
 
 
+def fillet_factor(case: str) -> float:
+    """How many times the current of a butt a T or lap takes; 1 where the case does not tell them apart.
+
+    Example:
+        >>> fillet_factor("tig-aluminium"), fillet_factor("short")
+        (1.35, 1.0)
+    """
+    return float(_row(load_table(PACKAGE, "current_law"), "case", case).get("fillet", 1.0))
+
+
 def current_for_thickness(case: str, thickness_mm: float) -> Estimate:
     """Current for a thickness: the lesser of a steep and a flat line [A].
 

@@ -11,11 +11,13 @@ from welding.checks.saying import ask, of_pass
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import Pass
 from welding.finding import Finding
+from welding.metals.catalogue import Metal
 from welding.table import load_table
 
 _STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11")
 """Austenitic and nickel deposits keep their hydrogen; they are judged by no mark."""
 PRACTISED_TO_MM = 20.0
+MILD_TO_MPA = 275.0
 _LOW_HYDROGEN_ENDS_ML_100G = 15.0
 _UNMARKED_OTHERS_ML_100G = 16.0
 """What a covering that is no low-hydrogen one brings at the least (common practice)."""
@@ -28,7 +30,7 @@ def hydrogen_findings(draft: Draft) -> Iterator[Finding]:
         row
         for one in draft.procedure.base_metals
         if (metal := draft.metal(one))
-        and (row := _row(metal.iso_15608, table.rows))
+        and (row := _row(_group(metal), table.rows))
         and (one.thickness_mm or 0.0) >= row["from_mm"]
     ]
     if not rows:
@@ -36,7 +38,7 @@ def hydrogen_findings(draft: Draft) -> Iterator[Finding]:
     row = min(rows, key=lambda one: one["most_ml_100g"])
     for index, one in enumerate(draft.procedure.passes):
         filler = decoded_of(one)
-        if filler is None or filler.system in _STAINLESS or filler.product.startswith("solid"):
+        if filler is None or filler.system in _STAINLESS or filler.product.startswith(("solid", "rod")):
             continue  # bare wire and rod bring next to none
         if _practised_root(draft, one, filler, row):
             continue
@@ -54,6 +56,13 @@ def _practised_root(draft: Draft, one: Pass, filler: Decoded, row: Mapping[str, 
         return False
     names = [(base.designation or "").upper() for base in draft.procedure.base_metals]
     return one.role == "root" or all("5L" in name or name.startswith(("X", "L")) for name in names)
+
+
+def _group(metal: Metal) -> str:
+    """Group of the metal; mild steel that is in group 11 for its carbon alone stands apart."""
+    soft = metal.yield_at(None)
+    mild = soft is not None and soft <= MILD_TO_MPA
+    return "11 mild" if metal.iso_15608.startswith("11") and mild else metal.iso_15608
 
 
 def _row(group: str, rows: tuple[Mapping[str, Any], ...]) -> Mapping[str, Any] | None:

@@ -83,7 +83,7 @@ def _diameter(procedure: Procedure, piece: CouponPiece, system: System) -> Itera
         wanted = min(planned, key=lambda one: abs(one - (piece.outside_diameter_mm or 0.0)))
         if differs("outside_diameter", wanted, piece.outside_diameter_mm):
             actual, limit = (
-                quantity_text(one, "length", system) for one in (piece.outside_diameter_mm, wanted)
+                quantity_text(one, "diameter", system) for one in (piece.outside_diameter_mm, wanted)
             )
             yield deviation(
                 "diameter.planned",

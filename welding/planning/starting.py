@@ -10,6 +10,7 @@ from welding.arc.relations import (
     arc_volts,
     current_a,
     current_for_thickness,
+    fillet_factor,
     wire_feed_m_min,
     wire_range,
 )
@@ -323,6 +324,10 @@ def _law_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
     thickness, for_position = thickness_for(setting)
     law = current_for_thickness(_law_case(setting), thickness)
     value, text = law.value, f"{law.value:.0f} A at {thickness:.3g} mm{for_position}"
+    more = fillet_factor(_law_case(setting)) if facts.fillet else 1.0
+    if more != 1.0:
+        value *= more
+        text += f"; T or lap: times {more:g}"
     if group in ("cored-gas", "cored-metal", "cored-self", "pulsed", "saw"):
         by_size = (setting.diameter_mm / 4) ** 1.2 if group == "saw" else (setting.diameter_mm / 1.2) ** 1.5
         if abs(by_size - 1) > 0.02:

@@ -158,7 +158,7 @@ def print_coupon(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             ],
             "chart": heat_chart_svg(document, log, write.system),
             "flags": flag_lines(document),
-            "deviations": deviation_lines(document, log, write.system),
+            "deviations": deviation_lines(document, write.system),
             "rows": sheets.logged_rows(document, log),
             "long": len(document.coupon.passes) > MOST_WITH_BANDS,
             "to_weld": log.to_weld,

@@ -73,8 +73,11 @@ def bench_facts(document: Coupon, write: Writer) -> Facts:
     return rows
 
 
-def deviation_lines(document: Coupon, log: CouponEvaluation, system: System) -> list[str]:
-    """Where the coupon was welded otherwise than its procedure says, pass by pass; flags are told apart."""
+def deviation_lines(document: Coupon, system: System, log: CouponEvaluation | None = None) -> list[str]:
+    """Where the piece differs from its procedure, and, with a log, each pass that is not flagged for it.
+
+    The coupon's sheet tells of its passes row by row and needs no log here.
+    """
     flagged = {(one.number, flag.rule) for one in document.coupon.passes for flag in one.flags}
     told = [
         f"{one.title}. {one.message}"
@@ -83,7 +86,7 @@ def deviation_lines(document: Coupon, log: CouponEvaluation, system: System) -> 
     ]
     told += [
         f"Pass {each.pass_number}: {one.title}. {one.message}"
-        for each in log.passes
+        for each in (log.passes if log else ())
         for one in each.findings
         if one.verdict == "violates"
         and one.rule.endswith((".planned", ".agrees"))

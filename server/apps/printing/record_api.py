@@ -73,7 +73,7 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             "people": document.people,
             "rows": sheets.logged_rows(document.as_coupon, log),
             "flags": flag_lines(document.as_coupon),
-            "deviations": deviation_lines(document.as_coupon, log, write.system),
+            "deviations": deviation_lines(document.as_coupon, write.system, log),
             "long": len(document.coupon.passes) > MOST_WITH_BANDS,
             "tests": test_rows(document.tests, report),
             "report": report,

@@ -132,6 +132,7 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
             "Thickness",
             [write.value(metal.thickness_mm, "thickness") for metal in document.base_metals] or [NOTHING],
         ),
+        *_pipe(document, write),
         ("Joint", [Both(joint_words(document))]),
         ("Position", [Both(", ".join(document.positions) or BLANK)]),
         ("Preheat, at least", _preheat(thermal, write)),
@@ -150,6 +151,12 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
         words = "Section with cap" if evaluation.section.reinforcement_mm2 else "Section"
         rows.append((words, [write.value(evaluation.section.total_mm2, "area")]))
     return rows
+
+
+def _pipe(document: Procedure, write: Writer) -> list[tuple[str, list[Both]]]:
+    """Outside diameter of each member that is pipe."""
+    found = [one.outside_diameter_mm for one in document.base_metals if one.outside_diameter_mm]
+    return [("Outside diameter", [write.value(one, "diameter") for one in found])] if found else []
 
 
 def _preheat(thermal: Thermal | None, write: Writer) -> list[Both]:

@@ -17,12 +17,18 @@ _FILL = {
 }
 
 
+TALL = 0.62
+"""Height over width from which a drawing gets more room on paper."""
+
+
 def drawing_svg(drawing: Drawing, system: System) -> str:
     """Render a drawing; stroke widths follow its text height, so that any size prints alike."""
     stroke = drawing.text_mm / 14
+    # A joint drawn from both sides is taller: at the usual height its figures could not be read.
+    tall = " tall" if drawing.height > TALL * drawing.width else ""
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{drawing.x:.3f} {drawing.y:.3f} '
-        f'{drawing.width:.3f} {drawing.height:.3f}" class="section" role="img">',
+        f'{drawing.width:.3f} {drawing.height:.3f}" class="section{tall}" role="img">',
         f"<title>{escape(drawing.caption)}</title>",
         f'<defs><pattern id="hatch" width="{stroke * 9:.3f}" height="{stroke * 9:.3f}" '
         'patternUnits="userSpaceOnUse" patternTransform="rotate(45)">'

@@ -72,8 +72,8 @@ function FitUp({ coupon, disabled, onSave }: Part) {
     { label: 'Root face', kind: 'gap', value: fit?.root_face_mm, put: (value, now) => ({ fit_up: { ...now.fit_up, root_face_mm: value } }) },
     { label: 'Root face after tacking', kind: 'gap', value: fit?.root_face_after_tack_mm, put: (value, now) => ({ fit_up: { ...now.fit_up, root_face_after_tack_mm: value } }) },
     { label: 'Misalignment', kind: 'gap', value: fit?.misalignment_mm, put: (value, now) => ({ fit_up: { ...now.fit_up, misalignment_mm: value } }) },
-    { label: 'Piece along the weld', kind: 'length', value: piece.length_mm, put: (value) => ({ length_mm: value }) },
-    { label: 'Piece across the weld', note: 'both members', kind: 'length', value: piece.width_mm, put: (value) => ({ width_mm: value }) },
+    { label: 'Piece length', kind: 'length', value: piece.length_mm, put: (value) => ({ length_mm: value }) },
+    { label: 'Piece width', kind: 'length', value: piece.width_mm, put: (value) => ({ width_mm: value }) },
     { label: 'Preheat as read', kind: 'temperature', value: piece.preheat_c, put: (value) => ({ preheat_c: value }) },
     { label: 'Ambient', kind: 'temperature', value: piece.ambient_c, put: (value) => ({ ambient_c: value }) },
   ]
