@@ -98,6 +98,11 @@ class Facts:
         return min((value for value in known if value is not None), default=0.0)
 
     @property
+    def heat_shy(self) -> bool:
+        """Whether a metal loses by a hot pool: quenched and tempered steel, duplex (ISO/TR 15608 groups 3, 10)."""
+        return any(metal.iso_15608.split(".")[0] in ("3", "10") for metal in self.metals)
+
+    @property
     def families(self) -> set[str]:
         """Families of both metals."""
         return {metal.family for metal in self.metals}

@@ -16,7 +16,15 @@ from welding.planning.beads import PlannedBead, fit_scale, plan_side
 from welding.planning.choosing import Consumables, choose_diameter, choose_transfer
 from welding.planning.facts import Facts
 from welding.planning.narrowing import Ranges
-from welding.planning.passes import FAST, SLOW, Limits, by_rod, fitted_run, middle_of, ranges_of
+from welding.planning.passes import (
+    SOUGHT_FAST,
+    SOUGHT_SLOW,
+    Limits,
+    by_rod,
+    fitted_run,
+    middle_of,
+    ranges_of,
+)
 from welding.planning.reasons import Reason
 from welding.planning.starting import Run, Setting, starting_run, with_feed
 from welding.planning.temperatures import ThermalPlan
@@ -27,6 +35,8 @@ SCALES = (1.0, 0.85, 0.7, 1.2, 0.55, 1.45, 0.42, 0.32, 0.24)
 """How much smaller or larger beads may become while limits are sought, nearest first."""
 MOST_PASSES = 150
 HOT_MM = 3.0
+SOCKET_LAYERS, SOCKET_FROM_MM = 2, 5.0
+"""A socket weld holds pressure: two layers whose starts and stops are staggered (common practice)."""
 """Second layer by hand under submerged arc, which would burn through a root alone (common practice)."""
 MACHINE_FAMILY = {"111": "stick", "141": "tig"}
 HEAT_ROOM = 1.16
@@ -134,6 +144,8 @@ class Planner:
     def best(self) -> Planned:
         """The plan that keeps all limits with the most usual beads, or misses them by the least."""
         wanted = self.facts.intent.passes_wanted
+        if wanted is None and self._socket and len(self._beads(1.0)) < SOCKET_LAYERS:
+            wanted = SOCKET_LAYERS
         if wanted is not None:
             beads, _ = fit_scale(self._beads, wanted)
             return self._planned(beads)
@@ -149,6 +161,13 @@ class Planner:
             if plan.badness <= 1e-9:
                 return plan
         return min(found, key=lambda plan: plan.badness)
+
+    @property
+    def _socket(self) -> bool:
+        """Whether it is the fillet of a pipe in a socket or sleeve, of a size that takes layers."""
+        joint = self.joint
+        leg = joint.leg1_mm or joint.leg2_mm or 0.0
+        return self.facts.pipe and joint.kind == "lap" and self.facts.fillet and leg >= SOCKET_FROM_MM
 
     def _too_many(self, count: int) -> Problem:
         return Problem(
@@ -281,6 +300,9 @@ class Planner:
     def reasons(self, planned: Planned) -> list[Reason]:
         """Why the runs are what they are: root and others once each."""
         told: list[Reason] = []
+        if self._socket and self.facts.intent.passes_wanted is None:
+            text = f"a socket weld takes {SOCKET_LAYERS} layers at least, starts and stops staggered"
+            told.append(Reason(path="passes", text=text, source="practice"))
         seen: set[bool] = set()
         for index, (bead, (setting, run, ranges, trial)) in enumerate(
             zip(planned.beads, planned.runs, strict=True)
@@ -309,7 +331,9 @@ def _badness(
     speed = middle_of(run, bead.area_mm2, usual, convex=convex).travel_mm_min
     off = 0.0
     if usual is not None:
-        off += max(0.0, math.log(speed / (usual.max * FAST)), math.log(usual.min * SLOW / speed))
+        off += max(
+            0.0, math.log(speed / (usual.max * SOUGHT_FAST)), math.log(usual.min * SOUGHT_SLOW / speed)
+        )
     window = limits.window_kj_mm
     if window is not None:
         heat = limits.k * run.current_a * run.voltage_v * 0.06 / speed

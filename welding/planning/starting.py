@@ -39,6 +39,8 @@ BACKED_ROOT = {
 }
 _STICK_SHARE = {"flat": 0.65, "horizontal": 0.55, "vertical-up": 0.35, "vertical-down": 0.6, "overhead": 0.4}
 SHEET_TO_MM = 4.0
+COOLER = 0.92
+"""Spray on quenched and tempered steel and on duplex, which a hot pool softens (common practice)."""
 SPRAY_FILLET, SPRAY_BUTT = (195.0, 10.5, 305.0), (195.0, 9.0, 285.0)
 """Amps of a 1.2 mm wire in spray by hand: base, more for each mm, most; other sizes with (d / 1.2)^1.5
 (common practice)."""
@@ -288,11 +290,13 @@ def _spray_current(setting: Setting) -> tuple[float, Range, str, Estimate] | Non
     root = BACKED_ROOT["spray"] if setting.role == "root" and not facts.fillet else 1.0
     size = (setting.diameter_mm / 1.2) ** 1.5
     least = transition.current_a * SPRAY_OVER_TRANSITION
-    value = max(min(base + slope * facts.thin, most) * size * root, least)
+    cooler = COOLER if facts.heat_shy else 1.0
+    value = max(min(base + slope * facts.thin, most) * size * root * cooler, least)
     takes = Range(least, max(most * size, transition.current_a * 1.06))
     text = (
         f"spray begins at {transition.current_a:.0f} A with this wire and gas; "
         f"{value / transition.current_a:.2f} times that at {facts.thin:g} mm"
+        + (f", less by {1 - cooler:.0%} for quenched and tempered steel or duplex" if cooler < 1 else "")
     )
     estimate = Estimate(
         value=value,
