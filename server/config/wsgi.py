@@ -13,6 +13,7 @@ from django.conf import settings
 from django.core.wsgi import get_wsgi_application
 
 from config.edge import Edge
+from config.warm import warm
 
 application = Edge(
     get_wsgi_application(),
@@ -21,3 +22,4 @@ application = Edge(
     signed_in=is_signed_in,
 )
 warm_up()
+warm()

@@ -99,7 +99,7 @@ class Facts:
 
     @property
     def heat_shy(self) -> bool:
-        """Whether a metal loses by a hot pool: quenched and tempered steel, duplex (ISO/TR 15608 groups 3, 10)."""
+        """Whether a hot pool softens a metal: quenched and tempered, duplex (ISO/TR 15608 groups 3, 10)."""
         return any(metal.iso_15608.split(".")[0] in ("3", "10") for metal in self.metals)
 
     @property

@@ -1,0 +1,15 @@
+"""What workers share is made ready before they part."""
+
+import logging
+
+from config.warm import warm
+
+from welding.table import _as_entered
+
+
+def test_the_core_is_ready_before_the_first_request(caplog):
+    _as_entered.cache_clear()
+    with caplog.at_level(logging.ERROR, logger="warm"):
+        warm()
+    assert not caplog.records
+    assert _as_entered.cache_info().currsize > 40, "tables of both codes are read"
