@@ -30,6 +30,19 @@ def test_the_least_section_counts(sections, size, verdict):
     assert answer({"sections": sections}, joint__throat_mm=size).verdict == verdict
 
 
+@pytest.mark.parametrize("without", ["included_angle_deg", "root_gap_mm", "sides"])
+def test_a_partial_groove_without_its_dimensions_is_no_prequalified_detail(without):
+    """A complete groove takes in every prequalified detail (BC-P2: V of 60°, no root opening); a V is none yet."""
+    record = RECORD.take(plain_record("aws", {"t": 20}))
+    plain = PROCEDURE.plain(own_procedure("aws", {"t": 20}))
+    groove = {"form": "single-v", "included_angle_deg": 60, "root_gap_mm": 0, "sides": [{"depth_mm": 11}]}
+    plain["joint"] = {"kind": "butt", "weld": "pjp-groove", "throat_mm": 11, "preparation": groove}
+    assert covers([record], PROCEDURE.take(plain)).covered
+    groove.pop(without)
+    found = covers([record], PROCEDURE.take(plain))
+    assert found.verdict == "open", [one.message for one in found.findings if one.verdict != "complies"]
+
+
 @pytest.mark.parametrize("face, size, verdict", [(14, 4, "covered"), (14, 5, "open"), (14, 6, "open")])
 def test_a_shallower_groove_is_not_shown_to_fuse_deeper(face, size, verdict):
     """6 mm deep: what was tested lacked 2 mm of its depth."""

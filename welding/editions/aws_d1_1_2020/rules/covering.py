@@ -6,6 +6,7 @@ from welding.editions.aws_d1_1_2020.rules.joint_details import detail_answers
 from welding.editions.aws_d1_1_2020.rules.matching import group_of
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
 from welding.editions.aws_d1_1_2020.rules.range_basics import row_of, table_of
+from welding.editions.aws_d1_1_2020.rules.stated import lacking_dimensions
 from welding.qualification.compare import Rules
 from welding.qualification.demand import Demand
 from welding.qualification.needs import Needs
@@ -22,6 +23,9 @@ def _metal(demand: Demand, index: int) -> tuple[str | None, str, float | None]:
 
 
 def _prequalified_groove(demand: Demand) -> bool:
+    joint = demand.joint
+    if joint is None or lacking_dimensions(joint, joint.preparation):
+        return False  # a detail is its dimensions: without them nobody can say that it is one
     answers = list(detail_answers(demand.draft))
     return bool(answers) and all(one.verdict == "complies" for one in answers)
 

@@ -50,7 +50,7 @@ def _of_the_joint(draft: Draft) -> Iterator[Answer]:
     joint = draft.procedure.joint
     if joint is None or joint.weld == "fillet":
         return
-    lacking = _lacking(joint, joint.preparation)
+    lacking = lacking_dimensions(joint, joint.preparation)
     sides = {one.side for one in draft.procedure.passes}
     if joint.back_gouge and joint.weld == "cjp-groove" and draft.procedure.passes and 2 not in sides:
         lacking.append(("joint.sides", "a pass welded from the gouged side"))
@@ -66,7 +66,7 @@ def _of_the_joint(draft: Draft) -> Iterator[Answer]:
         )
 
 
-def _lacking(joint: Joint, preparation: Preparation | None) -> list[tuple[str, str]]:
+def lacking_dimensions(joint: Joint, preparation: Preparation | None) -> list[tuple[str, str]]:
     """Path and words of each dimension of a groove that its detail is judged by and that is not stated."""
     if preparation is None:
         return [(_PREPARATION, "the form of the groove")]
