@@ -113,6 +113,14 @@ def test_a_joint_that_cannot_be_drawn_is_not_prequalified():
     assert found.verdict == "undecided" and "cannot be drawn" in found.message
 
 
+@pytest.mark.parametrize("code", ["aws", "iso"])
+def test_a_record_without_a_joint_covers_nothing_and_says_so(code):
+    plain = plain_record(code, {"t": 20})
+    del plain["procedure"]["joint"]
+    found = covers([RECORD.take(plain)], own_procedure(code, {"t": 20}))
+    assert not found.covered and found.findings
+
+
 WELDED = [
     ("aws", {"t": 20}),
     ("aws", {"t": 20, "process": "FCAW-G", "position": "3G", "progression": "up"}),

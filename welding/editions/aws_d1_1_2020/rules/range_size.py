@@ -57,7 +57,7 @@ def thickness_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     yield from _of_lesser_welds(piece, table, row, "parent_thickness_mm", impact)
     if piece.weld == "cjp-groove":
         yield _partial_size(piece, table, row)
-    else:
+    elif piece.weld == "pjp-groove":
         depth = piece.groove_depth_mm or 0.0
         yield item(
             table,
