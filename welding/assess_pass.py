@@ -241,6 +241,8 @@ class _Judge:
             return ""
         too_hot = heat > allowed.max
         needed = travel * heat / (allowed.max if too_hot else allowed.min)
+        if not math.isfinite(needed):
+            return ""
         # Rounded to the side that holds, in steps of what is shown: 1 mm/min or 0.1 in/min.
         step = 1.0 if self.system == "si" else 2.54
         rounded = (math.ceil(needed / step - 1e-9) if too_hot else math.floor(needed / step + 1e-9)) * step

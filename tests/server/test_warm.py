@@ -12,4 +12,5 @@ def test_the_core_is_ready_before_the_first_request(caplog):
     with caplog.at_level(logging.ERROR, logger="warm"):
         warm()
     assert not caplog.records
-    assert _as_entered.cache_info().currsize > 40, "tables of both codes are read"
+    # What other tests have read stays in caches of its own.
+    assert _as_entered.cache_info().currsize > 20, "tables of both codes are read"

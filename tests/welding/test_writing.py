@@ -46,3 +46,12 @@ def test_advised_limits_round_to_their_safe_side():
     assert quantity_text(233.4, "travel", rounding="up") == "234 mm/min"
     assert quantity_text(233.6, "travel", rounding="down") == "233 mm/min"
     assert quantity_text(233.0000001, "travel", rounding="up") == "233 mm/min"
+
+
+@pytest.mark.parametrize("value", [1e15, 3e30, 1e300, float("inf")])
+@pytest.mark.parametrize("rounding", ["nearest", "up", "down"])
+def test_a_number_beyond_all_sense_is_written_and_raises_nothing(value, rounding):
+    for kind in ("heat_input", "travel", "temperature"):
+        for system in ("si", "us"):
+            assert number_text(value, kind, system, rounding)
+            assert number_text(-value, kind, system, rounding)

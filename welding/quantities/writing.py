@@ -13,6 +13,7 @@ from welding.ranges import Range
 
 System = Literal["si", "us"]
 Rounding = Literal["nearest", "up", "down"]
+BEYOND_SENSE = 1e15
 
 
 @lru_cache(maxsize=8192)  # passes repeat their numbers, and a keystroke writes them all again
@@ -30,6 +31,8 @@ def number_text(value: float, kind_name: str, system: System = "si", rounding: R
         shown, decimals = value, kind.decimals
     else:
         shown, decimals = to_us(value, kind_name), kind.us_decimals
+    if not abs(shown) < BEYOND_SENSE:  # readings that nobody made; told, not refused, and no digits invented
+        return f"{shown:.0e}"
     if rounding != "nearest":
         step = 10**decimals
         # A hair of slack: 233.0000001 is 233, not 234.
