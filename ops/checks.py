@@ -50,15 +50,22 @@ def _ready_for_tests() -> None:
 
 def test(_: argparse.Namespace) -> int:
     """Run every check; exit 1 if any fails."""
+    with _tests_ready("test") as env:
+        return _run_all(env)
+
+
+@contextmanager
+def _tests_ready(name: str) -> Iterator[dict[str, str]]:
+    """What tests need, with a database of their own; gives their environment."""
     with only_one():
         _ready_for_tests()
-    with own_home("test"):
+    with own_home(name):
         with only_one():
             cluster = Cluster(fast=True)
             cluster.start()
             cluster.make_database("bead")
         try:
-            return _run_all(environment(cluster.url("bead"), demo=True))
+            yield environment(cluster.url("bead"), demo=True)
         finally:
             cluster.stop()
 
@@ -109,24 +116,13 @@ def _run_all(env: dict[str, str]) -> int:
 
 def guards(asked: argparse.Namespace) -> int:
     """Take each guard against an attack out of a copy; exit 1 if no test fails without it."""
-    with only_one():
-        _ready_for_tests()
-    with own_home("guards"):
-        cluster = Cluster(fast=True)
-        cluster.start()
-        cluster.make_database("bead")
-        try:
-            return subprocess.run(
-                [str(PYTHON), "-m", "tools.guards", *asked.words],
-                cwd=ROOT,
-                env={
-                    **environment(cluster.url("bead"), demo=True),
-                    "DJANGO_SETTINGS_MODULE": "config.settings_test",
-                },
-                check=False,
-            ).returncode
-        finally:
-            cluster.stop()
+    with _tests_ready("guards") as env:
+        return subprocess.run(
+            [str(PYTHON), "-m", "tools.guards", *asked.words],
+            cwd=ROOT,
+            env={**env, "DJANGO_SETTINGS_MODULE": "config.settings_test"},
+            check=False,
+        ).returncode
 
 
 # --- schemas ---------------------------------------------------------------------------------

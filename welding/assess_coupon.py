@@ -9,7 +9,6 @@ from welding.assess_bench import bench_findings
 from welding.assess_pass import PassResult, evaluate_pass
 from welding.checks.certificate import certificate_findings
 from welding.checks.context import Draft
-from welding.deviations.saying import THIS_PROCEDURE
 from welding.documents.coupon import Coupon
 from welding.finding import Finding
 from welding.joints.section import section_of
@@ -51,16 +50,3 @@ def _piece_findings(coupon: Coupon, system: System) -> Iterator[Finding]:
     procedure = replace(coupon.procedure, base_metals=coupon.coupon.base_metals)
     draft = Draft(procedure=procedure, heat=(), sectioned=section_of(procedure), system=system)
     yield from certificate_findings(draft)
-    for planned, real in zip(coupon.procedure.base_metals, coupon.coupon.base_metals, strict=False):
-        if planned.designation and real.designation and draft.metal(planned) != draft.metal(real):
-            yield Finding(
-                rule="metal.as-planned",
-                verdict="violates",
-                path="base_metals",
-                title="Piece is not of the planned metal",
-                message=f"{real.designation} is recorded; the procedure states {planned.designation}.",
-                actual=real.designation,
-                limit=planned.designation,
-                remedy="Correct the record, or weld the coupon to another procedure.",
-                citations=(THIS_PROCEDURE,),
-            )

@@ -10,12 +10,12 @@ from welding.assess import heat_rule
 from welding.assess_bench import batch_finding
 from welding.citation import COMMON_PRACTICE
 from welding.deviations.of_pass import pass_deviations, record_contradictions
-from welding.deviations.saying import THIS_PROCEDURE
+from welding.deviations.saying import against_plan
 from welding.documents.coupon import CouponPiece, PassRecord
 from welding.documents.fields import Reading, ends_of
 from welding.documents.procedure import Pass, Procedure
 from welding.errors import UnknownEntryError
-from welding.finding import Finding, Verdict
+from welding.finding import Finding
 from welding.heat.as_welded import arc_energy_of, travel_of
 from welding.heat.energy import (
     thermal_efficiency,
@@ -115,13 +115,13 @@ class _Judge:
     def findings(self, travel: float | None, heat: float | None) -> Iterator[Finding]:
         planned, record = self.planned, self.record
         if planned is None:
-            yield self._finding(
+            yield against_plan(
                 "pass.planned",
-                "undecided",
                 "number",
                 "Pass is not in the procedure",
                 f"The procedure plans {len(self.procedure.passes)} passes; nothing to compare "
                 f"pass {record.number} with.",
+                verdict="undecided",
             )
         else:
             yield from self._reading("current", record.current_a, planned.current_a, "current_a")
@@ -138,30 +138,6 @@ class _Judge:
         yield from record_contradictions(record, self.system)
         yield from self._heat(heat, travel)
         yield from self._temperature()
-
-    def _finding(
-        self,
-        rule: str,
-        verdict: Verdict,
-        path: str,
-        title: str,
-        message: str,
-        *,
-        actual: str = "",
-        limit: str = "",
-        remedy: str = "",
-    ) -> Finding:
-        return Finding(
-            rule=rule,
-            verdict=verdict,
-            path=path,
-            title=title,
-            message=message,
-            actual=actual,
-            limit=limit,
-            remedy=remedy,
-            citations=(THIS_PROCEDURE,),
-        )
 
     def _reading(
         self, kind: str, reading: Reading | None, allowed: Range | None, path: str
@@ -186,22 +162,21 @@ class _Judge:
         rule = f"{kind.replace('_', '-')}.range"
         seen = [value for value in (high, low) if not allowed.holds(value)]
         if not seen:
-            yield self._finding(
+            yield against_plan(
                 rule,
-                "complies",
                 path,
                 f"{name} holds",
                 f"{quantity_text(high, kind, self.system)} lies within {limit}.",
                 actual=quantity_text(high, kind, self.system),
                 limit=limit,
+                verdict="complies",
             )
             return
         value = seen[0]
         where = "above" if value > allowed.max else "below"
         actual = quantity_text(value, kind, self.system)
-        yield self._finding(
+        yield against_plan(
             rule,
-            "violates",
             path,
             f"{name} {where} the range",
             f"{actual} is {where} {limit}.",
@@ -270,22 +245,21 @@ class _Judge:
         value = record.before_c
         if value is None:
             if thermal.interpass_max_c is not None or thermal.preheat_min_c is not None:
-                yield self._finding(
+                yield against_plan(
                     "interpass.range",
-                    "undecided",
                     "before_c",
                     "No temperature before this pass",
                     "The temperature before the pass was not read.",
                     remedy="Read it before the arc is struck.",
+                    verdict="undecided",
                 )
             return
         shown = quantity_text(value, "temperature", self.system)
         high, low = thermal.interpass_max_c, thermal.preheat_min_c
         if high is not None and value > high:
             limit = quantity_text(high, "temperature", self.system)
-            yield self._finding(
+            yield against_plan(
                 "interpass.range",
-                "violates",
                 "before_c",
                 "Too hot before this pass",
                 f"{shown} is above {limit}.",
@@ -295,9 +269,8 @@ class _Judge:
             )
         elif low is not None and value < low:
             limit = quantity_text(low, "temperature", self.system)
-            yield self._finding(
+            yield against_plan(
                 "interpass.range",
-                "violates",
                 "before_c",
                 "Too cold before this pass",
                 f"{shown} is below {limit}.",
@@ -306,11 +279,11 @@ class _Judge:
                 remedy="Preheat before the next pass.",
             )
         elif high is not None or low is not None:
-            yield self._finding(
+            yield against_plan(
                 "interpass.range",
-                "complies",
                 "before_c",
                 "Temperature holds",
                 f"{shown} before the pass keeps its limits.",
                 actual=shown,
+                verdict="complies",
             )

@@ -66,6 +66,7 @@ CO2 = {"Ar": 80, "CO2": 20}
         ({"gas": {"components_percent": {"Ar": 98, "CO2": 2}}}, {"gas": {"components_percent": {"Ar": 97.5, "CO2": 2.5}}}, None),
         ({"gas": {"components_percent": {"Ar": 100}}}, {"gas": {"components_percent": {"Ar": 97.5, "CO2": 2.5}}}, "gas.planned"),
         ({"gas": {"components_percent": {"Ar": 99, "He": 1}}}, {"gas": {"components_percent": {"Ar": 100}}}, "gas.planned"),
+        ({"gas": {"components_percent": {"Ar": 99.7, "N2": 0.3}}}, {"gas": {"components_percent": {"Ar": 100}}}, "gas.planned"),
         ({"deposit_mm": 5}, {"deposit_mm": 3}, "deposit.planned"),
         ({"deposit_mm": 3.5}, {"deposit_mm": 3}, None),
         ({"length_mm": 300, "time_s": 60, "travel_mm_min": 240}, {}, "travel.agrees"),

@@ -146,6 +146,20 @@ def test_no_draft_breaks_a_check(name):
     assert found == []
 
 
+@pytest.mark.parametrize(
+    "metal, mm, told",
+    [("A36", 12, False), ("A36", 22, True), ("A516 Gr 70", 12, True), ("A572 Gr 50", 12, False)],
+)
+def test_an_electrode_that_is_not_low_hydrogen(metal, mm, told):
+    """AWS D1.1:2020, table 5.8, from memory: category A takes any covering, A516 Gr 70 is of category B."""
+    plain = PROCEDURE.plain(drafted("plate-10mm-2g-open-root"))
+    plain["base_metals"] = [{"designation": metal, "thickness_mm": mm}] * 2
+    for one in plain["passes"]:
+        one["filler"] = {"designation": "E6013", "diameter_mm": 3.2}
+    broken = {one.rule for one in evaluate(PROCEDURE.take(plain)).findings if one.verdict == "violates"}
+    assert ("hydrogen.steel" in broken) == told
+
+
 def test_what_each_has_to_be():
     """Common practice, not read from our tables."""
     by = {name: drafted(name) for name in NINE}

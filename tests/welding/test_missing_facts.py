@@ -113,6 +113,61 @@ def test_a_joint_that_cannot_be_drawn_is_not_prequalified():
     assert found.verdict == "undecided" and "cannot be drawn" in found.message
 
 
+def scaled(plain, path, factor):
+    """The procedure with one number, or both ends of one range, of all passes changed."""
+    head, rest = (path[:1], path[2:]) if path[0] == "passes" and len(path) > 2 else ((), path)
+    changed = deepcopy(plain)
+    for one in changed[head[0]] if head else [changed]:
+        at = one
+        for key in rest[:-1]:
+            at = at[key] if isinstance(at, list) else at.get(key, {})
+        found = at.get(rest[-1]) if isinstance(at, dict) else None
+        if isinstance(found, dict):
+            at[rest[-1]] = {end: value * factor + 1 for end, value in found.items()}
+        elif found is not None:
+            at[rest[-1]] = found * factor + 1
+    return changed
+
+
+EVIDENCE = [
+    ("aws", {"t": 20}, ("joint.preparation.included_angle_deg", "joint.preparation.root_gap_mm", "passes.0.filler.diameter_mm")),
+    ("aws", {"t": 20, "process": "FCAW-G", "position": "3G", "progression": "up"},
+     ("passes.0.wire_feed_m_min", "passes.0.current_a", "passes.0.voltage_v", "passes.0.travel_mm_min")),
+    ("iso", {"t": 15, "impact": -20}, ("passes.0.current_a", "passes.0.voltage_v", "thermal.interpass_max_c")),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("code, words, paths", EVIDENCE, ids=[str(words) for _, words, _ in EVIDENCE])
+def test_evidence_that_is_missing_covers_nothing_more(code, words, paths):
+    """Each field of joint and passes is left out of the record: what it did not cover it still does not."""
+    plain, sheet = plain_record(code, words), PROCEDURE.plain(own_procedure(code, words))
+    asked = []
+    for path in paths:
+        parts = tuple(int(key) if key.isdigit() else key for key in path.split("."))
+        for factor in (0.3, 2.5):
+            one = PROCEDURE.take(scaled(sheet, parts, factor))
+            if not covers([RECORD.take(plain)], one).covered:
+                asked.append((path, factor, one))
+    assert len(asked) >= 3, "changes that the record does not cover"
+    for kind in ("procedure", "coupon"):
+        for path in dict.fromkeys(leaves(plain[kind])):
+            if path[0] not in ("joint", "passes"):
+                continue
+            left = deepcopy(plain)
+            at = left[kind]
+            for key in path[:-1]:
+                at = at[key]
+            if not isinstance(at, dict):
+                continue
+            at.pop(path[-1])
+            try:
+                record = RECORD.take(left)
+            except DocumentError:
+                continue
+            wider = [(name, factor) for name, factor, one in asked if covers([record], one).covered]
+            assert wider == [], (kind, path)
+
+
 @pytest.mark.parametrize("code", ["aws", "iso"])
 def test_a_record_without_a_joint_covers_nothing_and_says_so(code):
     plain = plain_record(code, {"t": 20})

@@ -17,7 +17,6 @@ from welding.table import load_table
 _STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11")
 """Austenitic and nickel deposits keep their hydrogen; they are judged by no mark."""
 PRACTISED_TO_MM = 20.0
-MILD_TO_MPA = 275.0
 _LOW_HYDROGEN_ENDS_ML_100G = 15.0
 _UNMARKED_OTHERS_ML_100G = 16.0
 """What a covering that is no low-hydrogen one brings at the least (common practice)."""
@@ -60,9 +59,8 @@ def _practised_root(draft: Draft, one: Pass, filler: Decoded, row: Mapping[str, 
 
 def _group(metal: Metal) -> str:
     """Group of the metal; mild steel that is in group 11 for its carbon alone stands apart."""
-    soft = metal.yield_at(None)
-    mild = soft is not None and soft <= MILD_TO_MPA
-    return "11 mild" if metal.iso_15608.startswith("11") and mild else metal.iso_15608
+    mild = metal.iso_15608.startswith("11") and metal.aws_d1_1 == "I"
+    return "11 mild" if mild else metal.iso_15608
 
 
 def _row(group: str, rows: tuple[Mapping[str, Any], ...]) -> Mapping[str, Any] | None:

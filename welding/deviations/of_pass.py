@@ -7,7 +7,7 @@ from typing import Any
 
 from welding.citation import COMMON_PRACTICE
 from welding.consumables.gas import gas_text
-from welding.deviations.saying import allowed, deviation, differs, tolerances
+from welding.deviations.saying import against_plan, allowed, differs, tolerances
 from welding.documents.coupon import PassRecord
 from welding.documents.procedure import Pass
 from welding.finding import Finding
@@ -35,7 +35,7 @@ def pass_deviations(planned: Pass, record: PassRecord, system: System = "si") ->
     for name, title in _ALIKE:
         used, wanted = getattr(record, name), getattr(planned, name)
         if used is not None and wanted is not None and used != wanted:
-            yield deviation(
+            yield against_plan(
                 f"{name}.planned",
                 name,
                 f"{title} than planned",
@@ -44,7 +44,7 @@ def pass_deviations(planned: Pass, record: PassRecord, system: System = "si") ->
                 limit=str(wanted),
             )
     if record.side != planned.side:
-        yield deviation(
+        yield against_plan(
             "side.planned",
             "side",
             "Welded from another side than planned",
@@ -79,7 +79,7 @@ def record_contradictions(record: PassRecord, system: System = "si") -> Iterator
             f"The segments add up to {quantity_text(sum(parts), 'length', system)}; "
             f"{quantity_text(record.length_mm, 'length', system)} is entered for the pass.",
         )
-    if record.elapsed_s and time_s and time_s > record.elapsed_s * 1.02:
+    if record.elapsed_s and time_s and time_s > record.elapsed_s + allowed("elapsed", record.elapsed_s):
         yield _contradiction(
             "time.agrees",
             "elapsed_s",
@@ -101,7 +101,7 @@ def record_contradictions(record: PassRecord, system: System = "si") -> Iterator
 
 
 def _contradiction(rule: str, path: str, title: str, message: str) -> Finding:
-    return deviation(
+    return against_plan(
         rule,
         path,
         title,
@@ -116,7 +116,7 @@ def _filler(planned: Pass, record: PassRecord, system: System) -> Iterator[Findi
     if used is None or wanted is None:
         return
     if used.designation and wanted.designation and _plain(used.designation) != _plain(wanted.designation):
-        yield deviation(
+        yield against_plan(
             "filler.planned",
             "filler.designation",
             "Other filler than planned",
@@ -125,7 +125,7 @@ def _filler(planned: Pass, record: PassRecord, system: System) -> Iterator[Findi
             limit=wanted.designation,
         )
     if used.make and wanted.make and _plain(used.make) != _plain(wanted.make):
-        yield deviation(
+        yield against_plan(
             "filler.make.planned",
             "filler.make",
             "Filler of another make than planned",
@@ -141,7 +141,7 @@ def _filler(planned: Pass, record: PassRecord, system: System) -> Iterator[Findi
     ):
         found = quantity_text(used.diameter_mm, "wire_diameter", system)
         limit = quantity_text(wanted.diameter_mm, "wire_diameter", system)
-        yield deviation(
+        yield against_plan(
             "filler.diameter.planned",
             "filler.diameter_mm",
             "Other filler diameter than planned",
@@ -163,7 +163,7 @@ def _gas(planned: Pass, record: PassRecord) -> Iterator[Finding]:
     if not off:
         return
     found, limit = gas_text(used), gas_text(wanted)
-    yield deviation(
+    yield against_plan(
         "gas.planned",
         "gas.components_percent",
         "Other shielding gas than planned",
@@ -186,10 +186,11 @@ def gas_difference(planned: Mapping[Any, float], used: Mapping[Any, float]) -> s
     # The balance gas differs by what the others do.
     balance = max(planned, key=lambda name: planned[name], default="")
     names = [name for name in (*planned, *used) if name != balance or len(planned) == 1]
-    over = {
-        name: abs(used.get(name, 0.0) - planned.get(name, 0.0)) - allowed("gas", planned.get(name, 0.0))
-        for name in names
-    }
+    over = {}
+    for name in names:
+        share = planned.get(name, 0.0)
+        kind = "gas" if share >= 1 else "gas-trace"
+        over[name] = abs(used.get(name, 0.0) - share) - allowed(kind, share)
     worst = str(max(over, key=lambda name: over[name], default=""))
     return worst if worst and over[worst] > 1e-9 else ""
 
@@ -200,7 +201,7 @@ def _deposit(planned: Pass, record: PassRecord, system: System) -> Iterator[Find
     if differs("deposit", planned.deposit_mm, record.deposit_mm):
         found = quantity_text(record.deposit_mm, "gap", system)
         limit = quantity_text(planned.deposit_mm, "gap", system)
-        yield deviation(
+        yield against_plan(
             "deposit.planned",
             "deposit_mm",
             "Deposit differs from the plan",

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from welding.deviations.saying import deviation, differs, tolerances
+from welding.checks.context import Draft
+from welding.deviations.saying import against_plan, differs, tolerances
 from welding.documents.coupon import Coupon, CouponPiece, TreatmentDone
 from welding.documents.procedure import Procedure
 from welding.finding import Finding
+from welding.joints.section import Sectioned
 from welding.qualification.positions import aws_position, progression_of
 from welding.quantities.writing import System, quantity_text, range_text
 from welding.ranges import Range
@@ -21,12 +23,28 @@ def piece_deviations(coupon: Coupon, system: System = "si") -> Iterator[Finding]
         system: Unit system of the sentences.
     """
     procedure, piece = coupon.procedure, coupon.coupon
+    yield from _metals(coupon, system)
     yield from _position(procedure, piece)
     yield from _thickness(procedure, piece, system)
     yield from _diameter(procedure, piece, system)
     yield from _fit_up(procedure, piece, system)
     yield from _post_heat(procedure, piece, system)
     yield from _pwht(procedure, piece, system)
+
+
+def _metals(coupon: Coupon, system: System) -> Iterator[Finding]:
+    draft = Draft(procedure=coupon.procedure, heat=(), sectioned=Sectioned(), system=system)
+    for planned, real in zip(coupon.procedure.base_metals, coupon.coupon.base_metals, strict=False):
+        if planned.designation and real.designation and draft.metal(planned) != draft.metal(real):
+            yield against_plan(
+                "metal.as-planned",
+                "base_metals",
+                "Piece is not of the planned metal",
+                f"{real.designation} is recorded; the procedure states {planned.designation}.",
+                actual=real.designation,
+                limit=planned.designation,
+                remedy="Correct the record, or weld the coupon to another procedure.",
+            )
 
 
 def _position(procedure: Procedure, piece: CouponPiece) -> Iterator[Finding]:
@@ -36,7 +54,7 @@ def _position(procedure: Procedure, piece: CouponPiece) -> Iterator[Finding]:
         names = {welded, aws_position(welded, weld)} - {None}
         if not names & {one for each in planned for one in (each, aws_position(each, weld))}:
             text = ", ".join(planned)
-            yield deviation(
+            yield against_plan(
                 "position.planned",
                 "coupon.position",
                 "Welded in another position than planned",
@@ -50,7 +68,7 @@ def _position(procedure: Procedure, piece: CouponPiece) -> Iterator[Finding]:
     way = progression_of(welded, piece.progression) if welded else piece.progression
     if way is not None and planned_way and way not in planned_way:
         wanted = ", ".join(sorted(planned_way))
-        yield deviation(
+        yield against_plan(
             "progression.planned",
             "coupon.progression",
             "Welded in another direction than planned",
@@ -65,7 +83,7 @@ def _thickness(procedure: Procedure, piece: CouponPiece, system: System) -> Iter
     for index, (wanted, found) in enumerate(zip(planned, piece.thickness_mm, strict=False)):
         if wanted and differs("thickness", wanted, found):
             actual, limit = (quantity_text(one, "thickness", system) for one in (found, wanted))
-            yield deviation(
+            yield against_plan(
                 "thickness.planned",
                 f"coupon.thickness_mm.{index}",
                 "Piece is not of the planned thickness",
@@ -85,7 +103,7 @@ def _diameter(procedure: Procedure, piece: CouponPiece, system: System) -> Itera
             actual, limit = (
                 quantity_text(one, "diameter", system) for one in (piece.outside_diameter_mm, wanted)
             )
-            yield deviation(
+            yield against_plan(
                 "diameter.planned",
                 "coupon.outside_diameter_mm",
                 "Pipe is not of the planned diameter",
@@ -94,7 +112,7 @@ def _diameter(procedure: Procedure, piece: CouponPiece, system: System) -> Itera
                 limit=limit,
             )
     if piece.product == "plate" and planned and procedure.joint and procedure.joint.kind == "butt":
-        yield deviation(
+        yield against_plan(
             "product.planned",
             "coupon.product",
             "Plate in place of pipe",
@@ -117,7 +135,7 @@ def _fit_up(procedure: Procedure, piece: CouponPiece, system: System) -> Iterato
         most = min(t * row["percent"] / 100, row["most"])
         if fit.misalignment_mm > most * (1 + 1e-9):
             actual, limit = (quantity_text(one, "gap", system) for one in (fit.misalignment_mm, most))
-            yield deviation(
+            yield against_plan(
                 "fit-up.misalignment",
                 "coupon.fit_up.misalignment_mm",
                 "Misalignment is too large",
@@ -132,7 +150,7 @@ def _fit_up(procedure: Procedure, piece: CouponPiece, system: System) -> Iterato
     face = fit.root_face_after_tack_mm if fit.root_face_after_tack_mm is not None else fit.root_face_mm
     if planned is not None and face is not None and differs("root_face", planned, face):
         actual, limit = (quantity_text(one, "gap", system) for one in (face, planned))
-        yield deviation(
+        yield against_plan(
             "fit-up.root-face",
             "coupon.fit_up.root_face_mm",
             "Root face differs from the plan",
@@ -177,7 +195,7 @@ def _pwht(procedure: Procedure, piece: CouponPiece, system: System) -> Iterator[
         done = [TreatmentDone(kind="pwht", hold_c=piece.pwht.hold_c, hold_min=piece.pwht.hold_min)]
     if planned is None:
         if done:
-            yield deviation(
+            yield against_plan(
                 "pwht.planned",
                 "coupon.treatments_done",
                 "PWHT that is not planned",
@@ -196,7 +214,7 @@ def _pwht(procedure: Procedure, piece: CouponPiece, system: System) -> Iterator[
         yield from _too_little("pwht", "PWHT", one, hold.min if hold else None, planned.hold_min, system)
         if hold is not None and one.hold_c is not None and one.hold_c.max > hold.max + 1e-6:
             actual, limit = (range_text(each, "temperature", system) for each in (one.hold_c, hold))
-            yield deviation(
+            yield against_plan(
                 "pwht.hold",
                 "coupon.treatments_done",
                 "PWHT was hotter than planned",
@@ -216,7 +234,7 @@ def _all_welded(procedure: Procedure, piece: CouponPiece) -> bool:
 def _not_recorded(rule: str, what: str, hold: Range | None, minutes: float | None, system: System) -> Finding:
     parts = [range_text(hold, "temperature", system) if hold else "", f"{minutes:g} min" if minutes else ""]
     text = ", ".join(one for one in parts if one)
-    return deviation(
+    return against_plan(
         f"{rule}.recorded",
         "coupon.treatments_done",
         f"{what} is planned and not recorded",
@@ -236,7 +254,7 @@ def _too_little(
         limit = quantity_text(least_c, "temperature", system)
         known = one.hold_c is not None
         found = quantity_text(one.hold_c.min, "temperature", system) if one.hold_c else ""
-        yield deviation(
+        yield against_plan(
             f"{rule}.hold",
             "coupon.treatments_done",
             f"{what} was colder than planned" if known else f"{what}: temperature not recorded",
@@ -249,7 +267,7 @@ def _too_little(
         )
     if minutes is not None and (one.hold_min is None or one.hold_min < minutes - 1e-6):
         known = one.hold_min is not None
-        yield deviation(
+        yield against_plan(
             f"{rule}.time",
             "coupon.treatments_done",
             f"{what} was shorter than planned" if known else f"{what}: holding time not recorded",

@@ -13,6 +13,16 @@ THIS_PROCEDURE = Citation(
 )
 
 
+def is_deviation(rule: str) -> bool:
+    """Whether a pass's finding by this rule tells of a difference or a contradiction, not of a reading.
+
+    Example:
+        >>> is_deviation("gas.planned"), is_deviation("current.range")
+        (True, False)
+    """
+    return rule.endswith((".planned", ".agrees"))
+
+
 def tolerances() -> Table:
     """How far something may differ before it is told."""
     return load_table("welding.deviations", "tolerances")
@@ -34,7 +44,7 @@ def differs(name: str, planned: float, welded: float) -> bool:
     return abs(welded - planned) > allowed(name, planned) * (1 + 1e-9)
 
 
-def deviation(
+def against_plan(
     rule: str,
     path: str,
     title: str,
@@ -46,7 +56,7 @@ def deviation(
     remedy: str = "",
     **more: Any,
 ) -> Finding:
-    """A finding on something that was welded otherwise than planned."""
+    """A finding on something welded, held against what the procedure plans."""
     return Finding(
         rule=rule,
         verdict=verdict,

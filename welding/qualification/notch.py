@@ -56,7 +56,7 @@ def notches(test: ImpactTest, processes: Sequence[str]) -> tuple[Notch, ...]:
     """
     place = notch_place(test.location)
     said = test.processes or ((test.process,) if test.process else ())
-    held = [one for one in said if one in processes] if len(processes) > 1 else []
+    held = [one for one in dict.fromkeys(said) if one in processes] if len(processes) > 1 else []
     return tuple(Notch(place, one) for one in held) or (Notch(place),)
 
 

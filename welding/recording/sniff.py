@@ -268,12 +268,13 @@ def _parquet(path: Path) -> Guess:
     try:
         with pq.ParquetFile(path) as file:
             columns = file.metadata.num_columns
-            if columns > MOST_COLUMNS:
-                raise WeldingError(f"{columns:,} columns are no recording")
             names = [str(name) for name in file.schema_arrow.names]
-            batch = next(file.iter_batches(batch_size=10), None)
+            # Nothing is unpacked of a file that is no recording.
+            batch = next(file.iter_batches(batch_size=10), None) if columns <= MOST_COLUMNS else None
     except (ArrowException, OSError, ValueError, OverflowError) as error:
         raise WeldingError(f"the Parquet file cannot be read: {str(error)[:200]}") from error
+    if columns > MOST_COLUMNS:
+        raise WeldingError(f"{columns:,} columns are no recording")
     rows = tuple(tuple(str(value) for value in row.values()) for row in batch.to_pylist()) if batch else ()
     if not rows:
         raise WeldingError("the Parquet file holds no row")

@@ -6,6 +6,7 @@ from apps.printing.sheets import Both, Writer
 from welding.advice.checklist import checklist_for
 from welding.assess_coupon import CouponEvaluation
 from welding.deviations.of_piece import piece_deviations
+from welding.deviations.saying import is_deviation
 from welding.documents.coupon import Coupon
 from welding.quantities.writing import System
 
@@ -88,8 +89,8 @@ def deviation_lines(document: Coupon, system: System, log: CouponEvaluation | No
         f"Pass {each.pass_number}: {one.title}. {one.message}"
         for each in (log.passes if log else ())
         for one in each.findings
-        if one.verdict == "violates"
-        and one.rule.endswith((".planned", ".agrees"))
+        if one.verdict != "complies"
+        and is_deviation(one.rule)
         and (each.pass_number, one.rule) not in flagged
     ]
     return told

@@ -103,7 +103,7 @@ def test_thousands_of_columns_are_no_recording(tmp_path):
     path = tmp_path / "wide.parquet"
     pq.write_table(pa.table({f"c{n}": [1.0] for n in range(3000)}), path)
     found = in_place(path, tmp_path)
-    assert found.state == "refused" and "3,000 columns" in found.message
+    assert found.state == "refused" and found.message.startswith("3,000 columns")
     (tmp_path / "wide.csv").write_text(
         ",".join(map(str, range(30_000))) + "\n" + ",".join(["1"] * 30_000) + "\n"
     )

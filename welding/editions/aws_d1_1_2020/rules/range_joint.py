@@ -315,6 +315,22 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
     if angle is None and preparation.sides:
         angle = min((s.angle_deg for s in preparation.sides if s.angle_deg is not None), default=None)
     tolerance = figure(row, "gap_minus", piece.units)
+    missing = {"root_gap_mm": gap} if tolerance is not None else {}
+    if preparation.form != "square":
+        missing["groove_angle_deg"] = angle
+        if figure(row, "face_plus", piece.units) is not None and piece.weld == "cjp-groove":
+            missing["root_face_mm"] = face
+    for variable, value in missing.items():
+        if value is None:
+            yield item(
+                table,
+                row,
+                variable,
+                "unknown",
+                "Not recorded of the test piece.",
+                how="or-prequalified",
+                weld="groove",
+            )
     if gap is not None and tolerance is not None:
         yield item(
             table,

@@ -278,7 +278,8 @@ def _numbers(piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, 
                     **shared,
                 )
             continue
-        for size in sorted({run.diameter_mm for run in runs}, key=lambda one: one or 0.0):
+        # A pass of no known size is no counterpart of any: an item without a size would suit them all.
+        for size in sorted({run.diameter_mm for run in runs if run.diameter_mm}) or (None,):
             for role in _roles(runs):
                 kept = [run for run in runs if run.diameter_mm == size and run.role == role]
                 if kept:
@@ -288,7 +289,8 @@ def _numbers(piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, 
                         "role": role,
                         "tested_passes": tuple(run.number for run in kept),
                     }
-                    yield _percent(piece, kept, row, variable, quantity, of_run, scope)
+                    spared = _spared(variable, runs) if all(of_run(run) is None for run in runs) else ""
+                    yield _percent(piece, kept, row, variable, quantity, of_run, scope, spared)
 
 
 def _percent(
@@ -299,7 +301,9 @@ def _percent(
     quantity: str,
     of_run: Callable[[Run], Range | None],
     scope: dict[str, Any],
+    spared: str,
 ) -> RangeItem:
+    """The limit of a reading; ``spared`` says why it is none where no pass of the process has it."""
     table = table_of("essential_variables")
     tested = spread_of(runs, of_run)
     if row["change"] == "maker":
@@ -343,9 +347,8 @@ def _percent(
             **scope,
         )
     if tested is None:
-        none_at_all = all(of_run(run) is None for run in runs)
-        if variable in ("wire_feed_m_min", "gas_flow_l_min") and none_at_all and _spared(variable, runs):
-            return item(table, row, variable, "any", _spared(variable, runs), **scope)
+        if spared:
+            return item(table, row, variable, "any", spared, **scope)
         return item(
             table, row, variable, "unknown", "Not recorded for every pass of this size and role.", **scope
         )
@@ -367,11 +370,12 @@ def _percent(
     )
 
 
-def _spared(variable: str, runs: list[Run]) -> str:
+def _spared(variable: str, runs: tuple[Run, ...]) -> str:
     if variable == "wire_feed_m_min":
         measured = all(run.current_a is not None for run in runs)
         return "The current was controlled and recorded; wire feed is no limit then." if measured else ""
-    return "Welded without gas." if all(run.process in _GASLESS for run in runs) else ""
+    gasless = variable == "gas_flow_l_min" and all(run.process in _GASLESS for run in runs)
+    return "Welded without gas." if gasless else ""
 
 
 def _maker_range(piece: Welded, runs: list[Run]) -> Range | None:

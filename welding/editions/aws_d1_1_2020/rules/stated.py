@@ -25,7 +25,8 @@ def stated_answers(draft: Draft) -> Iterator[Answer]:
         if missing:
             passes = [one.message.rpartition("pass ")[2] for one in missing if ".*." in row["path"]]
             of = f" of pass {passes[0]}" if len(passes) == 1 else f" of passes {', '.join(passes)}"
-            said = f"the {row['what']}{of if passes else ''} is not stated"
+            verb = "are" if row["path"] == "passes" else "is"
+            said = f"the {row['what']}{of if passes else ''} {verb} not stated"
             yield Answer(
                 rule="prequalified.stated",
                 path=missing[0].path,
