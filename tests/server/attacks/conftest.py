@@ -9,6 +9,7 @@ from io import BytesIO
 import pytest
 from apps.coupons.models import Coupon
 from apps.coupons.services.add_photo import add_photo
+from apps.coupons.services.start_coupon import start_coupon
 from apps.recordings.models import RecordedPass, Status
 from apps.recordings.services.receive_file import receive_file
 from openpyxl import load_workbook
@@ -20,10 +21,19 @@ NOON = datetime(2026, 11, 2, 12, 0, tzinfo=UTC)
 CSV = "time_s,voltage_v,current_a\n" + "".join(f"{n / 100:.2f},24.0,200.0\n" for n in range(400))
 
 
+ENTRY = {"number": 1, "current_a": 240, "voltage_v": 26, "length_mm": 300, "time_s": 72}
+
+
 def picture(colour="red"):
     sink = io.BytesIO()
     Image.new("RGB", (8, 8), colour).save(sink, "PNG")
     return sink.getvalue()
+
+
+@pytest.fixture
+def coupon(people, draft):
+    """A coupon whose log is open."""
+    return start_coupon(people["engineer"], draft, "R. Okafor")
 
 
 @pytest.fixture
