@@ -83,7 +83,7 @@ def _run_all(env: dict[str, str]) -> int:
         ("typescript types", ["npm", "run", "--silent", "types"], WEB),
         ("typescript style", ["npm", "run", "--silent", "lint"], WEB),
         ("screen units", ["npm", "run", "--silent", "test"], WEB),
-        ("core and server", [*pytest, *plain, "--ignore=tests/browser", "--ignore=tests/system"], ROOT),
+        ("core and server", [*pytest, *plain, "-n", "2", "--ignore=tests/browser", "--ignore=tests/system"], ROOT),
         ("browser", [*pytest, "tests/browser"], ROOT),
         ("crashes", [*pytest, *plain, "tests/system"], ROOT),
     ]

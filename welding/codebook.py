@@ -44,7 +44,7 @@ class BookRow:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BookTable:
-    """A table of an edition."""
+    """A table of an edition; ``earlier`` is its number in the edition before, where it is known."""
 
     id: str
     title: str
@@ -54,6 +54,7 @@ class BookTable:
     provenance: str
     notes: tuple[str, ...]
     rows: tuple[BookRow, ...]
+    earlier: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -72,7 +73,8 @@ def editions() -> tuple[BookEdition, ...]:
             code=one.id,
             title=one.title,
             tables=tuple(
-                _book_table(table, entered) for table, entered in tables_of(one.qualification.tables)
+                _book_table(table, entered, one.earlier_number(table.citation.clause))
+                for table, entered in tables_of(one.qualification.tables)
             ),
         )
         for one in all_editions().values()
@@ -88,7 +90,7 @@ def tables_of(package: str) -> Iterator[tuple[Table, Table]]:
         yield load_table(package, name), entered
 
 
-def _book_table(table: Table, entered: Table) -> BookTable:
+def _book_table(table: Table, entered: Table, earlier: str) -> BookTable:
     citation = table.citation
     return BookTable(
         id=table.id,
@@ -99,6 +101,7 @@ def _book_table(table: Table, entered: Table) -> BookTable:
         provenance=citation.provenance,
         notes=table.notes,
         rows=tuple(_book_row(table, row, old) for row, old in zip(table.rows, entered.rows, strict=True)),
+        earlier=earlier,
     )
 
 

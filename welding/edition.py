@@ -18,7 +18,7 @@ from welding.qualification.compare import Rules
 from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import NeedFacts, Needs
 from welding.qualification.welded import Welded
-from welding.table import Table
+from welding.table import Table, load_table
 from welding.testing.cutting import Layout
 from welding.testing.overall import RetestRule
 from welding.testing.plan import TestPlan
@@ -72,7 +72,6 @@ class Edition:
         unit_column: Printed column that a new procedure starts with; see ``Code.units``.
         record_word: What its users call the record of a qualification test.
         procedure_word: What they call a procedure before it is qualified.
-        required_content: Table of what a procedure has to state.
         prequalified: Whether it knows a route without a test.
         draft_findings: Findings on a draft, beyond those that hold under every code.
         qualification: How it answers for a coupon: plan, verdicts, range, coverage.
@@ -80,6 +79,8 @@ class Edition:
         least_fillet_mm: The code's least leg by thickness and printed column, where it has one.
         preheat: What the code's own table asks of a draft, where it has one and the facts suffice.
         preheat_by_chemistry: What the code's methods by chemistry ask, given the hydrogen [ml/100 g].
+        earlier_number: The same table's number in the edition before, such as ``2015: table 4.5``; or "".
+        earlier_records: What holds for records to an earlier edition of this code, by their code id.
     """
 
     id: str
@@ -91,7 +92,6 @@ class Edition:
     unit_column: UnitColumn
     record_word: str
     procedure_word: str
-    required_content: Table
     draft_findings: Callable[[Draft], Iterator[Finding]]
     qualification: Qualification
     prequalified: bool = False
@@ -99,6 +99,13 @@ class Edition:
     least_fillet_mm: Callable[[float, UnitColumn], float] | None = None
     preheat: Callable[[Draft], Preheat | None] = lambda _: None
     preheat_by_chemistry: Callable[[Draft, float], list[Preheat]] = lambda _, __: []
+    earlier_number: Callable[[str], str] = lambda _: ""
+    earlier_records: Callable[[str], tuple[str, Citation] | None] = lambda _: None
+
+    @property
+    def required_content(self) -> Table:
+        """What a procedure has to state, as the code book in force has it."""
+        return load_table(self.qualification.tables, "required_content")
 
     def level_of(self, level: int | None) -> int:
         """The level in force: as stated, the highest where none is named, 0 where the code has none."""

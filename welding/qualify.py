@@ -265,15 +265,16 @@ def _range_findings(
     if tested_to and tested_to != asked.code.id:
         edition = edition_of(tested_to)
         tested = edition.short if edition else tested_to
+        said, citation = asked.edition.earlier_records(tested_to) or ("", COMMON_PRACTICE)
         yield Finding(
             rule="record.edition",
             verdict="undecided",
             path="tested_to",
             title=f"Tested to {tested}",
             message=f"Tested to {tested}, asked under {asked.short}: tests that this edition asks in "
-            "addition are added before new ranges are claimed.",
+            f"addition are added before new ranges are claimed{said and '; '}{said}.",
             remedy="Compare the test plan with the tests that were made.",
-            citations=(COMMON_PRACTICE,),
+            citations=(citation,),
         )
 
 

@@ -35,6 +35,13 @@ def family(code):
         for one in (*plain["procedure"]["passes"], *plain["coupon"]["passes"]):
             one["process"] = process
         yield plain
+    tandem = record(code)
+    for one in (*tandem["procedure"]["passes"], *tandem["coupon"]["passes"]):
+        one["process"] = "121"
+    put(
+        tandem, "procedure.passes.*.electrodes", {"count": 2, "each": [{"angle_deg": 0, "across_deg": 0}] * 2}
+    )
+    yield tandem
     treated = record(code)
     treated["coupon"]["pwht"] = {
         "kind": "stress-relief",

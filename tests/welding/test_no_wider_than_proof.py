@@ -503,6 +503,8 @@ def visual(code_mm, **measured):
         (2, {"root_concavity_mm": 0.05}, "rejected"), (10, {"root_concavity_mm": 0.5}, "accepted"),
         (2, {"penetration_mm": 1.6, "penetration_width_mm": 2}, "accepted"), (2, {"penetration_mm": 1.7, "penetration_width_mm": 2}, "rejected"),
         (10, {"penetration_mm": 2.2, "penetration_width_mm": 2}, "accepted"),
+        (3, {"underfill_mm": 0.05}, "rejected"), (3, {"underfill_mm": 0}, "accepted"),
+        (8, {"underfill_mm": 0.4}, "accepted"), (8, {"underfill_mm": 0.45}, "rejected"), (20, {"underfill_mm": 0.6}, "rejected"),
     ],
 )  # fmt: skip
 def test_thin_metal_has_limits_of_its_own(mm, measured, verdict):

@@ -39,8 +39,8 @@ AWS: dict[str, tuple[dict[str, Any], dict[str, Any], dict[str, Any]]] = {
     "pipe": ({"od": 168.3, "t": 10.97, "position": "6G", "joint": "v-open"}, {"od": 60.3}, {}),
     "heat-treated": ({"t": 50, "pwht": [620, 120], "preheat": 110}, {"preheat": 65}, {}),
     "two electrodes": (
-        {"process": "SAW", "electrodes": {"count": 2, "spacing_mm": 20, "offset_mm": 0}, "t": 30},
-        {"electrodes": {"count": 2, "spacing_mm": 30, "offset_mm": 0}}, {},
+        {"process": "SAW", "electrodes": {"count": 2, "spacing_mm": 20, "offset_mm": 0, "each": "tandem"}, "t": 30},
+        {"electrodes": {"count": 2, "spacing_mm": 30, "offset_mm": 0, "each": "tandem"}}, {},
     ),
     "quenched steel": ({"metals": ["A514"], "filler": "E11018M", "t": 25}, {"metals": ["A36"]}, {}),
     "bends that fail": ({"t": 20}, {}, {"tests.*.openings_mm": [4.0, 1.0]}),

@@ -91,6 +91,15 @@ def gas(text: str) -> dict[str, float] | None:
     return {name: float(share) for name, share in (one.split("-") for one in text.split())}
 
 
+def _electrodes(words: dict[str, Any] | None) -> dict[str, Any] | None:
+    """Electrodes; ``each = "tandem"`` are a leading one and one that leans, both DCEP."""
+    if words is None or words.get("each") != "tandem":
+        return words
+    one = {"polarity": "DCEP", "across_deg": 0}
+    lead = {**one, "current_a": {"min": 110, "max": 110}, "angle_deg": 0}
+    return {**words, "each": [lead, {**one, "current_a": {"min": 90, "max": 90}, "angle_deg": 10}]}
+
+
 def _passes(words: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
     planned, logged = [], []
     names = words.get("processes") or [words["process"]]
@@ -117,7 +126,7 @@ def _passes(words: dict[str, Any]) -> tuple[list[dict[str, Any]], list[dict[str,
                     "make": words.get("make", "A")},
             flux=words.get("flux", {"designation": "S A AB 1 67 AC H5", "make": "A"})
             if process in ("121", "124") else None,
-            electrodes=words.get("electrodes"),
+            electrodes=_electrodes(words.get("electrodes")),
             gas={"components_percent": mixture, "flow_l_min": None} if mixture else None,
             progression=words.get("progression"), mechanisation=words.get("mechanisation", "partly"),
             bead=words.get("bead", "stringer"),

@@ -77,6 +77,7 @@ def arc_findings(draft: Draft) -> Iterator[Finding]:
         yield from _size(of)
         yield from _volts(of)
         yield from _feed(of)
+        yield from _sum_of_electrodes(of)
         yield from _travel(of)
         yield from _tig_amps(of)
         yield from _short_arc(of)
@@ -201,6 +202,32 @@ def _feed(of: _Of) -> Iterator[Finding]:
         remedy="Read both off the machine again; feed decides what is laid down.",
         citations=(melts.citation,),
         unchecked=melts.unchecked,
+    )
+
+
+def _sum_of_electrodes(of: _Of) -> Iterator[Finding]:
+    """Amps of several electrodes against those of the pass, which are their sum."""
+    one = of.one
+    each = one.electrodes.each if one.electrodes else ()
+    amps = [settings.current_a for settings in each]
+    known = [value for value in amps if value is not None]
+    if one.current_a is None or not known or len(known) < (one.electrodes.count if one.electrodes else 0):
+        return
+    total = Range(sum(value.min for value in known), sum(value.max for value in known))
+    actual, stated = _amps(of.draft, total), _amps(of.draft, one.current_a)
+    apart = total.min > one.current_a.max or total.max < one.current_a.min
+    yield advise(
+        "arc.electrodes-sum",
+        f"{of.path}.electrodes.each",
+        trouble=f"The electrodes add up to {actual}; the pass states {stated}." if apart else "",
+        fine=f"The electrodes add up to {actual}.",
+        titles=(
+            of_pass("Currents of the electrodes do not add up", one),
+            of_pass("Currents of the electrodes add up", one),
+        ),
+        actual=actual,
+        limit=stated,
+        remedy="Correct the current of the pass or of an electrode.",
     )
 
 

@@ -55,6 +55,7 @@ class VisualTest(Specimen):
     width_mm: SizeMm | None = None
     undercut_mm: FlawMm | None = None
     root_concavity_mm: FlawMm | None = None
+    underfill_mm: FlawMm | None = None
     penetration_mm: FlawMm | None = None
     penetration_width_mm: SizeMm | None = None
     misalignment_mm: FlawMm | None = None

@@ -73,15 +73,31 @@ class Flux:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class OneElectrode:
+    """Settings of one of several electrodes: amperes, polarity, angles.
+
+    Angles count from a right angle to the work: ``angle_deg`` along the weld, positive where the tip points
+    in the direction of travel; ``across_deg`` across it.
+    """
+
+    current_a: f.CurrentRangeA | None = None
+    polarity: f.Polarity | None = None
+    angle_deg: Annotated[float, Field(ge=-60, le=60)] | None = None
+    across_deg: Annotated[float, Field(ge=-60, le=60)] | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Electrodes:
     """Wires that burn in one pool: how many, and how far apart along the weld and across it.
 
-    The amperes of the pass are those of all of them together; the wire feed is that of each.
+    The amperes of the pass are those of all of them together; the wire feed is that of each. ``each`` holds
+    the settings of the electrodes by themselves, the leading one first.
     """
 
     count: Annotated[int, Field(ge=1, le=6)] = 1
     spacing_mm: f.GapMm | None = None
     offset_mm: f.GapMm | None = None
+    each: Annotated[tuple[OneElectrode, ...], Field(max_length=6)] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

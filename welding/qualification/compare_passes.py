@@ -312,6 +312,38 @@ def _apart(name: str) -> Check:
     return check
 
 
+def _each_electrode(field: str, what: str) -> Callable[[Sequence[RangeItem], Demand], Iterator[Finding]]:
+    """Ask each of several electrodes by itself; their number is a variable of its own."""
+
+    def check_of(electrode: int) -> Check:
+        def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+            wires = one.electrodes
+            if wires is None or wires.count < 2 or wires.count < electrode:
+                return
+            settings = wires.each[electrode - 1] if electrode <= len(wires.each) else None
+            value = getattr(settings, field, None)
+            if value is None:
+                yield Outcome("undecided", path, ask=f"{what} of electrode {electrode}")
+            elif isinstance(value, str):
+                yield replace(of_set(item, value, path), note=f"electrode {electrode}")
+            else:
+                ends = (value.min, value.max) if isinstance(value, Range) else (value,)
+                answers = [asked_span(item, end, path) for end in dict.fromkeys(ends)]
+                kept = all(answer.verdict == "complies" for answer in answers)
+                for answer in answers[-1:] if kept else answers:
+                    if kept or answer.verdict != "complies":
+                        yield replace(answer, note=f"electrode {electrode}")
+
+        return check
+
+    def findings(items: Sequence[RangeItem], demand: Demand) -> Iterator[Finding]:
+        for electrode in sorted({item.electrode for item in items if item.electrode}):
+            own = [item for item in items if item.electrode == electrode]
+            yield from _each(check_of(electrode), f"electrodes.each.{electrode - 1}.{field}")(own, demand)
+
+    return findings
+
+
 def _flux(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     value = flux_text(one)
     if value is None:
@@ -348,6 +380,10 @@ PASS_VARIABLES: dict[str, Callable[[Sequence[RangeItem], Demand], Iterator[Findi
     "electrodes": _each(_electrodes, "electrodes.count"),
     "electrode_spacing_mm": _each(_apart("spacing_mm"), "electrodes.spacing_mm"),
     "electrode_offset_mm": _each(_apart("offset_mm"), "electrodes.offset_mm"),
+    "electrode_current_a": _each_electrode("current_a", "the current"),
+    "electrode_polarity": _each_electrode("polarity", "the polarity"),
+    "electrode_angle_deg": _each_electrode("angle_deg", "the angle along the weld"),
+    "electrode_across_deg": _each_electrode("across_deg", "the angle across the weld"),
     "supplemental_filler": _each(_supplement, "process"),
     "oscillation": _each(lambda item, d, one, path: iter((Outcome("undecided", path),)), "bead"),
     "flux": _each(_flux, "flux.designation"),

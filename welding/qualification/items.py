@@ -112,6 +112,7 @@ class RangeItem:
         tested_passes: Numbers of the passes that were tested, where it is about some of them.
         member: Member that it holds for, 1 or 2.
         weld: Weld that it holds for: grooves, fillets, or one kind of groove.
+        electrode: Which of several electrodes it holds for, the leading one being 1.
         unchecked: Rows read that nobody has compared with the printed text.
     """
 
@@ -138,6 +139,7 @@ class RangeItem:
     tested_passes: tuple[int, ...] = ()
     member: int | None = None
     weld: WeldGroup | None = None
+    electrode: int | None = None
     unchecked: tuple[str, ...] = ()
 
     def holds(self, value: float) -> bool:

@@ -73,6 +73,16 @@ VARIABLES: dict[str, Variable] = {
     "electrode_offset_mm": _v(
         "Spacing of the electrodes across the weld", "gap", "a coupon with electrodes {} apart", _FILLER
     ),
+    "electrode_current_a": _v(
+        "Current of each electrode", "current", "a coupon with this electrode at {}", _POWER
+    ),
+    "electrode_polarity": _v("Polarity of each electrode", "", "a coupon with this electrode on {}", _POWER),
+    "electrode_angle_deg": _v(
+        "Angle of each electrode along the weld", "angle", "a coupon with this electrode at {}", _FILLER
+    ),
+    "electrode_across_deg": _v(
+        "Angle of each electrode across the weld", "angle", "a coupon with this electrode at {}", _FILLER
+    ),
     "electrodes": _v("Electrodes", "", "a coupon with {} electrodes", _FILLER),
     "hydrogen_class": _v("Hydrogen", "hydrogen", "a coupon with a filler of {}", _FILLER),
     "flux": _v("Flux", "", "a coupon with {}", _FILLER),

@@ -66,6 +66,15 @@ def _electrodes(one: Pass, write: Writer) -> str:
     for value, where in ((wires.spacing_mm, "along"), (wires.offset_mm, "across")):
         if value is not None:
             parts.append(f"{write.value(value, 'gap').main} apart {where}")
+    for number, each in enumerate(wires.each[: wires.count], 1):
+        words = (
+            f"{write.range(each.current_a, 'current').main}" if each.current_a else "",
+            each.polarity or "",
+            f"{each.angle_deg:+g}° along" if each.angle_deg is not None else "",
+            f"{each.across_deg:+g}° across" if each.across_deg is not None else "",
+        )
+        if any(words):
+            parts.append(f"electrode {number}: {' '.join(word for word in words if word)}")
     return ", ".join(parts)
 
 

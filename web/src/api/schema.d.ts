@@ -2974,7 +2974,8 @@ export interface components {
          * Electrodes
          * @description Wires that burn in one pool: how many, and how far apart along the weld and across it.
          *
-         *     The amperes of the pass are those of all of them together; the wire feed is that of each.
+         *     The amperes of the pass are those of all of them together; the wire feed is that of each. ``each`` holds
+         *     the settings of the electrodes by themselves, the leading one first.
          */
         Electrodes: {
             /**
@@ -2986,6 +2987,11 @@ export interface components {
             spacing_mm?: number | null;
             /** Offset Mm */
             offset_mm?: number | null;
+            /**
+             * Each
+             * @default []
+             */
+            each: components["schemas"]["OneElectrode"][];
         };
         /**
          * Envelope
@@ -3234,6 +3240,22 @@ export interface components {
             calibrated_on?: string | null;
             /** Due On */
             due_on?: string | null;
+        };
+        /**
+         * OneElectrode
+         * @description Settings of one of several electrodes: amperes, polarity, angles.
+         *
+         *     Angles count from a right angle to the work: ``angle_deg`` along the weld, positive where the tip points
+         *     in the direction of travel; ``across_deg`` across it.
+         */
+        OneElectrode: {
+            current_a?: components["schemas"]["Range"] | null;
+            /** Polarity */
+            polarity?: ("DCEP" | "DCEN" | "AC") | null;
+            /** Angle Deg */
+            angle_deg?: number | null;
+            /** Across Deg */
+            across_deg?: number | null;
         };
         /**
          * OpenRange
@@ -5680,7 +5702,7 @@ export interface components {
         };
         /**
          * BookTable
-         * @description A table of an edition.
+         * @description A table of an edition; ``earlier`` is its number in the edition before, where it is known.
          */
         BookTable: {
             /** Id */
@@ -5699,6 +5721,11 @@ export interface components {
             notes: string[];
             /** Rows */
             rows: components["schemas"]["BookRow"][];
+            /**
+             * Earlier
+             * @default
+             */
+            earlier: string;
         };
         /**
          * EntryOut
@@ -6682,6 +6709,8 @@ export interface components {
             undercut_mm?: number | null;
             /** Root Concavity Mm */
             root_concavity_mm?: number | null;
+            /** Underfill Mm */
+            underfill_mm?: number | null;
             /** Penetration Mm */
             penetration_mm?: number | null;
             /** Penetration Width Mm */
@@ -6834,6 +6863,7 @@ export interface components {
          *         tested_passes: Numbers of the passes that were tested, where it is about some of them.
          *         member: Member that it holds for, 1 or 2.
          *         weld: Weld that it holds for: grooves, fillets, or one kind of groove.
+         *         electrode: Which of several electrodes it holds for, the leading one being 1.
          *         unchecked: Rows read that nobody has compared with the printed text.
          */
         RangeItem: {
@@ -6918,6 +6948,8 @@ export interface components {
             member?: number | null;
             /** Weld */
             weld?: ("groove" | "fillet" | "cjp-groove" | "pjp-groove") | null;
+            /** Electrode */
+            electrode?: number | null;
             /**
              * Unchecked
              * @default []

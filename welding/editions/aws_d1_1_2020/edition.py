@@ -11,12 +11,12 @@ from welding.editions.aws_d1_1_2020.rules.layout import layout_of
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat, preheat_by_chemistry
 from welding.editions.aws_d1_1_2020.rules.prequalified import prequalified_findings
+from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number
 from welding.editions.aws_d1_1_2020.rules.ranges import needs_of, range_items
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm
 from welding.editions.aws_d1_1_2020.rules.test_plan import test_plan
 from welding.finding import Finding
 from welding.heat.energy import AWS_HEAT_INPUT
-from welding.table import load_table
 
 
 def draft_findings(draft: Draft) -> Iterator[Finding]:
@@ -35,7 +35,6 @@ EDITION = Edition(
     unit_column="us",
     record_word="PQR",
     procedure_word="WPS",
-    required_content=load_table("welding.editions.aws_d1_1_2020", "required_content"),
     draft_findings=draft_findings,
     qualification=Qualification(
         needs=needs_of,
@@ -54,4 +53,5 @@ EDITION = Edition(
     least_fillet_mm=least_fillet_mm,
     preheat=code_preheat,
     preheat_by_chemistry=preheat_by_chemistry,
+    earlier_number=earlier_number,
 )

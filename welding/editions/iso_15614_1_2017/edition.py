@@ -73,6 +73,14 @@ def draft_findings(draft: Draft) -> Iterator[Finding]:
         )
 
 
+def _earlier_records(code_id: str) -> tuple[str, Citation] | None:
+    table = load_table("welding.editions.iso_15614_1_2017", "old_editions")
+    row = next((row for row in table.rows if row["row"] == code_id), None)
+    if row is None:
+        return None
+    return f"such a record counts as level {row['as_level']} once they are", table.citation_of(row)
+
+
 EDITION = Edition(
     id="iso-15614-1:2017",
     title="ISO 15614-1:2017, welding procedure test, arc and gas welding of steels",
@@ -83,7 +91,6 @@ EDITION = Edition(
     unit_column="si",
     record_word="WPQR",
     procedure_word="pWPS",
-    required_content=load_table("welding.editions.iso_15614_1_2017", "required_content"),
     draft_findings=draft_findings,
     qualification=Qualification(
         needs=needs_of,
@@ -97,4 +104,5 @@ EDITION = Edition(
         processes_combine=True,
         tables="welding.editions.iso_15614_1_2017",
     ),
+    earlier_records=_earlier_records,
 )

@@ -100,7 +100,7 @@ function TableCard({ table, rows, open, onOpen }: { table: BookTable; rows: Book
     <details ref={details} className="panel mb-2" open={open || undefined}>
       <summary className="flex cursor-pointer items-baseline gap-3 px-3 py-2">
         <b className="font-head text-[16px]">{table.title}</b>
-        <span className="text-[12.5px] text-steel2">{table.document}:{table.edition}, {table.clause}</span>
+        <span className="text-[12.5px] text-steel2">{table.document}:{table.edition}, {table.clause}{table.earlier && ` (${table.earlier})`}</span>
         <span className="ml-auto text-[12.5px] text-steel2">{rows.length} {rows.length === 1 ? 'row' : 'rows'}</span>
       </summary>
       {table.notes.map((one) => <p key={one} className="px-3 text-[12.5px] text-steel">{one}</p>)}

@@ -79,8 +79,8 @@ export const FIELDS: Record<Kind, Field[]> = {
   visual: [
     outcome, yes('cracks', 'cracks'), yes('complete_fusion', 'complete fusion'), yes('craters_filled', 'craters filled'),
     mm('reinforcement_mm', 'reinforcement'), mm('width_mm', 'width of the weld'), mm('undercut_mm', 'undercut'),
-    mm('root_concavity_mm', 'root concavity'), mm('penetration_mm', 'excess at the root'), mm('penetration_width_mm', 'width at the root'),
-    mm('misalignment_mm', 'misalignment'),
+    mm('root_concavity_mm', 'root concavity'), mm('underfill_mm', 'underfill'), mm('penetration_mm', 'excess at the root'),
+    mm('penetration_width_mm', 'width at the root'), mm('misalignment_mm', 'misalignment'),
     { name: 'legs_mm', words: 'legs', as: 'list', kind: 'gap', hint: '8.1; 8.4' }, mm('throat_mm', 'throat'),
   ],
   radiographic: NDT,

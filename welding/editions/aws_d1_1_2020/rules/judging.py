@@ -109,16 +109,17 @@ def _visual(piece: Welded, test: VisualTest) -> Judged:
         (test.undercut_mm, "visual.undercut", "undercut"),
         (test.root_concavity_mm, "visual.root_concavity", "root concavity"),
         (test.penetration_mm, "visual.melt_through", "melt-through at the root"),
+        (test.underfill_mm, "visual.underfill", "underfill"),
     ):
         if value is not None:
             points.append(at_most(limit_of(piece, name), value, words, piece.units))
     if test.legs_mm and piece.weld == "fillet" and piece.leg_mm is not None:
-        points.append(_legs(piece, test.legs_mm, undercut))
+        points.append(_legs(piece, test.legs_mm))
     return Judged(points=tuple(points))
 
 
-def _legs(piece: Welded, legs: tuple[float, ...], limit: Limit) -> Point:
-    wanted = piece.leg_mm or 0.0
+def _legs(piece: Welded, legs: tuple[float, ...]) -> Point:
+    limit, wanted = limit_of(piece, "legs"), piece.leg_mm or 0.0
     return Point(
         min(legs) >= wanted - 1e-6,
         f"legs at least {quantity_text(wanted, 'gap', piece.units)}",
@@ -203,12 +204,13 @@ def _macro(piece: Welded, test: MacroTest) -> Judged:
         points.append(
             must(test.fused_to_root, True, "fused to the root", limit, "whether it is fused to the root")
         )
+        legs = limit_of(piece, "legs")
         if piece.leg_mm is None:
-            points.append(Point(None, "legs as specified", "", limit.rule, (), "the leg that is specified"))
+            points.append(Point(None, "legs as specified", "", legs.rule, (), "the leg that is specified"))
         elif not test.legs_mm:
-            points.append(Point(None, "legs as specified", "", limit.rule, (), "both legs as measured"))
+            points.append(Point(None, "legs as specified", "", legs.rule, (), "both legs as measured"))
         else:
-            points.append(_legs(piece, test.legs_mm, limit))
+            points.append(_legs(piece, test.legs_mm))
     if piece.weld == "pjp-groove":
         points.append(_size(piece, test, limit))
     return Judged(points=tuple(points), main=1)

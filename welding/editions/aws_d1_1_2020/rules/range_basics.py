@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from typing import Any
 
@@ -100,9 +101,10 @@ def earlier_number(clause: str) -> str:
         >>> earlier_number("table 6.5")
         '2015: table 4.5'
     """
-    number = clause.removeprefix("table ").split(" ")[0]
-    row = next((row for row in table_of("clause_numbers").rows if row["row"] == number), None)
-    return f"2015: table {row['number_2015']}" if row and clause.startswith("table ") else ""
+    named = re.match(r"tables? ([\d.]+)(?: and ([\d.]+))?", clause)
+    rows = {row["row"]: row for row in table_of("clause_numbers").rows}
+    before = [rows[one]["number_2015"] for one in (named.groups() if named else ()) if one in rows]
+    return f"2015: table{'s' if len(before) > 1 else ''} {' and '.join(before)}" if before else ""
 
 
 def item(

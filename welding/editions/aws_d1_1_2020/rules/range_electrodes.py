@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
+from functools import partial
 from typing import Any
 
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, row_of, table_of, variable_row
+from welding.qualification.electrodes import electrode_polarity, electrode_span, of_each_electrode
 from welding.qualification.items import RangeItem
 from welding.qualification.welded import Run, Welded
 from welding.quantities.writing import quantity_text, range_text
@@ -51,6 +53,32 @@ def _spacing(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iter
         )
 
 
+def _either_way(slack: float, low: float, high: float) -> tuple[float, float]:
+    return high - slack, low + slack
+
+
+def _of_each(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iterator[RangeItem]:
+    """Current, polarity and angle of each of several electrodes, the leading one first."""
+    table = table_of("essential_variables")
+    amps, kind = (row_of(table, f"{name}.SAW") for name in ("current_a", "current_kind"))
+    share = amps["plus_percent"] / 100
+    for number, settings in of_each_electrode(runs):
+        yield electrode_span(
+            table, amps, "electrode_current_a", number, [one.current_a for one in settings],
+            lambda low, high: (high * (1 - share), low * (1 + share)),
+            f"{amps['plus_percent']:g} % either way of what each electrode was set to", shared, item,
+        )  # fmt: skip
+        yield electrode_polarity(table, kind, number, [one.polarity for one in settings], shared, item)
+        for name in ("angle_deg", "across_deg"):
+            row = row_of(table, f"electrode_{name}.SAW")
+            angles = [getattr(one, name) for one in settings]
+            yield electrode_span(
+                table, row, f"electrode_{name}", number,
+                [one if one is None else Range(one, one) for one in angles],
+                partial(_either_way, row["plus_deg"]), f"{row['plus_deg']:g}° either way", shared, item,
+            )  # fmt: skip
+
+
 def electrode_items(
     piece: Welded, runs: Sequence[Run], name: str, shared: dict[str, Any]
 ) -> Iterator[RangeItem]:
@@ -72,6 +100,7 @@ def electrode_items(
     )
     if name == "SAW":
         yield from _spacing(piece, runs, shared)
+        yield from _of_each(piece, runs, shared)
         powder = shared["process"] == "124"
         yield item(
             table,

@@ -22,6 +22,7 @@ _WORDS = {
     "misalignment": ("misalignment", "the thickness"),
     "misalignment_pipe": ("misalignment", "the thickness"),
     "root_concavity": ("root concavity", "the thickness"),
+    "underfill": ("incompletely filled groove", "the thickness"),
     "fillet_asymmetry": ("difference of the legs", "the throat"),
     "root_gap": ("gap at the root of the fillet", "the nominal throat"),
     "pore": ("pore", "the thickness, of a fillet the nominal throat"),
@@ -59,7 +60,7 @@ def measured_points(piece: Welded, level: int, test: VisualTest | MacroTest) -> 
         (misaligned, test.misalignment_mm, t),
     ]
     if isinstance(test, VisualTest):
-        asked.append(("root_concavity", test.root_concavity_mm, t))
+        asked += [("root_concavity", test.root_concavity_mm, t), ("underfill", test.underfill_mm, t)]
     else:
         asked += [
             ("excess_convexity", test.convexity_mm, width),

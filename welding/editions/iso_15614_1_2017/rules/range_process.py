@@ -8,6 +8,7 @@ from typing import Any
 from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import gas_symbol
 from welding.editions.iso_15614_1_2017.rules.basics import item, single_share, table_of, variable_row
+from welding.qualification.electrodes import electrode_polarity, of_each_electrode
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
@@ -66,6 +67,9 @@ def _of_process(piece: Welded, process: str, level: int, needs: Needs) -> Iterat
         yield item(rows, row, variable, "any", "Not limited by itself: heat input is.", **shared)
     for variable, words in (("bead", "Stringer or weave"), ("output", "The output of the power source")):
         yield item(rows, row, variable, "any", f"{words} is no variable of this code.", **shared)
+    kind = variable_row("current_kind", level)
+    for number, settings in of_each_electrode(runs):
+        yield electrode_polarity(rows, kind, number, [one.polarity for one in settings], shared, item)
     counts = tuple(dict.fromkeys(str(run.electrodes.count) for run in runs))
     yield item(
         rows,
