@@ -18,6 +18,8 @@ from welding.table import load_table
 
 PACKAGE = "welding.planning"
 _SMALL, _MIDDLE, _LARGE = 3.0, 5.0, 8.0
+_SOCKET_LEG = 6.5
+"""Fillets of pipe up to this leg take two layers of a small electrode (common practice)."""
 SI_SIZES = {0.762: 0.8, 0.889: 1.0, 1.143: 1.2, 1.727: 1.6, 1.588: 1.6, 1.984: 2.0, 2.381: 2.4, 3.175: 3.2}
 
 
@@ -215,7 +217,8 @@ def _stick(facts: Facts, *, root: bool, open_root: bool) -> float:
     level = facts.attitude in ("flat", "horizontal")
     if facts.attitude == "vertical-down" and facts.thin >= 6 and facts.kind == "steel":
         return 3.2 if root else 4.0
-    if facts.thin < _SMALL:
+    leg = (facts.intent.joint.leg1_mm or facts.intent.joint.leg2_mm) if facts.fillet else None
+    if facts.thin < _SMALL or (facts.pipe and leg is not None and leg <= _SOCKET_LEG):
         return 2.5
     if root and (facts.thin < _LARGE or (open_root and facts.kind != "steel")):
         return 2.5

@@ -38,7 +38,7 @@ CONVEX = 1.12
 LEAST_OF_START, MOST_OF_START = 0.95, 1.15
 FAST, SLOW = 1.2, 0.9
 """Travel this far beyond what is usual is still welded, with small or large beads (common practice)."""
-SOUGHT_FAST, SOUGHT_SLOW = 1.0, 0.9
+SOUGHT_FAST, SOUGHT_SLOW = 1.0, 1.0
 """Travel that a plan is looked for within, while the joint leaves a choice of beads."""
 
 

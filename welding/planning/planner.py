@@ -17,6 +17,8 @@ from welding.planning.choosing import Consumables, choose_diameter, choose_trans
 from welding.planning.facts import Facts
 from welding.planning.narrowing import Ranges
 from welding.planning.passes import (
+    MOST_OF_START,
+    SLOW,
     SOUGHT_FAST,
     SOUGHT_SLOW,
     Limits,
@@ -31,7 +33,7 @@ from welding.planning.temperatures import ThermalPlan
 from welding.planning.trials import matching_trials, near_rejected
 from welding.ranges import Range
 
-SCALES = (1.0, 0.85, 0.7, 1.2, 0.55, 1.45, 0.42, 0.32, 0.24)
+SCALES = (1.0, 0.93, 0.85, 0.77, 0.7, 1.2, 0.62, 0.55, 1.45, 0.42, 0.32, 0.24)
 """How much smaller or larger beads may become while limits are sought, nearest first."""
 MOST_PASSES = 150
 HOT_MM = 3.0
@@ -185,8 +187,8 @@ class Planner:
             root_mm=bead_shape(first.group, facts.attitude, first.diameter_mm).root_mm,
         )
         most = (
-            self._most_mm2(root_run, self.stages[True].limits),
-            self._most_mm2(fill_run, self.stages[False].limits),
+            self._most_mm2(first, root_run, self.stages[True].limits),
+            self._most_mm2(fills, fill_run, self.stages[False].limits),
         )
         if self._two_square_runs:
             return self._each_side_once()
@@ -226,13 +228,25 @@ class Planner:
         """Whether a bead is welded as the root is; a gouged back side is welded like the filling."""
         return bead.role in ("root", "hot")
 
-    def _most_mm2(self, run: Run, limits: Limits) -> float | None:
-        """Largest bead that keeps the wanted heat input, with room for ranges."""
+    def _most_mm2(self, setting: Setting, run: Run, limits: Limits) -> float | None:
+        """Largest bead that keeps the wanted heat input, with room for ranges, and a usual travel.
+
+        A wished number of passes and a least heat input come before a usual travel; a large root bead may
+        take somewhat more current instead.
+        """
         window = limits.window_kj_mm
-        if window is None or by_rod(run):
+        if by_rod(run):
             return None
-        slowest = limits.k * run.current_a * run.voltage_v * 0.06 * HEAT_ROOM / window.max
-        return run.deposit_mm3_min / slowest
+        power = limits.k * run.current_a * run.voltage_v * 0.06
+        usual = travel_range(setting.group, self.facts.attitude)
+        slowest = 0.0
+        if usual is not None and not self.facts.fillet and self.facts.intent.passes_wanted is None:
+            slowest = usual[0].min * (SLOW / MOST_OF_START if setting.role == "root" else SOUGHT_SLOW)
+        if window is not None:
+            if window.min > 0:
+                slowest = min(slowest, power / (window.min * HEAT_ROOM**2))
+            slowest = max(slowest, power * HEAT_ROOM / window.max)
+        return run.deposit_mm3_min / slowest if slowest else None
 
     def _start(self, *, root: bool) -> tuple[Setting, Run, Trial | None]:
         """Setting and starting run of the root or of the other passes."""
@@ -329,11 +343,9 @@ def _badness(
     run: Run, bead: PlannedBead, ranges: Ranges, usual: Range | None, limits: Limits, convex: bool
 ) -> float:
     speed = middle_of(run, bead.area_mm2, usual, convex=convex).travel_mm_min
-    off = 0.0
+    off, slow = 0.0, SLOW if bead.role in ("root", "hot") and not convex else SOUGHT_SLOW
     if usual is not None:
-        off += max(
-            0.0, math.log(speed / (usual.max * SOUGHT_FAST)), math.log(usual.min * SOUGHT_SLOW / speed)
-        )
+        off += max(0.0, math.log(speed / (usual.max * SOUGHT_FAST)), math.log(usual.min * slow / speed))
     window = limits.window_kj_mm
     if window is not None:
         heat = limits.k * run.current_a * run.voltage_v * 0.06 / speed

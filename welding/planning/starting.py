@@ -29,6 +29,7 @@ SLAG_HOLDS = 0.9
 """A quick-freezing slag carries the pool, so that cored wire comes down less (common practice)."""
 OPEN_ROOT_TO_MM = 5.0
 OPEN_ROOT = {"tig": 0.77, "tig-aluminium": 0.9, "short": 0.85, "pulsed": 0.85}
+COPPER_NICKEL_PERCENT = 5.0
 BACKED_ROOT = {
     "cored-gas": 0.78,
     "cored-metal": 0.85,
@@ -323,6 +324,12 @@ def _law_case(setting: Setting) -> str:
     return setting.group
 
 
+def _drains_heat(setting: Setting) -> bool:
+    """Whether the root takes as much current as the rest: copper and bronzes by TIG, not copper-nickel."""
+    nickel = max((metal.chemistry.get("Ni", (0.0, 0.0))[0] for metal in setting.facts.metals), default=0.0)
+    return _law_case(setting).startswith("tig-copper") and nickel < COPPER_NICKEL_PERCENT
+
+
 def _law_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
     facts, group = setting.facts, setting.group
     thickness, for_position = thickness_for(setting)
@@ -345,7 +352,7 @@ def _law_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
     takes = found[0] if found else SUPPLY_AMPS
     sheet = group == "short" and facts.thin <= SHEET_TO_MM
     whole = facts.intent.joint.weld == "cjp-groove"
-    if setting.role == "root" and whole and not sheet and _law_case(setting) != "tig-copper":
+    if setting.role == "root" and whole and not sheet and not _drains_heat(setting):
         value = min(value, takes.max)
         share = (OPEN_ROOT if setting.open_root else BACKED_ROOT).get(group, 1.0)
         if share != 1.0:
