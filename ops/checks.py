@@ -73,7 +73,7 @@ def _tests_ready(name: str) -> Iterator[dict[str, str]]:
 def _run_all(env: dict[str, str]) -> int:
     bin_ = VENV / "bin"
     pytest = [str(PYTHON), "-m", "pytest"]
-    plain = ["-p", "no:playwright", "-p", "no:base_url"]
+    plain, two = ["-p", "no:playwright", "-p", "no:base_url"], ["-n", "2"]
     steps: list[tuple[str, list[str], Path]] = [
         ("style", [str(bin_ / "ruff"), "check", "-q", "."], ROOT),
         ("format", [str(bin_ / "ruff"), "format", "-q", "--check", "."], ROOT),
@@ -83,7 +83,11 @@ def _run_all(env: dict[str, str]) -> int:
         ("typescript types", ["npm", "run", "--silent", "types"], WEB),
         ("typescript style", ["npm", "run", "--silent", "lint"], WEB),
         ("screen units", ["npm", "run", "--silent", "test"], WEB),
-        ("core and server", [*pytest, *plain, "-n", "2", "--ignore=tests/browser", "--ignore=tests/system"], ROOT),
+        (
+            "core and server",
+            [*pytest, *plain, *two, "--ignore=tests/browser", "--ignore=tests/system"],
+            ROOT,
+        ),
         ("browser", [*pytest, "tests/browser"], ROOT),
         ("crashes", [*pytest, *plain, "tests/system"], ROOT),
     ]
@@ -141,7 +145,7 @@ def write_schemas(_: argparse.Namespace) -> int:
 def _generate(schemas: Path, types: Path) -> None:
     schemas.mkdir(parents=True, exist_ok=True)
     env = environment("postgresql://nobody@127.0.0.1:1/none", demo=True)
-    for name in ("procedure", "coupon", "qualification-record", "joint-list", "book-corrections"):
+    for name in ("procedure", "coupon", "qualification-record", "joint-list", "book-corrections", "chart"):
         done = subprocess.run(
             [str(PYTHON), "-m", "welding", "schema", name],
             cwd=ROOT,

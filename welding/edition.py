@@ -10,7 +10,7 @@ from welding.checks.context import Draft
 from welding.checks.site import WindLimit
 from welding.citation import Citation
 from welding.documents.fields import UnitColumn
-from welding.documents.procedure import Code
+from welding.documents.procedure import Code, Pass
 from welding.documents.record import Test
 from welding.finding import Finding
 from welding.heat.preheat import Preheat
@@ -18,6 +18,7 @@ from welding.qualification.compare import Rules
 from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import NeedFacts, Needs
 from welding.qualification.welded import Welded
+from welding.ranges import Range
 from welding.table import Table, load_table
 from welding.testing.cutting import Layout
 from welding.testing.overall import RetestRule
@@ -79,6 +80,7 @@ class Edition:
         least_fillet_mm: The code's least leg by thickness and printed column, where it has one.
         preheat: What the code's own table asks of a draft, where it has one and the facts suffice.
         preheat_by_chemistry: What the code's methods by chemistry ask, given the hydrogen [ml/100 g].
+        current_limit: The code's limit of a pass's current, named, where it has one that can be told.
         earlier_number: The same table's number in the edition before, such as ``2015: table 4.5``; or "".
         earlier_records: What holds for records to an earlier edition of this code, by their code id.
     """
@@ -99,6 +101,7 @@ class Edition:
     least_fillet_mm: Callable[[float, UnitColumn], float] | None = None
     preheat: Callable[[Draft], Preheat | None] = lambda _: None
     preheat_by_chemistry: Callable[[Draft, float], list[Preheat]] = lambda _, __: []
+    current_limit: Callable[[Draft, Pass], tuple[str, Range] | None] = lambda _, __: None
     earlier_number: Callable[[str], str] = lambda _: ""
     earlier_records: Callable[[str], tuple[str, Citation] | None] = lambda _: None
 

@@ -8,6 +8,7 @@ from typing import Annotated, Any, TypeVar
 from pydantic import BeforeValidator
 
 from api.errors import DocumentRefused
+from welding.documents.chart import SettingsChart
 from welding.documents.codec import (
     CODECS,
     CORRECTIONS,
@@ -51,13 +52,13 @@ def _through(codec: Codec[T]) -> Callable[[Any], Any]:
 def _record(value: Any) -> Any:
     """An own record by its ``format``."""
     kind = str(value.get("format", "")).removeprefix("grounded-bead/") if isinstance(value, dict) else ""
-    if kind not in ("machine", "product", "metal"):
-        problem = Problem("format", "is none of grounded-bead/machine, product, metal", kind)
+    if kind not in ("machine", "product", "metal", "chart"):
+        problem = Problem("format", "is none of grounded-bead/machine, product, metal, chart", kind)
         raise DocumentRefused(DocumentError((problem,)))
     return _through(CODECS[kind])(value)
 
 
-RecordIn = Annotated[Machine | Product | OwnMetal, BeforeValidator(_record)]
+RecordIn = Annotated[Machine | Product | OwnMetal | SettingsChart, BeforeValidator(_record)]
 DialIn = Annotated[DialCalibration, BeforeValidator(_through(Codec(DialCalibration)))]
 BalanceIn = Annotated[BalanceDial, BeforeValidator(_through(Codec(BalanceDial)))]
 ProcedureIn = Annotated[Procedure, BeforeValidator(_through(PROCEDURE))]

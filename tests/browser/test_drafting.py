@@ -149,6 +149,37 @@ def test_a_kept_trial_comes_first_next_time(enter):
     expect(page.get_by_role("button", name="Make it a procedure")).to_have_count(0)  # a welder writes none
 
 
+def test_a_chart_is_entered_and_stands_beside_the_draft(enter):
+    page = enter()
+    page.get_by_role("navigation").get_by_role("link", name="Shelf").click()
+    page.get_by_role("link", name="Charts").click()
+    page.get_by_role("button", name="Add a chart").click()
+    form = page.get_by_label("Add a chart")
+    fill(form, "Name of the chart", "Cabinet door")
+    fill(form, "Page", "7")
+    choose(page, "Process", "135")
+    fill(form, "Filler class", "ER70S-6")
+    fill(form, "Gas", "Ar+18CO2")
+    choose(page, "Polarity", "DCEN")
+    form.get_by_role("button", name="Add the chart").click()
+    expect(form).to_contain_text("gives amps, volts or wire feed")
+    expect(form.get_by_label("Name of the chart")).to_have_value("Cabinet door")  # nothing lost
+    fill(form, "Positions, line 1", "pb, pa")
+    fill(form, "Current, line 1", "220-310")
+    fill(form, "Volts, line 1", "25-31")
+    form.get_by_role("button", name="Add the chart").click()
+    expect(page.get_by_role("button", name="Cabinet door, page 7")).to_be_visible()
+
+    six_answers(page)
+    answer(page, "S355J2+N", "20", "butt", "complete groove", "PA", "135")
+    beside = page.get_by_role("region", name="Charts and trials beside the proposal")
+    row = beside.get_by_role("row").filter(has_text="Cabinet door, page 7").last
+    expect(row).to_contain_text("The chart is for DCEN, the pass for DCEP. Not followed.")
+    followed = beside.get_by_role("row").filter(has_text="Shop handbook, page 14").last
+    expect(followed).to_contain_text("the proposal keeps inside it")
+    expect(page.get_by_role("region", name="Why")).to_contain_text("kept inside Shop handbook, page 14")
+
+
 def test_two_drafts_side_by_side(enter):
     page = enter()
     open_from(page, "Procedures", "FB-27-P03")

@@ -1,6 +1,7 @@
 """Drafts proposed over the API, the trial log, the heat chart."""
 
 import pytest
+from apps.shelf.models import Record
 from apps.trials.models import TrialEntry
 
 from tests.welding import samples
@@ -37,6 +38,33 @@ def test_a_draft_is_proposed_judged_and_not_stored(api):
     assert found["evaluation"]["drawing"]["shapes"]
     assert not [f for f in found["evaluation"]["findings"] if f["verdict"] == "violates"]
     assert {"passes.0.current_a", "thermal.preheat_min_c"} <= {r["path"] for r in found["reasons"]}
+
+
+def test_charts_of_the_library_stand_beside_the_draft(api):
+    chart = {
+        "format": "grounded-bead/chart", "version": 1, "name": "Door of bay 2", "process": "135", "gas": "CO2",
+        "designation": "ER70S-6", "polarity": "DCEP",
+        "rows": [{"diameter_mm": 1.0, "positions": ["PF"], "current_a": {"min": 90, "max": 160}}],
+    }  # fmt: skip
+    assert api["viewer"]("POST", "/propose", {"intent": INTENT})[1]["bands"] == []
+    api["engineer"]("POST", "/shelf", {"document": chart})
+    api["engineer"]("POST", "/shelf", {"document": {**chart, "name": "Cored", "process": "136"}})
+    _, found = api["viewer"]("POST", "/propose", {"intent": INTENT})
+    (group,) = found["bands"]
+    assert [one["source"] for one in group["sources"]] == ["Proposal", "Door of bay 2"]
+    assert "The chart is for CO2, the pass uses Ar+18CO2" in group["sources"][1]["differs"][0]
+    assert not group["sources"][1]["followed"]
+
+
+def test_a_chart_that_cannot_be_read_is_passed_over(api):
+    chart = {
+        "format": "grounded-bead/chart", "version": 1, "name": "Door of bay 2", "process": "135",
+        "rows": [{"diameter_mm": 1.0, "current_a": {"min": 90, "max": 160}}],
+    }  # fmt: skip
+    _, kept = api["engineer"]("POST", "/shelf", {"document": chart})
+    Record.objects.filter(pk=kept["id"]).update(document={**chart, "rows": "torn off"})
+    status, found = api["viewer"]("POST", "/propose", {"intent": INTENT})
+    assert (status, found["bands"]) == (200, [])
 
 
 def test_a_proposed_draft_can_be_created_and_gets_the_jobs_number(api, job):

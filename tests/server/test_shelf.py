@@ -24,7 +24,17 @@ METAL = {
     "chemistry": {"C": {"min": 0, "max": 0.2}},
 }
 PRODUCT = {"format": "grounded-bead/product", "version": 1, "name": "Fern Wire 71", "designation": "E71T-1M"}
-ALL = pytest.mark.parametrize("document", [MACHINE, METAL, PRODUCT], ids=["machine", "metal", "product"])
+CHART = {
+    "format": "grounded-bead/chart",
+    "version": 1,
+    "name": "Door of bay 2",
+    "process": "136",
+    "designation": "E71T-1C",
+    "rows": [{"diameter_mm": 1.2, "current_a": {"min": 150, "max": 300}}],
+}
+ALL = pytest.mark.parametrize(
+    "document", [MACHINE, METAL, PRODUCT, CHART], ids=["machine", "metal", "product", "chart"]
+)
 
 
 def added(api, document):
@@ -82,6 +92,7 @@ def test_others_may_look_and_not_change(api, document, role):
         (MACHINE, {**MACHINE, "name": " bay 2"}),
         (METAL, {**METAL, "name": "fb 440"}),
         (PRODUCT, {**PRODUCT, "name": "FERN wire 71"}),
+        (CHART, {**CHART, "name": "door OF bay 2"}),
     ],
 )
 def test_a_name_stands_once(api, first, second):
@@ -111,6 +122,9 @@ def test_a_grade_of_the_catalogue_is_not_entered_again(api, own):
         ({**MACHINE, "connected": "230 V"}, "", "none of its supplies"),
         ({**MACHINE, "colour": "red"}, "colour", "not known"),
         ({**PRODUCT, "designation": ""}, "designation", "at least 1"),
+        ({**CHART, "rows": []}, "rows", "at least 1"),
+        ({**CHART, "rows": [{"diameter_mm": 1.2}]}, "rows.0", "gives amps, volts or wire feed"),
+        ({**CHART, "process": "MIG"}, "process", "should be"),
         ({"format": "grounded-bead/hammer"}, "format", "is none of"),
     ],
 )

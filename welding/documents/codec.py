@@ -20,6 +20,7 @@ from welding.documents import procedure as _procedure
 from welding.documents import record as _record
 from welding.documents import setup as _setup
 from welding.documents import shelf as _shelf
+from welding.documents.chart import SettingsChart
 from welding.documents.corrections import BookCorrections
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
 from welding.documents.intent import Intent, Trial
@@ -322,6 +323,7 @@ PERSON = Codec(Person)
 MACHINE = Codec(Machine)
 PRODUCT = Codec(Product)
 OWN_METAL = Codec(OwnMetal)
+CHART = Codec(SettingsChart)
 INTENT = Codec(Intent)
 TRIAL = Codec(Trial)
 RECORD = Codec(QualificationRecord)
@@ -337,6 +339,7 @@ CODECS: dict[str, Codec[Any]] = {
     "machine": MACHINE,
     "product": PRODUCT,
     "metal": OWN_METAL,
+    "chart": CHART,
     "intent": INTENT,
     "joint-list": JOINT_LIST,
     "joint": JOINT,

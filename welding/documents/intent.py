@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from welding.documents import fields as f
+from welding.documents.chart import SettingsChart
 from welding.documents.procedure import Code, Joint, Requirements
 from welding.documents.shelf import Shelf
 
@@ -85,3 +86,4 @@ class Intent:
     passes_wanted: Annotated[int, Field(ge=1, le=100)] | None = None
     shelf: Shelf | None = None
     trials: Annotated[tuple[Trial, ...], Field(max_length=200)] = ()
+    charts: Annotated[tuple[SettingsChart, ...], Field(max_length=40)] = ()

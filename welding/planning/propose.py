@@ -9,8 +9,9 @@ from dataclasses import dataclass, replace
 from welding.catalogue import edition_of
 from welding.checks.context import Draft
 from welding.consumables.designations.decode import decode
+from welding.documents.chart import SettingsChart
 from welding.documents.intent import Intent, Trial
-from welding.documents.procedure import BaseMetal, Groups, Joint, Procedure, Thermal
+from welding.documents.procedure import BaseMetal, Groups, Joint, Pass, Procedure, Thermal
 from welding.documents.shelf import Shelf
 from welding.errors import DocumentError, Problem
 from welding.heat.by_metal import usual_hydrogen_ml_100g
@@ -23,6 +24,7 @@ from welding.joints.section import section_of
 from welding.planning.beads import PlannedBead
 from welding.planning.choosing import Consumables, choose_consumables
 from welding.planning.facts import Facts, facts_of, for_fill
+from welding.planning.from_charts import PassBands, bands_beside, followed
 from welding.planning.passes import build_pass
 from welding.planning.planner import Planned, Planner, Stage, limits_of
 from welding.planning.preparing import prepare
@@ -41,12 +43,14 @@ class Proposal:
         reasons: Why each number is what it is.
         collisions: Limits that cannot all be kept, with by how much.
         preheat_options: Preheat by each method that was asked, side by side.
+        bands: What charts, sheets, own trials and the code say of each kind of pass, beside the proposal.
     """
 
     procedure: Procedure
     reasons: tuple[Reason, ...]
     collisions: tuple[str, ...]
     preheat_options: tuple[Preheat, ...]
+    bands: tuple[PassBands, ...] = ()
 
 
 def propose(intent: Intent) -> Proposal:
@@ -105,17 +109,19 @@ def propose(intent: Intent) -> Proposal:
         passes=passes,
     )
     procedure, options, code_reason = _with_code_preheat(procedure, thermal)
+    procedure, of_charts = followed(procedure, intent.charts, facts.kind, facts.units)
     return Proposal(
         procedure=procedure,
-        reasons=(*told, *code_reason),
+        reasons=(*told, *of_charts, *code_reason),
+        bands=bands_beside(procedure, intent.charts, intent.trials, facts.kind, _code_limit, facts.units),
         collisions=tuple(collisions),
         preheat_options=options,
     )
 
 
-def with_trials(intent: Intent, trials: tuple[Trial, ...]) -> Intent:
-    """The intent with further trials to look through, its own ones first."""
-    return replace(intent, trials=(*intent.trials, *trials)[:200])
+def with_own(intent: Intent, trials: tuple[Trial, ...], charts: tuple[SettingsChart, ...] = ()) -> Intent:
+    """The intent with further trials and charts to look through, its own ones first."""
+    return replace(intent, trials=(*intent.trials, *trials)[:200], charts=(*intent.charts, *charts)[:40])
 
 
 ROOT_ONLY_ML_100G = 8.0
@@ -243,6 +249,16 @@ def _of_root(setting: Setting, facts: Facts, heat: Range) -> Range:
         return heat
     share = thermal_efficiency(facts.process).k / thermal_efficiency(setting.facts.process).k
     return Range(heat.min * share, heat.max * share)
+
+
+def _code_limit(procedure: Procedure, one: Pass) -> tuple[str, Range] | None:
+    """The code's limit of a pass's current, where the code in force has one."""
+    edition = edition_of(procedure.code.id) if procedure.code else None
+    if edition is None:
+        return None
+    return edition.current_limit(
+        Draft(procedure=procedure, heat=(), sectioned=section_of(procedure), system="si"), one
+    )
 
 
 def _with_code_preheat(

@@ -86,7 +86,9 @@ def _uses_out(found: QuerySet[Revision]) -> list[UseOut]:
 
 
 @router.get("/shelf", response=list[RecordOut])
-def list_records(request: HttpRequest, kind: Literal["metal", "product", "machine"]) -> list[RecordOut]:
+def list_records(
+    request: HttpRequest, kind: Literal["metal", "product", "machine", "chart"]
+) -> list[RecordOut]:
     """All own records of a kind."""
     require(person(request), Action.VIEW)
     counts = use_counts(kind)

@@ -1,4 +1,4 @@
-"""Own records of the shop: machines, fillers as bought, metals that the catalogue does not have."""
+"""Own records of the shop: machines, fillers as bought, own metals, charts of settings."""
 
 from __future__ import annotations
 
@@ -16,6 +16,7 @@ class Kind(models.TextChoices):
     METAL = "metal", "metal"
     PRODUCT = "product", "product"
     MACHINE = "machine", "machine"
+    CHART = "chart", "chart"
 
 
 @pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())

@@ -19,12 +19,16 @@ _PARTS = {Kind.METAL: "metals", Kind.PRODUCT: "products", Kind.MACHINE: "machine
 
 
 def uses_of(record: Record) -> QuerySet[Revision]:
-    """Revisions that take a record along."""
+    """Revisions that take a record along; no revision takes a chart along."""
+    if record.kind == Kind.CHART:
+        return Revision.objects.none()
     return _revisions([{"shelf": {_PARTS[Kind(record.kind)]: [{"name": record.name}]}}])
 
 
 def use_counts(kind: str) -> Counter[str]:
     """How many revisions take each record of a kind along, by its name; one query for all of them."""
+    if kind == Kind.CHART:
+        return Counter()
     part = _PARTS[Kind(kind)]
     taken = Revision.objects.filter(document__shelf__has_key=part).values_list(
         f"document__shelf__{part}", flat=True

@@ -10,6 +10,7 @@ from ninja import Schema
 
 from welding.citation import Citation
 from welding.consumables.designations.model import Decoded
+from welding.documents.chart import SettingsChart
 from welding.documents.machine import Machine
 from welding.documents.shelf import OwnMetal, Product
 from welding.ranges import Range
@@ -23,7 +24,7 @@ class RecordOut(Schema):
     kind: str
     name: str
     version: int
-    document: Machine | Product | OwnMetal | None
+    document: Machine | Product | OwnMetal | SettingsChart | None
     damaged: str
     saved_by: str
     saved_at: datetime

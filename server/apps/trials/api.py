@@ -15,6 +15,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
 
 from apps.accounts.permissions import Action, require
+from apps.shelf.charts import charts_for
 from apps.trials.models import TrialEntry
 from apps.trials.services.enter_trial import enter_trial, strike_trial
 from welding.assess import Evaluation, evaluate, heat_rule
@@ -23,7 +24,8 @@ from welding.documents.intent import Trial
 from welding.documents.procedure import Procedure
 from welding.heat.chart import HeatChart, heat_chart
 from welding.heat.preheat import Preheat
-from welding.planning.propose import propose, with_trials
+from welding.planning.from_charts import PassBands
+from welding.planning.propose import propose, with_own
 from welding.planning.reasons import Reason
 from welding.quantities.writing import System
 
@@ -46,6 +48,7 @@ class ProposalOut(Schema):
     reasons: list[Reason]
     collisions: list[str]
     preheat_options: list[Preheat]
+    bands: list[PassBands]
     evaluation: Evaluation
 
 
@@ -87,16 +90,17 @@ class HeatChartIn(Schema):
 
 @router.post("/propose", response={200: ProposalOut, **REFUSALS})
 def propose_draft(request: HttpRequest, payload: ProposeIn) -> ProposalOut:
-    """Propose a whole draft; the shop's own trials of this process come first. Nothing is stored."""
+    """Propose a whole draft; the shop's own trials come first, its charts stand beside. Nothing is stored."""
     require(person(request), Action.VIEW)
     entries = TrialEntry.objects.filter(process=payload.intent.process, struck_because="")[:MOST_TRIALS]
     trials = tuple(trial for entry in entries if (trial := _read(entry)[0]) is not None)
-    found = propose(with_trials(payload.intent, trials))
+    found = propose(with_own(payload.intent, trials, charts_for(payload.intent)))
     return ProposalOut(
         procedure=found.procedure,
         reasons=list(found.reasons),
         collisions=list(found.collisions),
         preheat_options=list(found.preheat_options),
+        bands=list(found.bands),
         evaluation=evaluate(found.procedure, payload.units),
     )
 

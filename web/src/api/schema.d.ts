@@ -703,7 +703,7 @@ export interface paths {
         put?: never;
         /**
          * Propose Draft
-         * @description Propose a whole draft; the shop's own trials of this process come first. Nothing is stored.
+         * @description Propose a whole draft; the shop's own trials come first, its charts stand beside. Nothing is stored.
          */
         post: operations["apps_trials_api_propose_draft"];
         delete?: never;
@@ -4447,6 +4447,23 @@ export interface components {
             stage: string;
         };
         /**
+         * ChartRow
+         * @description One line of a chart; no position named: the chart does not tell positions apart.
+         */
+        ChartRow: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * Positions
+             * @default []
+             */
+            positions: ("PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F")[];
+            thickness_mm?: components["schemas"]["Range"] | null;
+            current_a?: components["schemas"]["Range"] | null;
+            voltage_v?: components["schemas"]["Range"] | null;
+            wire_feed_m_min?: components["schemas"]["Range"] | null;
+        };
+        /**
          * RecordOut
          * @description An own record; one that cannot be read says why.
          */
@@ -4460,7 +4477,7 @@ export interface components {
             /** Version */
             version: number;
             /** Document */
-            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"] | null;
+            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"] | components["schemas"]["SettingsChart"] | null;
             /** Damaged */
             damaged: string;
             /** Saved By */
@@ -4479,12 +4496,53 @@ export interface components {
             overdue_meters: string[];
         };
         /**
+         * SettingsChart
+         * @description A chart: where it stands, what it is for, and its lines. What it does not say stays empty.
+         */
+        SettingsChart: {
+            /**
+             * Format
+             * @default grounded-bead/chart
+             * @constant
+             */
+            format: "grounded-bead/chart";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /** Name */
+            name: string;
+            /** Source */
+            source?: string | null;
+            /** Page */
+            page?: string | null;
+            /** Printed On */
+            printed_on?: string | null;
+            /**
+             * Process
+             * @enum {string}
+             */
+            process: "111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311";
+            /** Designation */
+            designation?: string | null;
+            /** Gas */
+            gas?: string | null;
+            /** Polarity */
+            polarity?: ("DCEP" | "DCEN" | "AC") | null;
+            /** Notes */
+            notes?: string | null;
+            /** Rows */
+            rows: components["schemas"]["ChartRow"][];
+        };
+        /**
          * AddIn
          * @description A new record.
          */
         AddIn: {
             /** Document */
-            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"];
+            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"] | components["schemas"]["SettingsChart"];
         };
         /**
          * SaveRecordIn
@@ -4494,7 +4552,7 @@ export interface components {
             /** Version */
             version: number;
             /** Document */
-            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"];
+            document: components["schemas"]["Machine"] | components["schemas"]["Product"] | components["schemas"]["OwnMetal"] | components["schemas"]["SettingsChart"];
         };
         /**
          * UseOut
@@ -4661,6 +4719,21 @@ export interface components {
             citation: components["schemas"]["Citation"];
         };
         /**
+         * PassBands
+         * @description What every source says of passes that are welded alike, with one scale for each quantity.
+         */
+        PassBands: {
+            /** Passes */
+            passes: number[];
+            /** Role */
+            role: string;
+            /** Sources */
+            sources: components["schemas"]["SourceBands"][];
+            current_scale_a: components["schemas"]["Range"] | null;
+            voltage_scale_v: components["schemas"]["Range"] | null;
+            wire_feed_scale_m_min: components["schemas"]["Range"] | null;
+        };
+        /**
          * ProposalOut
          * @description A draft, why it is so, which limits collide, and how it is judged.
          */
@@ -4672,6 +4745,8 @@ export interface components {
             collisions: string[];
             /** Preheat Options */
             preheat_options: components["schemas"]["Preheat"][];
+            /** Bands */
+            bands: components["schemas"]["PassBands"][];
             evaluation: components["schemas"]["Evaluation"];
         };
         /**
@@ -4711,6 +4786,47 @@ export interface components {
              * @default []
              */
             unchecked: string[];
+        };
+        /**
+         * SourceBands
+         * @description Ranges of one source for one pass.
+         *
+         *     Attributes:
+         *         source: Its name.
+         *         kind: The proposal itself, a chart, a filler's own sheet, an own trial, or the code.
+         *         current_a: Range of current, where it gives one.
+         *         voltage_v: Range of volts.
+         *         wire_feed_m_min: Range of wire feed.
+         *         differs: Why it does not hold as it stands; empty where it is for just this.
+         *         wrong: Whether it contradicts the filler's class.
+         *         followed: Whether the proposal keeps inside it.
+         */
+        SourceBands: {
+            /** Source */
+            source: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "proposal" | "chart" | "product" | "trial" | "code";
+            current_a?: components["schemas"]["Range"] | null;
+            voltage_v?: components["schemas"]["Range"] | null;
+            wire_feed_m_min?: components["schemas"]["Range"] | null;
+            /**
+             * Differs
+             * @default []
+             */
+            differs: string[];
+            /**
+             * Wrong
+             * @default false
+             */
+            wrong: boolean;
+            /**
+             * Followed
+             * @default false
+             */
+            followed: boolean;
         };
         /**
          * Intent
@@ -4789,6 +4905,11 @@ export interface components {
              * @default []
              */
             trials: components["schemas"]["Trial"][];
+            /**
+             * Charts
+             * @default []
+             */
+            charts: components["schemas"]["SettingsChart"][];
         };
         /**
          * ProposeIn
@@ -8874,7 +8995,7 @@ export interface operations {
     apps_shelf_api_list_records: {
         parameters: {
             query: {
-                kind: "metal" | "product" | "machine";
+                kind: "metal" | "product" | "machine" | "chart";
             };
             header?: never;
             path?: never;

@@ -9,6 +9,7 @@ from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.judging import judge_specimen, retest_rule
 from welding.editions.aws_d1_1_2020.rules.layout import layout_of
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
+from welding.editions.aws_d1_1_2020.rules.pass_limits import prequalified_current
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat, preheat_by_chemistry
 from welding.editions.aws_d1_1_2020.rules.prequalified import prequalified_findings
 from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number
@@ -53,5 +54,6 @@ EDITION = Edition(
     least_fillet_mm=least_fillet_mm,
     preheat=code_preheat,
     preheat_by_chemistry=preheat_by_chemistry,
+    current_limit=prequalified_current,
     earlier_number=earlier_number,
 )

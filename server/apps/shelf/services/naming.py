@@ -8,12 +8,13 @@ from typing import Any
 from api.errors import ConflictError
 
 from apps.shelf.models import Kind, Record
+from welding.documents.chart import SettingsChart
 from welding.documents.codec import CODECS
 from welding.documents.machine import Machine
 from welding.documents.shelf import OwnMetal, Product
 from welding.metals.catalogue import all_metals, name_key
 
-Document = Machine | Product | OwnMetal
+Document = Machine | Product | OwnMetal | SettingsChart
 
 
 def columns_of(document: Document) -> dict[str, Any]:

@@ -71,6 +71,7 @@ function intentOf(answers: Answers): Intent | null {
     fill_process: joint.weld === 'fillet' ? null : (more.fill_process ?? null),
     overlap: more.overlap ?? 'half',
     trials: [],
+    charts: [],
   }
 }
 

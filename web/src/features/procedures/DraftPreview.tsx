@@ -8,6 +8,7 @@ import { FORMS, PROVENANCE, ROLES, SOURCES } from '../../domain/words'
 import { Notice } from '../../ui/Notice'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { MarkIcon, markOf } from '../../ui/Verdict'
+import { ChartBands } from './ChartBands'
 
 const words = (list: readonly (readonly [string, string])[], key: string) => list.find(([one]) => one === key)?.[1] ?? key
 
@@ -114,6 +115,7 @@ export function DraftPreview({ proposal, stale }: { proposal: Proposal; stale: b
           })}
         </tbody>
       </table>
+      <ChartBands groups={proposal.bands} />
       <Reasons reasons={proposal.reasons} />
     </div>
   )

@@ -2,14 +2,14 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState, type ReactNode } from 'react'
 
 import { Refusal, api, unwrap } from '../../api/client'
-import type { Machine, OwnMetal, Product, ShelfRecord } from '../../api/types'
+import type { Machine, OwnMetal, Product, SettingsChart, ShelfRecord } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
 import type { Put } from './FormParts'
 import type { RecordKind } from './queries'
 
-type Document = Machine | Product | OwnMetal
+type Document = Machine | Product | OwnMetal | SettingsChart
 type Errors = ReadonlyMap<string, string>
 type Props<T extends Document> = {
   kind: RecordKind

@@ -4,6 +4,7 @@ import { NavLink, useParams } from 'react-router'
 import { NothingHere } from '../../app/NothingHere'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
+import { ChartsTab } from './ChartsTab'
 import { Damaged } from './Damaged'
 import { FillersTab } from './FillersTab'
 import { GasesTab } from './GasesTab'
@@ -19,6 +20,7 @@ const TABS = [
   { tab: 'gases', words: 'Gases', look: 'C25, Ar+2CO2, trimix, purge …', show: GasesTab },
   { tab: 'tungsten', words: 'Tungsten', look: 'lanthanated, EWTh-2, grey …', show: TungstenTab },
   { tab: 'machines', words: 'Machines', look: 'name of a machine …', show: MachinesTab },
+  { tab: 'charts', words: 'Charts', look: 'E71T-1C, CO2, door chart …', show: ChartsTab },
   { tab: 'recorders', words: 'Recorders', look: 'name of a recorder …', show: RecordersTab },
   { tab: 'trials', words: 'Trials', look: '135 PF kept …', show: TrialsTab },
 ] as const
@@ -52,6 +54,7 @@ function Tab({ found }: { found: (typeof TABS)[number] }) {
       </div>
       {found.tab === 'metals' && <Damaged kind="metal" />}
       {found.tab === 'fillers' && <Damaged kind="product" />}
+      {found.tab === 'charts' && <Damaged kind="chart" />}
       {found.tab === 'machines' && <Damaged kind="machine" />}
       <Show text={asked} onText={setText} />
     </div>

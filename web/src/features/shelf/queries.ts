@@ -2,7 +2,7 @@ import { queryOptions } from '@tanstack/react-query'
 
 import { api, unwrap } from '../../api/client'
 
-export type RecordKind = 'metal' | 'product' | 'machine'
+export type RecordKind = 'metal' | 'product' | 'machine' | 'chart'
 export type ListedKind = 'metal' | 'filler' | 'gas' | 'tungsten'
 
 export const metalsQuery = (text: string) =>

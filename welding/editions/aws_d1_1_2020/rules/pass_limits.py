@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from typing import Any
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
@@ -20,6 +21,7 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     units_of,
 )
 from welding.joints.beads import BeadArea
+from welding.ranges import Range
 
 _HAIR = 1 + 1e-6
 
@@ -146,8 +148,7 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
             unchecked=table.unchecked,
         )
     count = one.electrodes.count if one.electrodes else 1
-    weld = "fillet" if fillet else _groove_pass(draft, joint, one)
-    row = limit_row("current", one.process, "", weld) if weld else None
+    row = _current_row(draft, joint, one)
     if row is None:
         return
     amps = one.current_a.max if one.current_a else None
@@ -170,6 +171,27 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
         remedy="Lower the current, or qualify the procedure by test.",
         citation=table.citation_of(row),
         unchecked=table.unchecked,
+    )
+
+
+def _current_row(draft: Draft, joint: Joint, one: Pass) -> Mapping[str, Any] | None:
+    weld = "fillet" if joint.weld == "fillet" else _groove_pass(draft, joint, one)
+    return limit_row("current", one.process, "", weld) if weld else None
+
+
+def prequalified_current(draft: Draft, one: Pass) -> tuple[str, Range] | None:
+    """Most current [A] of a prequalified pass, named; ``None`` where the table has none that can be told."""
+    procedure = draft.procedure
+    code, joint = procedure.code, procedure.joint
+    if code is None or code.route != "prequalified" or joint is None:
+        return None
+    if one.electrodes is not None and one.electrodes.count > 1:
+        return None
+    row = _current_row(draft, joint, one)
+    return (
+        None
+        if row is None
+        else (f"AWS D1.1:2020, {limits_table().citation.clause}", Range(0.0, float(row["most_a"])))
     )
 
 
