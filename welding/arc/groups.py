@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from welding.consumables.designations.decode import decode
 from welding.deposit.laid import weld_metal
 from welding.documents.procedure import Pass, Procedure
 from welding.table import load_table
@@ -83,7 +84,8 @@ def wire_kind(process: str, designation: str | None, diameter_mm: float) -> str:
 def law_case(one: Pass, kind: str) -> str:
     """Row of TIG current against thickness."""
     if kind == "copper":
-        copper = (one.filler.designation or "").upper()[-2:] == "CU" if one.filler else True
+        name = one.filler.designation if one.filler else None
+        copper = decode(name).classed.upper()[-2:] == "CU" if name else True
         return "tig-copper" if copper else "tig-copper-alloy"
     rows = {"aluminium": "tig-aluminium", "stainless": "tig-stainless", "nickel": "tig-stainless"}
     return rows.get(kind, "tig")

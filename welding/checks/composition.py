@@ -94,7 +94,7 @@ def _trouble(filler: Decoded, one: Pass, metals: list[Metal], count: int) -> _To
     if families == {"duplex"}:
         return _duplex(name, metals)
     if families == {"copper"} and filler.system in COPPER_SYSTEMS:
-        return _copper(name, metals)
+        return _copper(filler.classed, metals)
     if families == {"weathering"} and count >= COLOUR_PASSES and one.role == "cap":
         weathers = re.search(r"W[12C]?\b|-W\d|NI[123]|1NI|-G\b|C[123]\b|Z", name.upper())
         if not weathers:

@@ -14,7 +14,8 @@ from welding.finding import Finding
 from welding.metals.catalogue import Metal
 from welding.table import load_table
 
-_STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11")
+_STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11",
+              "ISO 14172")  # fmt: skip
 """Austenitic and nickel deposits keep their hydrogen; they are judged by no mark."""
 PRACTISED_TO_MM = 20.0
 _LOW_HYDROGEN_ENDS_ML_100G = 15.0

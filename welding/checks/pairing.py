@@ -32,8 +32,8 @@ _KIND_OF_FILLER = {
     **dict.fromkeys(("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A"), "stainless"),
     **dict.fromkeys(("ISO 3581-A", "ISO 17633-A"), "stainless"),
     **dict.fromkeys(("AWS A5.10", "ISO 18273"), "aluminium"),
-    **dict.fromkeys(("AWS A5.11", "AWS A5.14", "AWS A5.34"), "nickel"),
-    **dict.fromkeys(("AWS A5.6", "AWS A5.7"), "copper"),
+    **dict.fromkeys(("AWS A5.11", "AWS A5.14", "AWS A5.34", "ISO 18274", "ISO 14172"), "nickel"),
+    **dict.fromkeys(("AWS A5.6", "AWS A5.7", "ISO 24373"), "copper"),
 }
 _NOT_WELDED = re.compile(r"\b(?:2014|2017|2024|7050|7075)\b")
 _PAIR_GROUP = (
@@ -137,7 +137,7 @@ def _hint(one: Pass, filler: Decoded, metals: list[Metal]) -> str:
     alloy, kinds = _alloy(filler), {_KIND_OF_METAL[metal.family] for metal in metals}
     if kinds == {"stainless"} and one.process in _HIGH_SILICON and re.fullmatch(r"3\d\dL", alloy):
         return f"The high-silicon ER{alloy}Si wets the toes better and spatters less."
-    if kinds == {"copper"} and filler.designation != "ERCu":
+    if kinds == {"copper"} and filler.classed != "ERCu":
         return "Bronze is easier, but its colour and etch differ; filler cut from the parent matches."
     if kinds == {"aluminium"} and alloy.startswith("4"):
         return "The seam turns dark when anodised."
@@ -173,7 +173,7 @@ def _trouble(filler: Decoded, metals: list[Metal]) -> tuple[Obligation, str, str
             )
         return _aluminium(alloy, name, metals)
     if "copper" in kinds:
-        between = len(kinds) > 1 and name.startswith(("ERNiCu", "ENiCu", "ERNi-", "ENi-"))
+        between = len(kinds) > 1 and filler.classed.startswith(("ERNiCu", "ENiCu", "ERNi-", "ENi-"))
         if kind == "copper" or between:
             return None
         return "requirement", f"{name} is {kind} filler on copper.", "Choose a copper filler."
@@ -206,7 +206,7 @@ def _trouble(filler: Decoded, metals: list[Metal]) -> tuple[Obligation, str, str
 
 def _alloy(filler: Decoded) -> str:
     """``308LSi`` of ER308LSi, ``19 9 L`` of G 19 9 L, ``5356`` of S Al 5356."""
-    text = re.sub(r"^(?:ER|EC|EQ|E ?|R|[GWTPSBL] (?:Al )?)", "", filler.designation)
+    text = re.sub(r"^(?:ER|EC|EQ|E ?|R|[GWTPSBL] (?:Al )?)", "", filler.classed)
     return re.sub(r"(?:T[01])?-.*$| \(.*$", "", text)
 
 

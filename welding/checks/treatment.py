@@ -264,7 +264,8 @@ def _pwht(draft: Draft, known: list[tuple[Metal, float]]) -> Iterator[Finding]:
 
 def _soft_filler(draft: Draft) -> bool:
     """Whether the weld metal is austenitic or nickel: such joints are often left as welded."""
-    systems = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "AWS A5.11", "AWS A5.14", "ISO 14343-A", "ISO 3581-A")
+    systems = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "AWS A5.11", "AWS A5.14", "ISO 14343-A", "ISO 3581-A",
+        "ISO 18274", "ISO 14172")  # fmt: skip
     fillers = [decoded_of(one) for one in draft.procedure.passes]
     return any(
         filler is not None and filler.system in systems and "41" not in filler.designation[:6]

@@ -91,7 +91,7 @@ def _spray(path: str, one: Pass) -> Iterator[Finding]:
     diameter = one.filler.diameter_mm if one.filler else None
     if one.transfer != "spray" or one.process not in ("131", "135") or filler is None:
         return
-    metal = FAMILIES.get(filler.system) or ("copper" if filler.system == "AWS A5.7" else None)
+    metal = FAMILIES.get(filler.system) or ("copper" if filler.system in ("AWS A5.7", "ISO 24373") else None)
     if metal is None or one.gas is None or one.current_a is None or diameter is None:
         return
     found = spray_transition(metal, one.gas.components_percent, diameter)

@@ -41,7 +41,10 @@ def weld_metal(designation: str | None, family: str = "carbon") -> str:
         ('aluminium-magnesium', 'stainless', 'steel')
     """
     name = (designation or "").upper().replace(" ", "")
-    system = decode(designation).system if designation else ""
+    found = decode(designation) if designation else None
+    if found is not None and found.same_as:
+        return weld_metal(found.same_as)
+    system = found.system if found else ""
     if system in ("AWS A5.10", "ISO 18273") or name[:4] in (
         "ER40",
         "ER41",

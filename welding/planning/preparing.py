@@ -14,6 +14,8 @@ from welding.ranges import Range
 BACKED_GAP_MM = {"si": 6.0, "us": 6.35}
 ONE_SIDE_TO_MM = 20.0
 """Thicker butts are prepared from both sides where both can be reached (common practice)."""
+U_FROM_MM, U_RADIUS_MM = 22.0, 6.0
+"""Thicker walls that are welded from one side are machined to a U (common practice)."""
 SQUARE_TO_MM = {
     "141": 3.0,
     "131": 4.0,
@@ -198,6 +200,8 @@ def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     reachable = not facts.pipe and joint.backing == "none" and process_of_root(facts) != "141"
     if joint.back_gouge or joint.sides == "both" or (thin > ONE_SIDE_TO_MM and reachable and not wide_root):
         return _gouged_v(facts, joint)
+    if not wide_root and thin > U_FROM_MM:
+        return _single_u(facts, joint)
     if wide_root:
         backing = joint.backing if joint.backing != "none" else ("metal" if facts.aws else "ceramic")
         gap = BACKED_GAP_MM[facts.units]
@@ -215,6 +219,23 @@ def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         form="single-v", included_angle_deg=angle, root_gap_mm=gap, root_face_mm=min(land, thin / 2)
     )
     text = f"single V {angle:g}°, open root: gap {gap:g} mm, land {min(land, thin / 2):g} mm"
+    return _with(joint, preparation), (_reason(facts, text),)
+
+
+def _single_u(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
+    """A thick wall that is welded from one side: a U takes far less metal than a V, and is machined."""
+    gap = 2.0 if facts.process == "141" else 3.0
+    preparation = Preparation(
+        form="single-u",
+        included_angle_deg=20.0,
+        root_gap_mm=gap,
+        root_face_mm=2.0,
+        sides=(PreparedSide(radius_mm=U_RADIUS_MM),),
+    )
+    text = (
+        f"single U 20°, radius {U_RADIUS_MM:g} mm, open root: gap {gap:g} mm, land 2 mm: above "
+        f"{U_FROM_MM:g} mm from one side a V would take much more metal; the edges are machined"
+    )
     return _with(joint, preparation), (_reason(facts, text),)
 
 

@@ -3716,6 +3716,7 @@ export interface components {
          *         low_hydrogen: Whether the covering is a low-hydrogen one; ``None`` for other products.
          *         thickness_max_mm: Thickness up to which the class is meant, where it has such a limit.
          *         notes: What else to know.
+         *         same_as: The AWS class that an ISO symbol equals, where the two name one alloy; else empty.
          *         sources: The tables read.
          */
         Decoded: {
@@ -3804,6 +3805,11 @@ export interface components {
              * @default []
              */
             notes: string[];
+            /**
+             * Same As
+             * @default
+             */
+            same_as: string;
             /**
              * @default {
              *       "citations": [],

@@ -14,6 +14,7 @@ from welding.consumables.designations import (
     aws_open,
     aws_wire,
     iso_a,
+    iso_nonferrous,
     submerged,
 )
 from welding.consumables.designations.model import Decoded, RefusedError
@@ -34,6 +35,7 @@ _FAMILIES: tuple[Callable[[str], Decoded | None], ...] = (
     aws_wire.aluminium_wire,
     aws_wire.copper_wire,
     aws_nickel.nickel,
+    iso_nonferrous.iso_nonferrous,
     aws_wire.iso_aluminium,
     iso_a.system_a,
 )
@@ -102,6 +104,12 @@ def _known() -> tuple[str, ...]:
             letters = ("C", "M") if row["shielding"] == "gas" else ("",)
             found += [f"E7{position}T-{use}{letter}" for letter in letters]
     found += [str(row["class"]) for row in rows("a5_11_14").values()]
+    found += [
+        f"{prefix} {row['symbol']}"
+        for row in rows("iso_nonferrous").values()
+        for prefix, column in (("S", "wire"), ("E", "electrode"))
+        if row.get(column)
+    ]
     found += [f"ER{alloy}" for alloy in rows("a5_9")] + [f"E{alloy}-16" for alloy in rows("a5_4")]
     found += [f"ER{alloy}" for alloy in rows("aluminium_fillers")] + [
         f"G {symbol}" for symbol in rows("iso_14343")

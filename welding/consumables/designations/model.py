@@ -58,6 +58,7 @@ class Decoded:
         low_hydrogen: Whether the covering is a low-hydrogen one; ``None`` for other products.
         thickness_max_mm: Thickness up to which the class is meant, where it has such a limit.
         notes: What else to know.
+        same_as: The AWS class that an ISO symbol equals, where the two name one alloy; else empty.
         sources: The tables read.
     """
 
@@ -83,7 +84,13 @@ class Decoded:
     low_hydrogen: bool | None = None
     thickness_max_mm: float | None = None
     notes: tuple[str, ...] = ()
+    same_as: str = ""
     sources: Sources = NO_SOURCES
+
+    @property
+    def classed(self) -> str:
+        """The name that rules of alloys go by: the AWS class where an ISO symbol equals one."""
+        return self.same_as or self.designation
 
 
 class RefusedError(Exception):
