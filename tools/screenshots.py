@@ -65,7 +65,9 @@ def main(address: str, folder: Path) -> None:
         page.get_by_text("read as").wait_for()
         page.get_by_text("CE (IIW)").wait_for()
         shot("bench-arc")
-        page.get_by_role("heading", name="Bench").evaluate("head => head.scrollIntoView({block: 'end'})")
+        page.get_by_role("heading", name="Calculators").evaluate(
+            "head => head.scrollIntoView({block: 'end'})"
+        )
         shot("bench")
         page.goto(f"{address}/shelf")
         page.get_by_label("Search the metals").fill("S355")
@@ -131,7 +133,7 @@ def six_answers(page: Page, address: str) -> None:
     page.keyboard.press("Enter")
     for label, words in (
         ("Joint", "butt"),
-        ("Weld", "complete groove"),
+        ("Weld", "CJP groove weld"),
         ("Position", "PF"),
         ("Process", "135"),
         ("Code", "ISO 15614-1:2017"),

@@ -211,7 +211,7 @@ def _preheat(coupon: Coupon, system: System) -> Iterator[Finding]:
         message=f"The coldest reading is {found}; at least {limit} is wanted.",
         actual=found,
         limit=limit,
-        remedy="" if coldest >= least else "Heat on, and read again before the first arc.",
+        remedy="" if coldest >= least else "Continue preheating and measure again before the first arc.",
         citations=(THIS_PROCEDURE,),
     )
 

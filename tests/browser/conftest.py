@@ -85,7 +85,7 @@ def enter(bridge, context):
     def sign_in(name: str = "Imra Vance") -> Page:
         page = context.new_page()
         page.goto(bridge.url)
-        desk = page.get_by_role("heading", name="Desk")
+        desk = page.get_by_role("heading", name="Dashboard")
         offer = page.get_by_role("heading", name="Demo: sign in as")
         expect(desk.or_(offer)).to_be_visible()
         if offer.is_visible():  # a second page is signed in already

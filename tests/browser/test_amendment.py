@@ -36,7 +36,7 @@ def test_a_signed_record_is_amended_and_the_amended_one_declared_void(enter, bri
     expect(page.get_by_role("heading", name=f"WPQR {record.number} is superseded")).to_be_visible()
     expect(page.get_by_role("button", name="Make the WPS")).to_have_count(0)
     page.get_by_role("link", name=f"{record.number}-R1").click()
-    page.get_by_role("button", name="Declare it void").click()
+    page.get_by_role("button", name="Void this record").click()
     page.get_by_label("Why").fill("the laboratory withdrew its results")
     page.get_by_label("your password, again").fill(PASSWORD)
     page.get_by_role("button", name="Sign it").click()

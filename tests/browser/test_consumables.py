@@ -103,7 +103,7 @@ def test_a_metal_is_picked_by_what_people_say(enter):
 
 def test_the_shelf(enter):
     page = enter("Sunniva Marsh")
-    page.get_by_role("link", name="Shelf").click()
+    page.get_by_role("link", name="Library").click()
     expect(page.get_by_role("status")).to_contain_text(f"{len(all_metals()) + 1} base metals")
     page.get_by_label("Search the metals").fill("duplex")
     expect(page.get_by_role("status")).to_contain_text(f"{len(search('duplex', 1000))} base metals")

@@ -34,7 +34,7 @@ def amps(text: str) -> tuple[float, float]:
 def test_from_six_answers_to_a_printed_procedure(enter, bridge):
     page = enter()
     six_answers(page)
-    answer(page, "S355J2+N", "20", "butt", "complete groove", "PF", "135")
+    answer(page, "S355J2+N", "20", "butt", "CJP groove weld", "PF", "135")
     choose(page, "Code", "ISO 15614-1:2017")
     expect(page.get_by_role("heading", name="S355J2, 20 mm, single V butt, 135, PF")).to_be_visible()
     expect(
@@ -66,7 +66,7 @@ def test_from_six_answers_to_a_printed_procedure(enter, bridge):
 def test_what_cannot_be_planned_is_said_and_nothing_is_lost(enter):
     page = enter()
     six_answers(page)
-    answer(page, "S355XX", "20", "butt", "complete groove", "PB", "135")
+    answer(page, "S355XX", "20", "butt", "CJP groove weld", "PB", "135")
     expect(page.get_by_text("'S355XX' is not known").first).to_be_visible()
     expect(page.get_by_text("is a position of fillet welds").first).to_be_visible()
     expect(page.get_by_role("button", name="Make it a procedure")).to_be_disabled()
@@ -122,8 +122,8 @@ def test_cooling_and_consumption_of_a_procedure(enter):
 
 def test_a_kept_trial_comes_first_next_time(enter):
     page = enter("Rell Okafor")
-    page.get_by_role("navigation").get_by_role("link", name="Shelf").click()
-    page.get_by_role("navigation", name="Shelf").get_by_role("link", name="Trials").click()
+    page.get_by_role("navigation").get_by_role("link", name="Library").click()
+    page.get_by_role("navigation", name="Library").get_by_role("link", name="Trials").click()
     expect(page.get_by_text("straw beside the bead, root silver")).to_be_visible()
     page.get_by_role("button", name="Log a trial").click()
     dialog = page.get_by_role("dialog")
@@ -151,7 +151,7 @@ def test_a_kept_trial_comes_first_next_time(enter):
 
 def test_a_chart_is_entered_and_stands_beside_the_draft(enter):
     page = enter()
-    page.get_by_role("navigation").get_by_role("link", name="Shelf").click()
+    page.get_by_role("navigation").get_by_role("link", name="Library").click()
     page.get_by_role("link", name="Charts").click()
     page.get_by_role("button", name="Add a chart").click()
     form = page.get_by_label("Add a chart")
@@ -171,7 +171,7 @@ def test_a_chart_is_entered_and_stands_beside_the_draft(enter):
     expect(page.get_by_role("button", name="Cabinet door, page 7")).to_be_visible()
 
     six_answers(page)
-    answer(page, "S355J2+N", "20", "butt", "complete groove", "PA", "135")
+    answer(page, "S355J2+N", "20", "butt", "CJP groove weld", "PA", "135")
     beside = page.get_by_role("region", name="Charts and trials beside the proposal")
     row = beside.get_by_role("row").filter(has_text="Cabinet door, page 7").last
     expect(row).to_contain_text("The chart is for DCEN, the pass for DCEP. Not followed.")

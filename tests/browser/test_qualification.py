@@ -109,7 +109,7 @@ def test_a_failed_bend_a_retest_a_released_procedure_and_the_book(enter, bridge,
     page.get_by_role("button", name="Make the WPS").click()
     expect(page.get_by_text("revision B").first).to_be_visible()
     expect(page.get_by_text(re.compile("covered by FB-27-Q"))).to_be_visible()
-    sign(page, "Declare it qualified", "Sign: qualified")
+    sign(page, "Qualify", "Sign: qualified")
     sign(page, "Release revision B", "Release it")
     expect(page.get_by_role("button", name="Withdraw")).to_be_visible()
 
@@ -138,7 +138,7 @@ def test_a_failed_bend_a_retest_a_released_procedure_and_the_book(enter, bridge,
     dialog.get_by_label("Reason").fill("own copy, table of thickness")
     dialog.get_by_role("button", name="Correct it").click()
     expect(dialog).to_be_hidden()
-    reached = page.get_by_role("status").filter(has_text="reaches")
+    reached = page.get_by_role("status").filter(has_text="Code-book changes affect")
     expect(reached.get_by_role("link", name="FB-27-P40 B")).to_be_visible()
     expect(reached.get_by_text("no longer covered", exact=False).first).to_be_visible()
     reached.get_by_role("link", name="FB-27-P40 B").click()

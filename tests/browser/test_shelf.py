@@ -12,7 +12,7 @@ from tests.browser.test_main_path import choose, fill, saved
 
 def test_a_machine_is_added_chosen_and_found_too_small(enter):
     page = enter()
-    page.get_by_role("navigation").get_by_role("link", name="Shelf").click()
+    page.get_by_role("navigation").get_by_role("link", name="Library").click()
     page.get_by_role("link", name="Machines").click()
     page.get_by_role("button", name="Add a machine").click()
     form = page.get_by_label("Add a machine")
@@ -44,7 +44,7 @@ def test_a_machine_is_added_chosen_and_found_too_small(enter):
     checks.get_by_role("button", name="Show them").click()
     expect(checks).to_contain_text(re.compile(r"is dial \d\.\d to \d\.\d on Bay 1 MAG with 1.2 mm solid"))
     saved(page)
-    page.get_by_role("navigation").get_by_role("link", name="Shelf").click()
+    page.get_by_role("navigation").get_by_role("link", name="Library").click()
     page.get_by_role("link", name="Machines").click()
     page.get_by_role("button", name="Bay 1 MAG").click()
     page.get_by_role("button", name="Correct or remove").click()
@@ -74,7 +74,7 @@ def test_two_people_correct_one_machine(enter, context, bridge):
 
 def test_an_own_metal_is_added_and_picked(enter):
     page = enter()
-    page.get_by_role("navigation").get_by_role("link", name="Shelf").click()
+    page.get_by_role("navigation").get_by_role("link", name="Library").click()
     page.get_by_role("button", name="Add a metal").click()
     form = page.get_by_label("Add a metal")
     form.get_by_label("Name of the metal").fill("S355J2")

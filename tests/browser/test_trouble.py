@@ -145,7 +145,7 @@ def test_a_text_too_long_is_refused_beside_its_field(enter):
 def test_by_keyboard_alone(enter):
     page = enter()
     page.keyboard.press("Control+k")
-    expect(page.get_by_role("combobox", name="Find or do")).to_be_focused()
+    expect(page.get_by_role("combobox", name="Search or run a command")).to_be_focused()
     page.keyboard.type("girder")
     expect(page.get_by_role("option", name=re.compile("FB-27-P03"))).to_be_visible()
     page.keyboard.press("Enter")

@@ -7,6 +7,8 @@ from welding.deposit.laid import weld_metal
 from welding.documents.procedure import Pass, Procedure
 from welding.table import load_table
 
+THINNER = {"vertical-up": 0.8, "overhead": 0.85}
+"""Uphill and overhead go on the settings of metal so many times as thick (common practice)."""
 _CORED = {"136": "cored-gas", "138": "cored-metal", "114": "cored-self", "121": "saw", "111": "stick"}
 
 

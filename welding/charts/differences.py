@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from welding.arc.groups import attitude_of, volts_cases
+from welding.arc.groups import THINNER, attitude_of, volts_cases
 from welding.arc.relations import active_percent, arc_volts
 from welding.consumables.designations.decode import decode
 from welding.consumables.gas import gas_text, read_gas
@@ -23,7 +23,6 @@ SAME_SIZE_SHARE = 0.06
 OTHER_ACTIVE_PERCENT = 4.0
 OTHER_HELIUM_PERCENT = 10.0
 """Gases this close in what drives the volts are taken for one (common practice)."""
-UPHILL_THINNER = {"vertical-up": 0.8, "overhead": 0.85}
 LEVEL = ("flat", "horizontal")
 
 SHORT_TO_V, SPRAY_FROM_V = 22.0, 24.0
@@ -231,7 +230,7 @@ def _position(row: ChartRow, procedure: Procedure, one: Pass) -> Iterator[Differ
     if attitude in theirs or (attitude.startswith("vertical") and "vertical" in theirs):
         return
     named = ", ".join(row.positions)
-    share = UPHILL_THINNER.get(attitude)
+    share = THINNER.get(attitude)
     if share is not None and theirs <= set(LEVEL):
         text = (
             f"The line is for {named}; {attitude.replace('-', ' ')} is welded with the settings for metal "

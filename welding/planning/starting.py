@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 
-from welding.arc.groups import stick_kind, wire_kind
+from welding.arc.groups import THINNER, stick_kind, wire_kind
 from welding.arc.relations import (
     Estimate,
     arc_volts,
@@ -23,8 +23,6 @@ from welding.planning.facts import Facts, transfer_group
 from welding.ranges import Range
 from welding.setup.spray import SprayMetal, SprayTransition, spray_transition
 
-THINNER = {"vertical-up": 0.8, "overhead": 0.85}
-"""Uphill and overhead run on the settings of the next thinner size (common practice)."""
 SLAG_HOLDS = 0.9
 """A quick-freezing slag carries the pool, so that cored wire comes down less (common practice)."""
 OPEN_ROOT_TO_MM = 5.0

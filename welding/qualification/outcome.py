@@ -157,5 +157,5 @@ def _scope(item: RangeItem) -> str:
     if item.filler_diameter_mm:
         parts.append(f"{item.filler_diameter_mm:g} mm")
     if item.role:
-        parts.append("root" if item.role == "root" else "other passes")
+        parts.append("root" if item.role == "root" else "fill and cap")
     return f", {', '.join(parts)}" if parts else ""

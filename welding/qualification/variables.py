@@ -38,20 +38,21 @@ _JOINT, _METAL, _FILLER, _POWER, _HEAT, _PROCESS = (
 VARIABLES: dict[str, Variable] = {
     "processes": _v("Process", "", "a coupon welded with process {}", _PROCESS),
     "mechanisation": _v("Degree of mechanisation", "", "a coupon welded {}", _PROCESS),
-    "weld_kinds": _v("Kind of weld", "", "a coupon with this weld: {}", _JOINT),
-    "parent_thickness_mm": _v(
-        "Base metal thickness", "thickness", "a coupon whose thickness takes in {}", _METAL
-    ),
+    "weld_kinds": _v("Weld type", "", "a coupon with this weld: {}", _JOINT),
+    "parent_thickness_mm": _v("Base metal thickness", "thickness", "a coupon that qualifies {}", _METAL),
     "deposited_thickness_mm": _v(
-        "Deposited thickness", "thickness", "a coupon with more of this process laid down ({})", _METAL
+        "Deposited thickness", "thickness", "a coupon with more of this process deposited ({})", _METAL
     ),
     "groove_depth_mm": _v("Groove depth", "thickness", "a coupon with a groove of {}", _JOINT),
     "partial_weld_size_mm": _v(
-        "Weld size of a partial groove", "gap", "three macroetch sections that show a weld size of {}", _JOINT
+        "Weld size of a PJP groove",
+        "gap",
+        "three macroetch sections that show a weld size of {}",
+        _JOINT,
     ),
-    "throat_mm": _v("Throat", "gap", "a fillet coupon with a throat that takes in {}", _JOINT),
+    "throat_mm": _v("Throat", "gap", "a fillet coupon with a throat that qualifies {}", _JOINT),
     "fillet_size_mm": _v("Fillet size", "gap", "a fillet coupon of {}", _JOINT),
-    "outside_diameter_mm": _v("Outside diameter", "diameter", "a pipe coupon that takes in {}", _METAL),
+    "outside_diameter_mm": _v("Outside diameter", "diameter", "a pipe coupon that qualifies {}", _METAL),
     "branch_angle_deg": _v("Branch angle", "angle", "a branch coupon at {}", _JOINT),
     "base_metals": _v("Base metals", "", "a coupon in {}", _METAL),
     "positions": _v("Positions", "", "a coupon welded in {}", _JOINT),
@@ -59,7 +60,7 @@ VARIABLES: dict[str, Variable] = {
     "sides": _v("Sides", "", "a coupon welded from {}", _JOINT),
     "backing": _v("Backing", "", "a coupon with {}", _JOINT),
     "back_gouge": _v("Back-gouging", "", "a coupon {}", _JOINT),
-    "runs_per_side": _v("Runs a side", "", "a coupon with {} run a side", _JOINT),
+    "runs_per_side": _v("Passes per side", "", "a coupon with {} pass per side", _JOINT),
     "groove": _v("Groove", "", "a coupon with this groove: {}", _JOINT),
     "groove_angle_deg": _v("Groove angle", "angle", "a coupon with a groove of {}", _JOINT),
     "root_gap_mm": _v("Root opening", "gap", "a coupon with a root opening of {}", _JOINT),
@@ -103,8 +104,8 @@ VARIABLES: dict[str, Variable] = {
     "heat_input_kj_mm": _v("Heat input", "heat_input", "a coupon at {}", _HEAT),
     "preheat_c": _v("Preheat", "temperature", "a coupon preheated to {}", _HEAT),
     "interpass_c": _v("Interpass temperature", "temperature", "a coupon at {}", _HEAT),
-    "post_heat": _v("Hydrogen post-heat", "", "a coupon with {}", _HEAT),
-    "pwht": _v("Heat treatment after welding", "", "a coupon {}", _HEAT),
+    "post_heat": _v("Post-heating (hydrogen release)", "", "a coupon with {}", _HEAT),
+    "pwht": _v("PWHT", "", "a coupon {}", _HEAT),
     "pwht_hold_c": _v("Holding temperature", "temperature", "a coupon held at {}", _HEAT),
     "pwht_hold_min": _v("Holding time", "", "a coupon held for {}", _HEAT),
     "impact_temperature_c": _v(

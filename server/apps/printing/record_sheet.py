@@ -136,8 +136,8 @@ def range_rows(
 _WELDS = {
     "groove": "grooves",
     "fillet": "fillets",
-    "cjp-groove": "complete grooves",
-    "pjp-groove": "partial grooves",
+    "cjp-groove": "CJP grooves",
+    "pjp-groove": "PJP grooves",
 }
 
 
@@ -164,7 +164,7 @@ def _scope(item: RangeItem) -> str:
     parts = [
         item.process or "",
         f"{item.filler_diameter_mm:g} mm" if item.filler_diameter_mm else "",
-        {"root": "root", "other": "other runs"}.get(item.role or "", ""),
+        {"root": "root", "other": "fill and cap"}.get(item.role or "", ""),
         f"member {item.member}" if item.member else "",
         _WELDS.get(item.weld or "", ""),
     ]

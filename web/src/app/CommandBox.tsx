@@ -61,7 +61,7 @@ function Search({ onClose, onKeys, jobId }: { onClose: () => void; onKeys: () =>
     >
       <ComboboxInput
         autoFocus
-        aria-label="Find or do"
+        aria-label="Search or run a command"
         className="w-full border-b border-line bg-transparent px-4 py-3 text-[16px] outline-none"
         placeholder="Find a procedure or coupon, or say what to do"
         onChange={(event) => setText(event.target.value)}

@@ -17,11 +17,11 @@ import { useUnits } from './units'
 const PasswordDialog = lazy(async () => ({ default: (await import('./PasswordDialog')).PasswordDialog }))
 
 const RAIL: readonly [string, string][] = [
-  ['/', 'Desk'],
+  ['/', 'Dashboard'],
   ['/procedures', 'Procedures'],
   ['/coupons', 'Coupons'],
-  ['/bench', 'Bench'],
-  ['/shelf', 'Shelf'],
+  ['/bench', 'Calculators'],
+  ['/shelf', 'Library'],
   ['/book', 'Code book'],
 ]
 
@@ -67,7 +67,7 @@ export function Frame() {
           className="field ml-auto flex w-56! items-center justify-between text-[13px] text-steel2"
           onClick={() => setSearching(true)}
         >
-          Find or do … <kbd className="font-sans">Ctrl K</kbd>
+          Search or run a command <kbd className="font-sans">Ctrl K</kbd>
         </button>
         <UnitSwitch />
         <PersonMenu onKeys={() => setKeysOpen(true)} />

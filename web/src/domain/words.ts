@@ -109,8 +109,8 @@ export const JOINT_KINDS: readonly [string, string][] = [
 ]
 export const WELDS: readonly [string, string][] = [
   ['fillet', 'fillet'],
-  ['cjp-groove', 'complete groove'],
-  ['pjp-groove', 'partial groove'],
+  ['cjp-groove', 'CJP groove weld'],
+  ['pjp-groove', 'PJP groove weld'],
 ]
 export const FORMS: readonly [string, string][] = [
   ['square', 'square'],
@@ -128,10 +128,10 @@ export const FORMS: readonly [string, string][] = [
 ]
 export const BACKINGS: readonly [string, string][] = [
   ['none', 'no backing'],
-  ['metal', 'on metal'],
-  ['ceramic', 'on ceramic'],
-  ['gas', 'on gas'],
-  ['flux', 'on flux'],
+  ['metal', 'metal backing'],
+  ['ceramic', 'ceramic backing'],
+  ['gas', 'gas backing'],
+  ['flux', 'flux backing'],
 ]
 export const FACES: readonly [string, string][] = [
   ['flat', 'flat face'],

@@ -11,7 +11,7 @@ import { UnitReader } from './UnitReader'
 export function BenchPage() {
   return (
     <div className="px-5 py-4">
-      <h1 className="mb-3 text-[25px]">Bench</h1>
+      <h1 className="mb-3 text-[25px]">Calculators</h1>
       <div className="grid grid-cols-2 items-start gap-4">
         <div className="grid min-w-0 gap-4">
           <Decoder />

@@ -162,7 +162,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
                 )}
                 <div className="grid grid-cols-[1fr_2fr] gap-3">
                   <Button className="min-h-14 text-[18px]!" disabled={!last || correct.isPending} onClick={() => setStriking(true)}>
-                    Strike the last
+                    Void the last
                   </Button>
                   <Button look="main" className="min-h-14 text-[18px]!" disabled={!canSave} onClick={() => commitAndSubmit(FORM)}>
                     {correct.isPending ? 'Saving …' : entry.correcting ? `Save the correction` : `Save pass ${String(entry.number)}`}

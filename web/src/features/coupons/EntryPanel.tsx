@@ -52,7 +52,7 @@ export function EntryPanel({ entry, put, planned, result, judged, mirrored, batc
       </Line>
       <Line words="Arc time">
         <QuantityField bench big label="Arc time, typed" kind="time" value={entry.timeS} disabled={disabled} placeholder="stopwatch" onChange={(timeS) => set({ timeS })} />
-        <span className="text-[13px] text-steel2">typed seconds rule over the stopwatch</span>
+        <span className="text-[13px] text-steel2">Typed time overrides the stopwatch</span>
       </Line>
       <Line words="Current">
         <QuantityField bench big mode="range" label="Current" kind="current" value={entry.current} disabled={disabled} onChange={(current) => set({ current })} />

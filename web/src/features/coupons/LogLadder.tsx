@@ -67,8 +67,8 @@ export function LogLadder({ coupon, current, onPick, onFlags, onPhotos }: Props)
       </table>
       {coupon.struck.length > 0 && (
         <details className="mt-2 text-[13px] text-steel2">
-          <summary>{coupon.struck.length} struck</summary>
-          <ul>{coupon.struck.map((one, index) => <li key={index}>pass {one.number}, logged by {one.logged_by}, struck by {one.struck_by || 'somebody'}: {one.reason}</li>)}</ul>
+          <summary>{coupon.struck.length} voided</summary>
+          <ul>{coupon.struck.map((one, index) => <li key={index}>pass {one.number}, logged by {one.logged_by}, voided by {one.struck_by || 'somebody'}: {one.reason}</li>)}</ul>
         </details>
       )}
     </section>

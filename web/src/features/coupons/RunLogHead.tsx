@@ -51,7 +51,7 @@ export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; b
               </MenuItem>
             )}
             {may('LOG_TRIAL') && (
-              <MenuItem><Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/${String(coupon.revision_id)}/scrap`}>Try on scrap</Link></MenuItem>
+              <MenuItem><Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/${String(coupon.revision_id)}/scrap`}>Trial weld</Link></MenuItem>
             )}
           </MenuItems>
         </Menu>

@@ -65,7 +65,7 @@ function Scrap({ revision }: { revision: Revision }) {
     <form id={FORM} className="mx-auto grid max-w-[760px] gap-3 px-4 py-3"
       onSubmit={(event) => { event.preventDefault(); if (!showWrong(event.currentTarget) && ready) save.mutate(verdict.current) }}>
       <div>
-        <h1 className="text-[25px]">On scrap for {revision.number} rev {revision.letter}</h1>
+        <h1 className="text-[25px]">Trial weld for {revision.number} rev {revision.letter}</h1>
         <p className="text-[14px] text-steel2">Set it, burn it, keep it or reject it. <Link className="link" to={`/procedures/${String(revision.id)}`}>Back to the procedure</Link></p>
       </div>
       <div role="group" aria-label="Pass tried" className="flex flex-wrap gap-2">

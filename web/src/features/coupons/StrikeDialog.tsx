@@ -20,13 +20,13 @@ export function StrikeDialog({ coupon, row, open, onClose }: { coupon: Coupon; r
     },
   })
   return (
-    <Modal title={`Strike pass ${String(row.record.number)}`} open={open} onClose={onClose}>
+    <Modal title={`Void pass ${String(row.record.number)}`} open={open} onClose={onClose}>
       <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); strike.mutate() }}>
         <p className="text-steel">It stays in the trail, with your reason, and no longer counts.</p>
         <TextField label="Reason" placeholder="Why" value={reason} onChange={setReason} error={strike.isError ? strike.error.message : undefined} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Keep it</Button>
-          <Button look="main" type="submit" disabled={strike.isPending}>Strike it</Button>
+          <Button look="main" type="submit" disabled={strike.isPending}>Void it</Button>
         </div>
       </form>
     </Modal>

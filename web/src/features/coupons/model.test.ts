@@ -18,7 +18,7 @@ describe('what is typed becomes a pass of the document', () => {
     const entry = { ...newEntry(1), watch: { stretches: [30, 42.5], startedAt: null } }
     expect(recordOf(entry)).toMatchObject({ time_s: 72.5, segments: [{ time_s: 30 }, { time_s: 42.5 }] })
   })
-  it('typed seconds rule over the stopwatch', () => {
+  it('Typed time overrides the stopwatch', () => {
     const entry = { ...newEntry(1), timeS: 70, watch: { stretches: [30, 42.5], startedAt: null } }
     expect(recordOf(entry)).toMatchObject({ time_s: 70, segments: [] })
   })

@@ -27,7 +27,7 @@ export function DeskPage() {
   const waiting = procedures.failureReason ?? coupons.failureReason
   return (
     <div className="px-5 py-4">
-      <h1 className="text-[25px]">Desk</h1>
+      <h1 className="text-[25px]">Dashboard</h1>
       <p className="mb-4 text-[13px] text-steel2">
         {job ? `${job.customer} · ${job.number} ${job.title} · ` : ''}
         {person.name}

@@ -239,7 +239,7 @@ function Wishes({ answers, change, errors }: WishProps) {
   const names = (machines.data ?? []).map((one) => one.name)
   return (
     <details className="border-t border-line pt-2" open={errors.has('gas') || errors.has('filler.diameter_mm') || undefined}>
-      <summary className="font-head text-[15px] font-semibold text-accent">Wishes, if any</summary>
+      <summary className="font-head text-[15px] font-semibold text-accent">Constraints (optional)</summary>
       <div className="mt-2 grid grid-cols-2 gap-x-1.5 gap-y-2">
         <Labelled words="Filler" wide>
           <FillerField path="filler.designation" value={answers.filler?.designation} disabled={false}

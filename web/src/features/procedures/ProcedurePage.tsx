@@ -185,7 +185,7 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
             <Item href={`/api/revisions/${String(revision.id)}/export`} download>Export JSON</Item>
             {may('LOG_TRIAL') && (
               <MenuItem>
-                <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/${String(revision.id)}/scrap`}>Try on scrap</Link>
+                <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/${String(revision.id)}/scrap`}>Trial weld</Link>
               </MenuItem>
             )}
             <MenuItem>

@@ -18,7 +18,7 @@ export function BookImport({ open, onClose }: { open: boolean; onClose: () => vo
   const close = () => { take.reset(); onClose() }
   const errors = take.error instanceof Refusal ? take.error.body.errors : []
   return (
-    <Modal title="Take corrections in" open={open} onClose={close}>
+    <Modal title="Import corrections" open={open} onClose={close}>
       <p className="mb-3 text-steel">A file of confirmations and corrections, as this book exports it. It is taken whole, or nothing of it.</p>
       <input type="file" accept="application/json,.json" aria-label="File of corrections" onChange={(event) => { const file = event.target.files?.[0]; if (file) take.mutate(file) }} />
       {take.isError && (

@@ -63,8 +63,8 @@ function Page({ book }: { book: Book }) {
         <div className="w-64"><TextField label="Search rules and clauses" placeholder="preheat, table 6.5, hardness …" value={text} onChange={(next) => { setText(next); if (row) setSearch({}) }} /></div>
         <div className="w-48"><Choice label="Which numbers" value={show} options={SHOW} onChange={(next) => { setShow(next ?? 'all'); if (row) setSearch({}) }} /></div>
         <span className="ml-auto flex gap-2">
-          <a className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium" href="/api/book/export" download="">Export what was said</a>
-          {may('CORRECT_BOOK') && <Button onClick={() => setTaking(true)}>Take corrections in</Button>}
+          <a className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium" href="/api/book/export" download="">Export changes</a>
+          {may('CORRECT_BOOK') && <Button onClick={() => setTaking(true)}>Import corrections</Button>}
         </span>
       </div>
       <Touched />
@@ -82,7 +82,7 @@ function Touched() {
   if (!touched.data || touched.data.length === 0) return null
   return (
     <Notice className="mb-3 text-[13px]" mark={touched.data.some((one) => !one.covered_after) ? 'breach' : 'caution'}>
-      <b>What was said in this book reaches {touched.data.length} {touched.data.length === 1 ? 'procedure' : 'procedures'} in production.</b>
+      <b>Code-book changes affect {touched.data.length} {touched.data.length === 1 ? 'procedure' : 'procedures'} in production.</b>
       <ul className="mt-1 grid gap-0.5">
         {touched.data.map((one) => (
           <li key={one.revision_id}>

@@ -132,13 +132,13 @@ function Specimens({ evidence, locked, onEdit, onNew }: ListProps) {
         <h2 className="text-[17px]">Specimens</h2>
         {!locked && (
           <span className="ml-auto flex gap-2">
-            <Button disabled={prepare.isPending} onClick={() => prepare.mutate()}>Prepare what is planned</Button>
+            <Button disabled={prepare.isPending} onClick={() => prepare.mutate()}>Create planned specimens</Button>
             <Button look="main" onClick={() => onNew('side-bend', '')}>Enter a specimen</Button>
           </span>
         )}
       </div>
       {prepare.isError && <Notice mark="breach" className="mb-2 text-[13px]">{prepare.error.message}</Notice>}
-      {evidence.specimens.length === 0 && <p className="panel p-5 text-steel">Nothing is entered yet. “Prepare what is planned” writes a line for every specimen of the plan, with its mark.</p>}
+      {evidence.specimens.length === 0 && <p className="panel p-5 text-steel">Nothing is entered yet. “Create planned specimens” writes a line for every specimen of the plan, with its mark.</p>}
       {evidence.specimens.length > 0 && (
         <div className="panel overflow-x-auto">
           <table className="w-full text-[13px]">
@@ -290,7 +290,7 @@ function Signed({ evidence, signed, onWitness, onVoid, onAmend }: SignedProps) {
         {may('WRITE_PROCEDURE') && counts && <Button look="quiet" disabled={make.isPending} onClick={() => make.mutate(true)}>Make it as a new procedure</Button>}
         {may('WITNESS') && stands && !witnessed && signed.signed_by_id !== person.id && <Button onClick={onWitness}>Sign as a witness</Button>}
         {may('SIGN_RECORD') && stands && !signed.amendment && <Button look="quiet" className="text-[13px]!" onClick={onAmend}>Amend the record</Button>}
-        {may('RELEASE') && stands && <Button look="quiet" className="text-[13px]!" onClick={onVoid}>Declare it void</Button>}
+        {may('RELEASE') && stands && <Button look="quiet" className="text-[13px]!" onClick={onVoid}>Void this record</Button>}
       </div>
       {make.isError && <p role="alert" className="mt-1 text-breach">{make.error.message}</p>}
     </div>

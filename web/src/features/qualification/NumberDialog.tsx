@@ -69,7 +69,7 @@ export function NumberDialog({ number, entries, standing, onClose }: { number: B
       {may('CORRECT_BOOK') ? (
         <div className="grid gap-2">
           {!nested && (
-            <Labelled words="as printed in your copy"><TextField label="Value as printed" value={text} onChange={setText} error={typed !== '' && value === undefined ? 'this is not of the kind that stands there' : errorAt('value')} /></Labelled>
+            <Labelled words="as printed in your copy"><TextField label="Value as printed" value={text} onChange={setText} error={typed !== '' && value === undefined ? 'Wrong type of value' : errorAt('value')} /></Labelled>
           )}
           <Labelled words="what was compared"><TextField label="Reason" placeholder="own copy, page or clause" value={reason} onChange={setReason} error={errorAt('reason')} /></Labelled>
           {changed && effect.data && (
@@ -82,7 +82,7 @@ export function NumberDialog({ number, entries, standing, onClose }: { number: B
           )}
           {say.isError && !errorAt('reason') && !errorAt('value') && <p role="alert" className="text-[13px] text-breach">{say.error.message}</p>}
           <div className="mt-1 flex flex-wrap justify-end gap-2">
-            {standing && standing.said !== 'revert' && <Button look="quiet" className="mr-auto" disabled={say.isPending} onClick={() => say.mutate('revert')}>Put back what was entered</Button>}
+            {standing && standing.said !== 'revert' && <Button look="quiet" className="mr-auto" disabled={say.isPending} onClick={() => say.mutate('revert')}>Restore original</Button>}
             <Button disabled={say.isPending || changed} onClick={() => say.mutate('confirm')}>Confirm it</Button>
             <Button look="main" disabled={say.isPending || !changed} onClick={() => say.mutate('correct')}>Correct it</Button>
           </div>

@@ -15,8 +15,8 @@ import { stageQuery } from './queries'
 type Act = 'qualify' | 'prequalify' | 'release' | 'withdraw'
 
 const ACTS: Record<Act, { title: string; words: string; action: string; reason: string }> = {
-  qualify: { title: 'Declare it qualified', words: 'The signed records cover this revision. It is frozen with what supports it.', action: 'Sign: qualified', reason: 'Remarks' },
-  prequalify: { title: 'Declare it prequalified', words: 'Every prequalified rule of the code holds. The revision is frozen.', action: 'Sign: prequalified', reason: 'Remarks' },
+  qualify: { title: 'Qualify', words: 'The signed records cover this revision. It is frozen with what supports it.', action: 'Sign: qualified', reason: 'Remarks' },
+  prequalify: { title: 'Qualify as prequalified', words: 'Every prequalified rule of the code holds. The revision is frozen.', action: 'Sign: prequalified', reason: 'Remarks' },
   release: { title: 'Release for production', words: 'Welders may weld by this revision. The one released before it is superseded.', action: 'Release it', reason: 'Remarks' },
   withdraw: { title: 'Withdraw from production', words: 'Nobody may weld by this revision any more. It stays in the records.', action: 'Withdraw it', reason: 'Why' },
 }
@@ -51,7 +51,7 @@ export function ProofPanel({ revision, draft }: { revision: Revision; draft: Dra
     <section aria-label="Proof" className="mb-4 text-[13px]">
       <h2 className="border-b border-line pb-1.5 text-[17px]">Proof</h2>
       {byTest && !coverage && before && (
-        <p className="py-2 text-steel">{draft && draft.records.length === 0 ? 'No signed record in this job yet: weld a coupon, test it, sign its record.' : 'Held against the signed records of the job as one types.'}</p>
+        <p className="py-2 text-steel">{draft && draft.records.length === 0 ? 'No signed record in this job yet: weld a coupon, test it, sign its record.' : 'Checked against the signed records of this job.'}</p>
       )}
       {coverage && <Standing coverage={coverage} record={draft?.record ?? ''} />}
       {!byTest && before && <p className="py-2 text-steel">By the prequalified route: every requirement under Checks has to hold, then it is signed.</p>}
@@ -65,9 +65,9 @@ export function ProofPanel({ revision, draft }: { revision: Revision; draft: Dra
       )}
       {may('RELEASE') && (
         <div className="mt-2 flex flex-wrap gap-2">
-          {before && byTest && coverage?.covered && <Button look="main" onClick={() => setAct('qualify')}>Declare it qualified</Button>}
-          {before && !byTest && <Button look="main" onClick={() => setAct('prequalify')}>Declare it prequalified</Button>}
-          {(at === 'qualified' || at === 'released') && shaken && again?.covered && <Button look="main" onClick={() => setAct('qualify')}>Declare it qualified anew</Button>}
+          {before && byTest && coverage?.covered && <Button look="main" onClick={() => setAct('qualify')}>Qualify</Button>}
+          {before && !byTest && <Button look="main" onClick={() => setAct('prequalify')}>Qualify as prequalified</Button>}
+          {(at === 'qualified' || at === 'released') && shaken && again?.covered && <Button look="main" onClick={() => setAct('qualify')}>Qualify anew</Button>}
           {(at === 'qualified' || at === 'prequalified') && <Button look="main" onClick={() => setAct('release')}>Release revision {revision.letter}</Button>}
           {at === 'released' && <Button onClick={() => setAct('withdraw')}>Withdraw</Button>}
         </div>

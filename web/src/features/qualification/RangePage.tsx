@@ -20,7 +20,7 @@ export function RangePage() {
   return <p className="p-5 text-steel">Opening …</p>
 }
 
-const WORDS: Record<string, string> = { up: 'uphill', down: 'downhill', multi: 'several runs', single: 'a single run', 'cjp-groove': 'complete groove', 'pjp-groove': 'partial groove' }
+const WORDS: Record<string, string> = { up: 'uphill', down: 'downhill', multi: 'several runs', single: 'a single run', 'cjp-groove': 'CJP groove', 'pjp-groove': 'PJP groove' }
 
 /** A value of a set as people say it; names of grades and symbols stay as they are. */
 const BACKING_WORDS = new Map([...BACKINGS, ['weld', 'on weld metal'] as [string, string]])
@@ -28,7 +28,7 @@ const BACKING_WORDS = new Map([...BACKINGS, ['weld', 'on weld metal'] as [string
 function wordsOf(value: string, variable: string): string {
   if (variable === 'backing') return BACKING_WORDS.get(value) ?? value
   if (['base_metals', 'positions', 'filler', 'gas'].includes(variable)) return value
-  return WORDS[value] ?? value.replace('cjp-groove', 'complete groove').replace('pjp-groove', 'partial groove').replace(/^t /, 'T ').replaceAll('-', ' ')
+  return WORDS[value] ?? value.replace('cjp-groove', 'CJP groove').replace('pjp-groove', 'PJP groove').replace(/^t /, 'T ').replaceAll('-', ' ')
 }
 
 /** Whether two codes read a variable differently. */
@@ -36,11 +36,11 @@ const differ = (items: (RangeItem | null)[]) => new Set(items.map((one) => one &
 
 const keyOf = (item: RangeItem) => [item.process ?? '', item.filler_diameter_mm ?? '', item.role ?? '', item.member ?? '', item.weld === 'cjp-groove' ? '' : (item.weld ?? '')].join('|')
 
-const WELD_WORDS: Record<string, string> = { groove: 'grooves', fillet: 'fillets', 'cjp-groove': 'complete grooves', 'pjp-groove': 'partial grooves' }
+const WELD_WORDS: Record<string, string> = { groove: 'grooves', fillet: 'fillets', 'cjp-groove': 'CJP grooves', 'pjp-groove': 'PJP grooves' }
 
 /** What tells one part of a variable from another: its process, size, runs, member or weld. */
 function scopeOf(item: RangeItem): string {
-  return [item.process, item.filler_diameter_mm && `${String(item.filler_diameter_mm)} mm`, item.role && (item.role === 'root' ? 'root' : 'other runs'), item.member && `member ${String(item.member)}`, item.weld && item.weld !== 'cjp-groove' && WELD_WORDS[item.weld]]
+  return [item.process, item.filler_diameter_mm && `${String(item.filler_diameter_mm)} mm`, item.role && (item.role === 'root' ? 'root' : 'fill and cap'), item.member && `member ${String(item.member)}`, item.weld && item.weld !== 'cjp-groove' && WELD_WORDS[item.weld]]
     .filter(Boolean).join(', ')
 }
 
@@ -152,7 +152,7 @@ function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; o
         )}
         {(item.kind === 'set' || item.kind === 'exact') && <span>{item.values.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
         {item.doubtful.length > 0 && <span className="text-steel2">not decided: {item.doubtful.map((one) => wordsOf(one, item.variable)).join(', ')}</span>}
-        {item.weld === 'cjp-groove' && <small className="text-steel2">complete grooves</small>}
+        {item.weld === 'cjp-groove' && <small className="text-steel2">CJP grooves</small>}
         {item.open_beyond && <span className="text-steel2">anything else not decided</span>}
         {item.kind === 'any' && <span className="text-steel2">free</span>}
         {item.kind === 'unknown' && <span className="inline-flex items-center gap-1.5"><MarkIcon mark="unknown" silent /> not known</span>}

@@ -69,9 +69,9 @@ const TENSILE: Field[] = [
   thick('width_mm', 'width'),
   thick('thickness_mm', 'thickness'),
   thick('diameter_mm', 'round: diameter'),
-  { name: 'max_load_n', words: 'greatest load', as: 'number', unit: 'N' },
+  { name: 'max_load_n', words: 'maximum load', as: 'number', unit: 'N' },
   { name: 'tensile_mpa', words: 'strength', as: 'quantity', kind: 'strength' },
-  { name: 'fracture', words: 'broke in', as: 'choice', options: FRACTURES },
+  { name: 'fracture', words: 'fracture location', as: 'choice', options: FRACTURES },
 ]
 
 /** What is entered for each kind of test, in the order it is read. */
@@ -79,7 +79,7 @@ export const FIELDS: Record<Kind, Field[]> = {
   visual: [
     outcome, yes('cracks', 'cracks'), yes('complete_fusion', 'complete fusion'), yes('craters_filled', 'craters filled'),
     mm('reinforcement_mm', 'reinforcement'), mm('width_mm', 'width of the weld'), mm('undercut_mm', 'undercut'),
-    mm('root_concavity_mm', 'root concavity'), mm('underfill_mm', 'underfill'), mm('penetration_mm', 'excess at the root'),
+    mm('root_concavity_mm', 'root concavity'), mm('underfill_mm', 'underfill'), mm('penetration_mm', 'root penetration'),
     mm('penetration_width_mm', 'width at the root'), mm('misalignment_mm', 'misalignment'),
     { name: 'legs_mm', words: 'legs', as: 'list', kind: 'gap', hint: '8.1; 8.4' }, mm('throat_mm', 'throat'),
   ],
@@ -98,7 +98,7 @@ export const FIELDS: Record<Kind, Field[]> = {
     yes('cracks', 'cracks'), yes('complete_fusion', 'complete fusion'), yes('fused_to_root', 'fused to the root'),
     mm('undercut_mm', 'undercut'), { name: 'legs_mm', words: 'legs', as: 'list', kind: 'gap', hint: '8.1; 8.4' }, mm('throat_mm', 'throat'),
     mm('weld_size_mm', 'weld size E'), mm('reinforcement_mm', 'reinforcement'), mm('width_mm', 'width of the weld'),
-    mm('penetration_mm', 'excess at the root'), mm('penetration_width_mm', 'width at the root'), mm('misalignment_mm', 'misalignment'),
+    mm('penetration_mm', 'root penetration'), mm('penetration_width_mm', 'width at the root'), mm('misalignment_mm', 'misalignment'),
     mm('convexity_mm', 'convexity'), mm('root_gap_mm', 'gap at the root'), mm('pore_mm', 'largest pore'), { name: 'image', words: 'photograph', as: 'text' },
   ],
   'fillet-break': [yes('broke', 'it broke'), mm('length_mm', 'length'), { name: 'flaws_mm', words: 'flaws', as: 'list', kind: 'gap', hint: '1.5; 2 — or “none”' }],

@@ -50,9 +50,9 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
       <table className="w-full text-[13px] tabular-nums">
         <thead className="label text-left">
           <tr className="border-b border-line">
-            <th className="py-1 font-medium">Is pass</th><th className="font-medium">From, s</th><th className="font-medium">To, s</th><th className="font-medium">Bead length</th>
+            <th className="py-1 font-medium">Pass no.</th><th className="font-medium">From, s</th><th className="font-medium">To, s</th><th className="font-medium">Bead length</th>
             <th className="font-medium">Arc, s</th><th className="font-medium">V</th><th className="font-medium">A</th><th className="font-medium">Energy, kJ</th>
-            <th className="font-medium" title="What mean volts times mean amps would have made of it">V·I against true</th><th className="font-medium">Arc looks</th><th />
+            <th className="font-medium" title="What mean volts times mean amps would have made of it">difference V·I to true power</th><th className="font-medium">Arc type</th><th />
           </tr>
         </thead>
         <tbody>

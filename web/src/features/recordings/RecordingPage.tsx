@@ -102,8 +102,8 @@ function wider(span: Span, lasts: number): Span {
 function Faults({ faults, onZoom }: { faults: readonly Fault[]; onZoom: (span: Span) => void }) {
   if (faults.length === 0) return <p className="text-[14px]"><MarkIcon mark="holds" /> Nothing odd was found in this recording.</p>
   return (
-    <section aria-label="To look at" className="panel p-3">
-      <h2 className="mb-1 text-[16px]">To look at</h2>
+    <section aria-label="Findings" className="panel p-3">
+      <h2 className="mb-1 text-[16px]">Findings</h2>
       <ul className="grid gap-1 text-[14px]">
         {faults.map((one, at) => (
           <li key={at} className="flex items-start gap-2">

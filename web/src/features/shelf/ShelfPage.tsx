@@ -39,8 +39,8 @@ function Tab({ found }: { found: (typeof TABS)[number] }) {
   return (
     <div className="px-5 py-4">
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
-        <h1 className="text-[25px]">Shelf</h1>
-        <nav aria-label="Shelf" className="flex gap-1">
+        <h1 className="text-[25px]">Library</h1>
+        <nav aria-label="Library" className="flex gap-1">
           {TABS.map((one) => (
             <NavLink key={one.tab} to={one.tab === 'metals' ? '/shelf' : `/shelf/${one.tab}`} end
               className={({ isActive }) => `rounded-sm px-2.5 py-1 font-head text-[15px] ${isActive ? 'bg-accent text-on-accent' : 'text-accent hover:bg-accent-soft'}`}>

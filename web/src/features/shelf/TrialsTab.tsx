@@ -68,7 +68,7 @@ export function TrialsTab({ text }: { text: string }) {
               <div className="text-[13px]">
                 <p>Entered by {one.entered_by}, {new Date(one.entered_at).toLocaleString()}.{one.trial.transfer ? ` Transfer ${one.trial.transfer.replaceAll('-', ' ')}.` : ''}{one.trial.travel_mm_min == null ? '' : ` Travel ${units.value(one.trial.travel_mm_min, 'travel')} ${units.unit('travel')}.`}</p>
                 {one.struck_because ? <p className="text-steel2">Struck: {one.struck_because}. It counts no more.</p>
-                  : may('LOG_TRIAL') && <button type="button" className="link" onClick={() => setStriking(one)}>Strike it</button>}
+                  : may('LOG_TRIAL') && <button type="button" className="link" onClick={() => setStriking(one)}>Void it</button>}
               </div>
             ),
           }))} />
@@ -140,13 +140,13 @@ function StrikeDialog({ row, onClose }: { row: TrialRow; onClose: () => void }) 
     },
   })
   return (
-    <Modal title="Strike a trial" open onClose={onClose}>
+    <Modal title="Void a trial" open onClose={onClose}>
       <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); strike.mutate() }}>
         <p className="text-steel">It stays on record with the reason, and counts no more.</p>
         <Labelled words="Why"><TextField label="Why" value={reason} onChange={setReason} error={strike.isError ? strike.error.message : undefined} /></Labelled>
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Not now</Button>
-          <Button look="main" type="submit" disabled={strike.isPending}>Strike it</Button>
+          <Button look="main" type="submit" disabled={strike.isPending}>Void it</Button>
         </div>
       </form>
     </Modal>

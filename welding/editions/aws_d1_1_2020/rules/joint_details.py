@@ -122,7 +122,7 @@ def _no_detail(asked: _Asked) -> Answer:
         else "No prequalified detail",
         message=f"Backing of {asked.joint.backing} is not steel backing, which alone is prequalified."
         if open_root and not_steel
-        else "A complete groove weld from one side without backing is no prequalified detail."
+        else "A CJP groove weld from one side without backing is no prequalified detail."
         if open_root
         else f"No detail known here is a {form} on a {asked.joint.kind} joint for these processes.",
         actual=(f"{asked.joint.backing} backing" if not_steel else "open root") if open_root else form,

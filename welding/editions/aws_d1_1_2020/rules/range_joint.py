@@ -242,7 +242,7 @@ def groove_items(piece: Welded) -> Iterator[RangeItem]:
             yield replace(
                 found,
                 doubtful=tuple(form for form in get_args(PreparationForm) if form not in found.values),
-                reason="A partial groove of the tested form; of another one its sections have to tell.",
+                reason="A PJP groove of the tested form; of another one its sections have to tell.",
                 weld="pjp-groove",
             )
 

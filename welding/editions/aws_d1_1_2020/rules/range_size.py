@@ -140,7 +140,7 @@ def _partial_size(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeI
         row,
         "partial_weld_size_mm",
         "unknown" if shown is None else "span",
-        "A partial groove that is not prequalified asks for three macroetch sections that show its weld size."
+        "A PJP groove that is not prequalified asks for three macroetch sections that show its weld size."
         if shown is None
         else f"All {len(sizes)} macroetch sections show a weld size of {said(piece, shown)}.",
         max=shown,
