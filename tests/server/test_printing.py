@@ -5,16 +5,37 @@ from io import BytesIO
 import pytest
 from apps.coupons.services.log_pass import log_pass
 from apps.coupons.services.start_coupon import start_coupon
+from apps.printing.set_up import set_up_words
+from apps.printing.sheets import Writer
 from apps.procedures.services.create_procedure import create_procedure
 from pypdf import PdfReader
 
 from tests.welding import samples
-from welding.documents.codec import PASS_RECORD, PROCEDURE
+from welding.documents.codec import PASS, PASS_RECORD, PROCEDURE
 
 
 def text_of(data):
     reader = PdfReader(BytesIO(data))
     return reader, " ".join(" ".join(page.extract_text() for page in reader.pages).split())
+
+
+def test_the_electrodes_of_a_tandem_pass_stand_one_by_one_on_the_sheet():
+    one = PASS.take(
+        {
+            "number": 1, "role": "fill", "process": "121",
+            "electrodes": {
+                "count": 2, "spacing_mm": 20,
+                "each": [
+                    {"current_a": {"min": 600, "max": 650}, "polarity": "DCEP", "angle_deg": 0},
+                    {"current_a": {"min": 500, "max": 500}, "polarity": "AC", "angle_deg": 12, "across_deg": -2},
+                ],
+            },
+        }
+    )  # fmt: skip
+    text = set_up_words(one, Writer("si"))[2]
+    assert "2 electrodes, 20 mm apart along" in text
+    assert "electrode 1: 600–650 A DCEP 0° along" in text
+    assert "electrode 2: 500 A AC +12° along -2° across" in text
 
 
 @pytest.mark.parametrize("paper, width, height", [("a4", 842, 595), ("letter", 792, 612)])

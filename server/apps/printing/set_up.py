@@ -70,12 +70,16 @@ def _electrodes(one: Pass, write: Writer) -> str:
         words = (
             f"{write.range(each.current_a, 'current').main}" if each.current_a else "",
             each.polarity or "",
-            f"{each.angle_deg:+g}° along" if each.angle_deg is not None else "",
-            f"{each.across_deg:+g}° across" if each.across_deg is not None else "",
+            f"{_signed(each.angle_deg)}° along" if each.angle_deg is not None else "",
+            f"{_signed(each.across_deg)}° across" if each.across_deg is not None else "",
         )
         if any(words):
             parts.append(f"electrode {number}: {' '.join(word for word in words if word)}")
     return ", ".join(parts)
+
+
+def _signed(value: float) -> str:
+    return f"{value:+g}" if value else "0"
 
 
 def _purge(one: Pass, write: Writer) -> str:

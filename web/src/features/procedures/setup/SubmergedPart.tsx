@@ -18,7 +18,7 @@ function ElectrodeRow({ index, one, path, disabled, set }: PartProps & { index: 
     return { electrodes: { ...wires, each } }
   })
   return (
-    <>
+    <div className="col-span-full grid grid-cols-4 gap-x-3 gap-y-2 max-[1150px]:grid-cols-3">
       <Labelled words={`Electrode ${String(index + 1)} amps`}>
         <QuantityField mode="range" label={`Current of ${name}`} kind="current" path={`${at}.current_a`} value={own.current_a} disabled={disabled} onChange={(current_a) => { change({ current_a }) }} />
       </Labelled>
@@ -31,7 +31,7 @@ function ElectrodeRow({ index, one, path, disabled, set }: PartProps & { index: 
       <Labelled words="Angle across">
         <QuantityField label={`Angle of ${name} across the weld`} kind="angle" path={`${at}.across_deg`} value={own.across_deg} disabled={disabled} onChange={(across_deg) => { change({ across_deg }) }} />
       </Labelled>
-    </>
+    </div>
   )
 }
 
