@@ -458,12 +458,18 @@ def test_the_command_line(tmp_path, capsys):
         code=AWS, metals=["ASTM A36", "ASTM A36"], thickness_mm=[9.5, 9.5], joint={**T_FILLET, "leg1_mm": 8},
         position="2F", process="136", filler={"designation": "E71T-1C", "diameter_mm": 1.143}, gas="CO2",
         progression=None, transfer=None, machine=None, requirements={}, outside_diameter_mm=None,
+        charts=[{"format": "grounded-bead/chart", "version": 1, "name": "Door chart", "process": "136",
+                 "rows": [{"diameter_mm": 1.2, "current_a": {"min": 150, "max": 320}}]}],
     )  # fmt: skip
     path.write_text(json.dumps(whole))
     assert main(["propose", str(path)]) == 0
     found = json.loads(capsys.readouterr().out)
     reasons = found.pop("reasons")
     found.pop("collisions"), found.pop("preheat_options")
+    assert {one["source"] for group in found.pop("bands") for one in group["sources"]} == {
+        "Proposal",
+        "Door chart",
+    }
     assert {reason["path"] for reason in reasons} >= {"passes.0.current_a", "thermal.preheat_min_c"}
     draft = PROCEDURE.take(found)
     assert draft.joint.leg1_mm == 8 and draft.passes[0].filler.designation == "E71T-1C"

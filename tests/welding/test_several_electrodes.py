@@ -75,6 +75,27 @@ def test_each_electrode_keeps_its_own(code, change, expected):
     assert told(code, change) == expected
 
 
+@pytest.mark.parametrize("low, high, expected", [
+    (630, 630, {}), (420, 420, {}), (500, 500, {"current_a": "violates"}), (420, 630, {"current_a": "violates"}),
+])  # fmt: skip
+def test_between_two_tested_settings_nothing_was_welded(low, high, expected):
+    """AWS D1.1:2020, table 6.5: the percentage counts from what was tested, not from between two tests."""
+    plain = tandem("aws")
+    plain["procedure"]["passes"][1]["electrodes"]["each"][0]["current_a"] = amps(400, 400)
+    asked = PROCEDURE.plain(procedure_of(plain))
+    for one in asked["passes"]:
+        one["electrodes"]["each"][0]["current_a"] = amps(low, high)
+    found = covers([taken(plain)], PROCEDURE.take(asked)).findings
+    told = {one.rule.removeprefix("range.electrode_"): one.verdict for one in found
+            if one.rule.startswith("range.electrode_") and one.verdict != "complies"}  # fmt: skip
+    assert told == expected
+
+
+def test_a_range_wider_than_the_limits_does_not_tell_what_was_welded():
+    wide = {**WIRES, "each": [{**LEAD, "current_a": amps(400, 800)}, TRAIL]}
+    assert told("aws", tested=wide) == {"current_a": "undecided"}
+
+
 @pytest.mark.parametrize("code", ["aws", "iso"])
 def test_what_was_not_recorded_of_an_electrode_is_open(code):
     bare = {"count": 2, "spacing_mm": 20, "offset_mm": 0}

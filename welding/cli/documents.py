@@ -42,6 +42,7 @@ def _propose(options: argparse.Namespace) -> dict[str, Any]:
             {**dataclasses.asdict(one), "advised_c": one.advised_c, "valid": one.valid}
             for one in found.preheat_options
         ],
+        "bands": [dataclasses.asdict(one) for one in found.bands],
     }
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from welding.documents.setup import OneElectrode
@@ -15,73 +16,82 @@ MakeItem = Callable[..., RangeItem]
 """How an edition makes an item of a row."""
 
 
-def of_each_electrode(runs: Sequence[Run]) -> Iterator[tuple[int, list[OneElectrode]]]:
-    """Number of each electrode, the leading one being 1, with its settings in every run that has it."""
-    several = [run.electrodes for run in runs if run.electrodes.count > 1]
-    for number in range(1, max((wires.count for wires in several), default=0) + 1):
-        yield (
-            number,
-            [
-                wires.each[number - 1] if number <= len(wires.each) else OneElectrode()
-                for wires in several
-                if number <= wires.count
-            ],
-        )
+@dataclass(frozen=True, slots=True)
+class TestedElectrode:
+    """One electrode as set in some tested passes: its number, its settings, and what its items share."""
+
+    number: int
+    settings: OneElectrode
+    scope: Mapping[str, Any]
+
+
+def of_each_electrode(runs: Sequence[Run]) -> Iterator[TestedElectrode]:
+    """Each electrode, the leading one being 1, once for every size and setting that was tested.
+
+    Passes that were set otherwise stay apart: what lies between two settings was not welded.
+    """
+    several = [run for run in runs if run.electrodes.count > 1]
+    # A pass of no known size is no counterpart of any, where others have one.
+    several = [run for run in several if run.diameter_mm] or several
+    for number in range(1, max((run.electrodes.count for run in several), default=0) + 1):
+        groups: dict[tuple[float | None, OneElectrode], list[int]] = {}
+        for run in several:
+            if number <= run.electrodes.count:
+                each = run.electrodes.each
+                settings = each[number - 1] if number <= len(each) else OneElectrode()
+                groups.setdefault((run.diameter_mm, settings), []).append(run.number)
+        for (diameter_mm, settings), passes in groups.items():
+            scope = {"filler_diameter_mm": diameter_mm, "tested_passes": tuple(passes), "electrode": number}
+            yield TestedElectrode(number, settings, scope)
 
 
 def electrode_span(
     table: Table,
     row: Mapping[str, Any],
     variable: str,
-    electrode: int,
-    tested: Sequence[Range | None],
+    electrode: TestedElectrode,
+    tested: Range | None,
     limits: Callable[[float, float], tuple[float, float]],
     words: str,
     shared: Mapping[str, Any],
     make: MakeItem,
 ) -> RangeItem:
-    """A number of one electrode; unknown while any run that has this electrode does not state it.
+    """A number of one electrode; unknown where it is not stated, or as a range wider than its limits.
 
     Args:
         table: Table of the variable.
         row: Its row.
         variable: Name of the variable.
-        electrode: Number of the electrode.
-        tested: What each run was set to.
+        electrode: The electrode.
+        tested: What it was set to.
         limits: Least and greatest, from the least and the greatest that were set.
         words: How far it reaches.
         shared: Further fields of the item.
         make: How the edition makes an item.
     """
-    known = [one for one in tested if one is not None]
-    if len(known) < len(tested):
-        reason = f"Electrode {electrode}: what it was set to is not recorded."
-        return make(table, row, variable, "unknown", reason, electrode=electrode, **shared)
-    low, high = min(one.min for one in known), max(one.max for one in known)
-    least, most = limits(low, high)
+    scope = {**shared, **electrode.scope}
+    if tested is None:
+        reason = f"Electrode {electrode.number}: what it was set to is not recorded."
+        return make(table, row, variable, "unknown", reason, **scope)
+    least, most = limits(tested.min, tested.max)
     if least > most:
-        least, most = low, high
-    reason = f"Electrode {electrode}: {words}."
-    return make(
-        table, row, variable, "span", reason,
-        min=least, max=most, tested=Range(low, high), electrode=electrode, **shared,
-    )  # fmt: skip
+        reason = f"Electrode {electrode.number}: recorded as a range too wide to tell what was welded."
+        return make(table, row, variable, "unknown", reason, tested=tested, **scope)
+    reason = f"Electrode {electrode.number}: {words}."
+    return make(table, row, variable, "span", reason, min=least, max=most, tested=tested, **scope)
 
 
 def electrode_polarity(
     table: Table,
     row: Mapping[str, Any],
-    electrode: int,
-    tested: Sequence[str | None],
+    electrode: TestedElectrode,
     shared: Mapping[str, Any],
     make: MakeItem,
 ) -> RangeItem:
-    """Current and polarity of one electrode; unknown while any run does not state it."""
-    found = tuple(dict.fromkeys(one for one in tested if one is not None))
-    if None in tested:
-        reason = f"Electrode {electrode}: its current and polarity are not recorded."
-        return make(table, row, "electrode_polarity", "unknown", reason, electrode=electrode, **shared)
-    return make(
-        table, row, "electrode_polarity", "set", f"Electrode {electrode}: {', '.join(found)} as tested.",
-        values=found, tested=found, electrode=electrode, **shared,
-    )  # fmt: skip
+    """Current and polarity of one electrode; unknown where it is not stated."""
+    scope, found = {**shared, **electrode.scope}, electrode.settings.polarity
+    if found is None:
+        reason = f"Electrode {electrode.number}: its current and polarity are not recorded."
+        return make(table, row, "electrode_polarity", "unknown", reason, **scope)
+    reason = f"Electrode {electrode.number}: {found} as tested."
+    return make(table, row, "electrode_polarity", "set", reason, values=(found,), tested=(found,), **scope)

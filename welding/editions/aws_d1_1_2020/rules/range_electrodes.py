@@ -62,19 +62,17 @@ def _of_each(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iter
     table = table_of("essential_variables")
     amps, kind = (row_of(table, f"{name}.SAW") for name in ("current_a", "current_kind"))
     share = amps["plus_percent"] / 100
-    for number, settings in of_each_electrode(runs):
+    for one in of_each_electrode(runs):
         yield electrode_span(
-            table, amps, "electrode_current_a", number, [one.current_a for one in settings],
+            table, amps, "electrode_current_a", one, one.settings.current_a,
             lambda low, high: (high * (1 - share), low * (1 + share)),
             f"{amps['plus_percent']:g} % either way of what each electrode was set to", shared, item,
         )  # fmt: skip
-        yield electrode_polarity(table, kind, number, [one.polarity for one in settings], shared, item)
+        yield electrode_polarity(table, kind, one, shared, item)
         for name in ("angle_deg", "across_deg"):
-            row = row_of(table, f"electrode_{name}.SAW")
-            angles = [getattr(one, name) for one in settings]
+            row, angle = row_of(table, f"electrode_{name}.SAW"), getattr(one.settings, name)
             yield electrode_span(
-                table, row, f"electrode_{name}", number,
-                [one if one is None else Range(one, one) for one in angles],
+                table, row, f"electrode_{name}", one, None if angle is None else Range(angle, angle),
                 partial(_either_way, row["plus_deg"]), f"{row['plus_deg']:g}° either way", shared, item,
             )  # fmt: skip
 

@@ -68,8 +68,8 @@ def _of_process(piece: Welded, process: str, level: int, needs: Needs) -> Iterat
     for variable, words in (("bead", "Stringer or weave"), ("output", "The output of the power source")):
         yield item(rows, row, variable, "any", f"{words} is no variable of this code.", **shared)
     kind = variable_row("current_kind", level)
-    for number, settings in of_each_electrode(runs):
-        yield electrode_polarity(rows, kind, number, [one.polarity for one in settings], shared, item)
+    for one in of_each_electrode(runs):
+        yield electrode_polarity(rows, kind, one, shared, item)
     counts = tuple(dict.fromkeys(str(run.electrodes.count) for run in runs))
     yield item(
         rows,
