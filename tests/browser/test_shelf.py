@@ -88,7 +88,9 @@ def test_an_own_metal_is_added_and_picked(enter):
     fill(form, "Yield, new step", "400")
     fill(form, "C, from and to", "0,22")
     form.get_by_role("button", name="Add the metal").click()
-    page.get_by_label("Search the metals").fill("lug")
+    page.get_by_label("Search the metals").fill("lug casting")
+    expect(page.get_by_text("1 base metal", exact=True)).to_be_visible()
+    expect(page.get_by_role("table", name="Metals")).to_contain_text("517")  # 75 ksi, not its 13 digits
     page.get_by_role("button", name="Lug casting 7").click()
     expect(page.get_by_text("up to 40 mm: 400 MPa")).to_be_visible()
     open_from(page, "Procedures", "FB-27-P08")

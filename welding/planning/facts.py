@@ -244,7 +244,7 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
             yield Problem(
                 path,
                 f"starting settings of process {process} are not known here; those of "
-                f"{', '.join(PLANNED)} are",
+                f"{', '.join(PLANNED)} and, with no filler, 142 are",
                 process,
             )
             return

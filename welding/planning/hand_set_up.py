@@ -20,15 +20,16 @@ PULSE_BELOW_MM = 1.2
 PEDAL_TO_MM = 3.5
 
 
-def tig_set_up(facts: Facts, current: Range, *, root: bool) -> dict[str, Any]:
+def tig_set_up(facts: Facts, current: Range, *, ac: bool, root: bool) -> dict[str, Any]:
     """Fields of a TIG pass that go with its current.
 
     Args:
         facts: What is welded.
         current: Planned current [A].
+        ac: Whether it is welded on alternating current.
         root: Whether it is a root, which is not fed by pedal on pipe.
     """
-    polarity: Literal["AC", "DCEN"] = "AC" if facts.kind == "aluminium" else "DCEN"
+    polarity: Literal["AC", "DCEN"] = "AC" if ac else "DCEN"
     sizes = _US_TUNGSTENS if facts.units == "us" else _SI_TUNGSTENS
     diameter = next(
         (

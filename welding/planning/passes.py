@@ -218,7 +218,7 @@ def build_pass(
 
 def _by_hand(made: Pass, facts: Facts, current: Range, bead: PlannedBead) -> dict[str, Any]:
     if facts.process == "141":
-        return tig_set_up(facts, current, root=bead.role == "root")
+        return tig_set_up(facts, current, ac=made.polarity == "AC", root=bead.role == "root")
     if facts.process != "111" or made.filler is None or made.filler.diameter_mm is None:
         return {}
     laid = laid_per_feed(made)
@@ -263,7 +263,7 @@ def _gas(facts: Facts, setting: Setting, made: Pass | None) -> Gas | None:
         transfer=setting.transfer,
         cup_number=made.cup.number if made and made.cup else None,
         lens=bool(made and made.cup and made.cup.lens),
-        ac=facts.kind == "aluminium",
+        ac=polarity_of(facts, setting.designation) == "AC",
     )
     usual = advice.usual if advice else None
     return Gas(components_percent=setting.gas, flow_l_min=usual)  # type: ignore[arg-type]

@@ -21,6 +21,14 @@ from welding.joints.channel import Channel
 from welding.joints.channels import fill_joint
 from welding.joints.grooves import form_words
 from welding.joints.section import section_of
+from welding.planning.autogenous import (
+    AUTOGENOUS,
+    Autogenous,
+    of_filler,
+    refuse_metals,
+    with_rod,
+    without_filler,
+)
 from welding.planning.beads import PlannedBead
 from welding.planning.choosing import Consumables, choose_consumables
 from welding.planning.facts import Facts, facts_of, for_fill
@@ -65,13 +73,17 @@ def propose(intent: Intent) -> Proposal:
     Raises:
         DocumentError: The intent cannot be planned; every reason with its path.
     """
-    facts = facts_of(intent)
+    fused = intent.process == AUTOGENOUS
+    facts = facts_of(with_rod(intent) if fused else intent)
+    if fused:
+        refuse_metals(facts.metals, facts.thicknesses)
     fill = for_fill(facts)
     consumables = choose_consumables(facts)
     of_fill = consumables if fill is facts else choose_consumables(fill)
     joint, reasons = prepare(facts)
-    channels = _channels(facts, joint)
-    thermal, more, planner, planned = _plan((facts, consumables), (fill, of_fill), joint, channels)
+    channels = () if fused else _channels(facts, joint)
+    kind = Autogenous if fused else Planner
+    thermal, more, planner, planned = _plan(kind, (facts, consumables), (fill, of_fill), joint, channels)
     told = [
         *reasons,
         *dict.fromkeys((*consumables.reasons, *of_fill.reasons)),
@@ -79,6 +91,8 @@ def propose(intent: Intent) -> Proposal:
         *planner.reasons(planned),
         *thermal.reasons,
     ]
+    if fused:
+        told = [reason for reason in told if not of_filler(reason)]
     collisions = list(
         dict.fromkeys(
             f"{_words(bead)}: {text}"
@@ -96,9 +110,11 @@ def propose(intent: Intent) -> Proposal:
             zip(planned.beads, planned.runs, strict=True)
         )
     )
+    if fused:
+        passes = tuple(without_filler(one) for one in passes)
     procedure = Procedure(
         number="draft",
-        title=_title(facts, joint),
+        title=_title(facts, joint, intent.process),
         code=intent.code,
         requirements=intent.requirements,
         base_metals=_base_metals(facts),
@@ -129,7 +145,7 @@ _With = tuple[Facts, Consumables]
 
 
 def _plan(
-    root: _With, fill: _With, joint: Joint, channels: Sequence[Channel]
+    kind: type[Planner], root: _With, fill: _With, joint: Joint, channels: Sequence[Channel]
 ) -> tuple[ThermalPlan, list[Reason], Planner, Planned]:
     """Temperatures and beads: preheat goes by the heat input of the coldest pass, the window by preheat."""
     facts = root[0]
@@ -138,12 +154,12 @@ def _plan(
         # The hot pass follows at once and drives the hydrogen of the root out (common practice).
         brought = (min(brought[0], ROOT_ONLY_ML_100G), brought[1])
     thermal = plan_temperatures(facts, [(GUESSED_HEAT_KJ_MM, one) for one in brought])
-    planner, more = _planner(root, fill, joint, channels, thermal)
+    planner, more = _planner(kind, root, fill, joint, channels, thermal)
     planned = planner.best()
     window = thermal.heat_input_kj_mm
     thermal = plan_temperatures(facts, list(zip(planner.coldest(planned), brought, strict=True)))
     if thermal.heat_input_kj_mm != window:
-        planner, more = _planner(root, fill, joint, channels, thermal)
+        planner, more = _planner(kind, root, fill, joint, channels, thermal)
         planned = planner.best()
     return thermal, more, planner, planned
 
@@ -154,15 +170,20 @@ def _hydrogen(facts: Facts, consumables: Consumables) -> float:
 
 
 def _planner(
-    root: _With, fill: _With, joint: Joint, channels: Sequence[Channel], thermal: ThermalPlan
+    kind: type[Planner],
+    root: _With,
+    fill: _With,
+    joint: Joint,
+    channels: Sequence[Channel],
+    thermal: ThermalPlan,
 ) -> tuple[Planner, list[Reason]]:
     limits, more = limits_of(root[0], thermal)
     first = Stage(facts=root[0], consumables=root[1], limits=limits)
     if fill[0] is root[0]:
-        return Planner(first, first, joint, channels), more
+        return kind(first, first, joint, channels), more
     limits, others = limits_of(fill[0], thermal)
     second = Stage(facts=fill[0], consumables=fill[1], limits=limits)
-    return Planner(first, second, joint, channels), [*more, *others]
+    return kind(first, second, joint, channels), [*more, *others]
 
 
 def _channels(facts: Facts, joint: Joint) -> tuple[Channel, ...]:
@@ -182,11 +203,11 @@ def _words(bead: PlannedBead) -> str:
     return f"{bead.role} of side {bead.side}" if bead.side == 2 else bead.role
 
 
-def _title(facts: Facts, joint: Joint) -> str:
+def _title(facts: Facts, joint: Joint, process: str) -> str:
     kind = "T" if joint.kind == "t" else joint.kind
     thickness = " and ".join(dict.fromkeys(f"{t:g}" for t in facts.thicknesses))
     names = " to ".join(dict.fromkeys(metal.name for metal in facts.metals))
-    processes = " + ".join(dict.fromkeys((facts.process, for_fill(facts).process)))
+    processes = " + ".join(dict.fromkeys((process, facts.intent.fill_process or process)))
     weld = "fillet" if facts.fillet else (form_words(joint.preparation.form) if joint.preparation else "")
     return f"{names}, {thickness} mm, {weld} {kind}, {processes}, {facts.intent.position}"
 
@@ -277,7 +298,9 @@ def _with_code_preheat(
     stated = procedure.thermal.preheat_min_c or 0.0
     reason = Reason(
         path="thermal.preheat_min_c",
-        text=f"the code's table asks for {needed:.0f} °C" + (", that is none" if asked.none_needed else ""),
+        text="the code's table asks for no preheat"
+        if asked.none_needed
+        else f"the code's table asks for {needed:.0f} °C",
         source="code",
         citation=asked.citation,
         unchecked=asked.unchecked,

@@ -145,9 +145,9 @@ def _told(option: Preheat) -> Reason:
     if option.preheat_c is None:
         text = f"{words} gives none: {'; '.join(option.outside)}"
     else:
-        text = f"{words} asks for {option.preheat_c:.0f} °C" + (
-            ", that is none" if option.none_needed else ""
-        )
+        text = f"{words} asks for {option.preheat_c:.0f} °C"
+    if option.preheat_c is not None and option.none_needed:
+        text = f"{words} asks for no preheat"
     return Reason(
         path="thermal.preheat_min_c", text=text, citation=option.citation, unchecked=option.unchecked
     )

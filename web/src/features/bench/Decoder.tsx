@@ -58,7 +58,7 @@ function Meaning({ one }: { one: Decoded }) {
         <Fact words="Polarity">{one.polarities.join(', ') || 'named by the maker'}</Fact>
         <Fact words="Shielding">{shielding}{one.gases.length > 0 && `: ${one.gases.join(' or ')}`}</Fact>
         <Fact words="Positions">{POSITION_WORDS[one.positions] ?? 'none named'}</Fact>
-        <Fact words="Tensile">{one.tensile_mpa == null ? 'none in the standard, or not known here' : `at least ${String(one.tensile_mpa)} MPa`}</Fact>
+        <Fact words="Tensile">{one.tensile_mpa == null ? 'none in the standard, or not known here' : `at least ${units.value(one.tensile_mpa, 'strength')} ${units.unit('strength')}`}</Fact>
         <Fact words="Impact">{impact}</Fact>
         {one.hydrogen_ml_100g != null && <Fact words="Hydrogen">at most {one.hydrogen_ml_100g} ml/100 g</Fact>}
         {one.runs === 'single' && <Fact words="Runs">single runs only</Fact>}

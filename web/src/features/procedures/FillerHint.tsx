@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 
+import { useUnits } from '../../app/units'
 import { POSITION_WORDS } from '../../domain/words'
 import { useSettled } from '../../ui/useSettled'
 import { decodeQuery } from '../bench'
@@ -8,6 +9,7 @@ type Props = { designation: string; disabled: boolean; onTake: (designation: str
 
 /** What the filler that is typed says of itself, or what may have been meant. */
 export function FillerHint({ designation, disabled, onTake }: Props) {
+  const units = useUnits()
   const asked = useSettled(designation)
   const found = useQuery({ ...decodeQuery(asked), placeholderData: keepPreviousData })
   const answer = found.data
@@ -18,7 +20,7 @@ export function FillerHint({ designation, disabled, onTake }: Props) {
       answer.polarities.join(' or '),
       answer.shielding === 'self' ? 'shields itself' : answer.gases.join(' or '),
       POSITION_WORDS[answer.positions],
-      answer.tensile_mpa != null && `${String(answer.tensile_mpa)} MPa`,
+      answer.tensile_mpa != null && `${units.value(answer.tensile_mpa, 'strength')} ${units.unit('strength')}`,
     ]
     return <p className="mt-0.5 text-[12px] text-steel2">{facts.filter(Boolean).join(' · ')}</p>
   }

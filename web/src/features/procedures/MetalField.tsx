@@ -2,6 +2,7 @@ import { keepPreviousData, queryOptions, useQuery } from '@tanstack/react-query'
 
 import { api, unwrap } from '../../api/client'
 import type { MetalFound } from '../../api/types'
+import { useUnits } from '../../app/units'
 import { PickField, useAsked } from '../../ui/PickField'
 
 type Props = {
@@ -26,6 +27,7 @@ const metalsQuery = (text: string, thickness: number | null) =>
 
 /** A base metal: typed freely, or picked from the catalogue and the own records by what people say. */
 export function MetalField({ thicknessMm, onPick, placeholder = 'S355J2+N', ...rest }: Props) {
+  const units = useUnits()
   const [asked, setAsked] = useAsked()
   const found = useQuery({ ...metalsQuery(asked, thicknessMm ?? null), enabled: asked.trim().length > 0, placeholderData: keepPreviousData })
   const metals = found.data ?? []
@@ -37,7 +39,7 @@ export function MetalField({ thicknessMm, onPick, placeholder = 'S355J2+N', ...r
         key: one.name,
         main: one.name,
         sub: one.own ? 'own record' : one.standard,
-        side: [one.iso_15608, one.aws_d1_1, one.yield_mpa != null && `${String(one.yield_mpa)} MPa`].filter(Boolean).join(' · '),
+        side: [one.iso_15608, one.aws_d1_1, one.yield_mpa != null && `${units.value(one.yield_mpa, 'strength')} ${units.unit('strength')}`].filter(Boolean).join(' · '),
       }))}
       onAsk={setAsked}
       onPick={(name) => {

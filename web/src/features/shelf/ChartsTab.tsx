@@ -5,6 +5,7 @@ import type { SettingsChart, ShelfRecord } from '../../api/types'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
+import { counted } from '../../ui/counted'
 import { Notice } from '../../ui/Notice'
 import { ChartForm } from './ChartForm'
 import { RecordDialog } from './RecordDialog'
@@ -27,27 +28,25 @@ export function ChartsTab({ text }: { text: string }) {
   return (
     <>
       <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">{found.data ? `${String(shown.length)} charts` : ''}; a draft shows the lines for its process and filler size beside the proposal</p>
+        <p role="status" className="text-[13px] text-steel2">{found.data ? counted(shown.length, 'chart') : ''}; a draft shows the lines for its process and filler size beside the proposal</p>
         {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setEditing('new')}>Add a chart</Button>}
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
       {found.data && shown.length === 0 && (
         <p className="panel p-6 text-steel">{all.length === 0 ? 'No chart on record. Enter the one from a machine’s door or a leaflet once, and every draft is compared with it.' : 'No chart by that name.'}</p>
       )}
-      {shown.length > 0 && (
-        <Rows label="Charts" heads={['Chart', 'Printed by', 'Process', 'Filler class', 'Gas', 'Polarity', 'Lines']}
-          lines={shown.map((one) => {
-            const chart = one.document as SettingsChart
-            return {
-              key: String(one.id),
-              cells: [
-                `${one.name}${chart.page ? `, page ${chart.page}` : ''}`, chart.source ?? '—', chart.process, chart.designation ?? 'not on the chart',
-                chart.gas ?? 'not on the chart', chart.polarity ?? 'not on the chart', chart.rows.length,
-              ],
-              details: () => <Details chart={chart} {...(may('KEEP_SHELF') ? { onCorrect: () => setEditing(one) } : {})} />,
-            }
-          })} />
-      )}
+      <Rows label="Charts" heads={['Chart', 'Printed by', 'Process', 'Filler class', 'Gas', 'Polarity', 'Lines']}
+        lines={shown.map((one) => {
+          const chart = one.document as SettingsChart
+          return {
+            key: String(one.id),
+            cells: [
+              `${one.name}${chart.page ? `, page ${chart.page}` : ''}`, chart.source ?? '—', chart.process, chart.designation ?? 'not on the chart',
+              chart.gas ?? 'not on the chart', chart.polarity ?? 'not on the chart', chart.rows.length,
+            ],
+            details: () => <Details chart={chart} {...(may('KEEP_SHELF') ? { onCorrect: () => setEditing(one) } : {})} />,
+          }
+        })} />
       {editing && (
         <RecordDialog<SettingsChart> kind="chart" words="chart" record={editing === 'new' ? null : editing} empty={EMPTY} onClose={() => setEditing(null)}
           form={(document, put, errors) => <ChartForm document={document} put={put} errors={errors} />} />

@@ -6,6 +6,7 @@ import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { POSITION_WORDS } from '../../domain/words'
 import { Button } from '../../ui/Button'
+import { counted } from '../../ui/counted'
 import { Notice } from '../../ui/Notice'
 import { Sources } from '../../ui/Sources'
 import { ProductForm } from './ProductForm'
@@ -19,6 +20,7 @@ const EMPTY: Product = { format: 'grounded-bead/product', version: 1, name: '', 
 /** Fillers by class, decoded as one types, and those as bought with their makers' ranges. */
 export function FillersTab({ text, onText }: { text: string; onText: (text: string) => void }) {
   const { may } = useSession()
+  const units = useUnits()
   const found = useQuery({ ...fillersQuery(text), placeholderData: keepPreviousData })
   const records = useQuery(recordsQuery('product'))
   const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
@@ -27,7 +29,7 @@ export function FillersTab({ text, onText }: { text: string; onText: (text: stri
     <>
       <div className="mb-2 flex items-center gap-4">
         <p role="status" className="text-[13px] text-steel2">
-          {found.data ? `${String(fillers.length)} fillers` : ''}; any other designation is decoded as you type it
+          {found.data ? counted(fillers.length, 'filler') : ''}; any other designation is decoded as you type it
         </p>
         {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setEditing('new')}>Add a filler as bought</Button>}
       </div>
@@ -35,22 +37,20 @@ export function FillersTab({ text, onText }: { text: string; onText: (text: stri
       {found.data && fillers.length === 0 && (
         <p className="panel p-6 text-steel">No filler by that name, and no class that is known here. Try a class such as <button type="button" className="link" onClick={() => onText('E71T-1M')}>E71T-1M</button>, or words such as “basic stick”.</p>
       )}
-      {fillers.length > 0 && (
-        <Rows label="Fillers" heads={['Filler', 'Standard', 'Product', 'Process', 'Polarity', 'Gas', 'Positions', 'Tensile, MPa']}
-          lines={fillers.map((one) => {
-            const d = one.decoded
-            const record = records.data?.find((other) => other.name === one.product?.name)
-            return {
-              key: `${one.product?.name ?? ''}|${d.designation}`,
-              cells: [
-                one.product ? one.product.name : d.designation,
-                one.product ? `${d.designation} · own` : d.system, d.product, d.processes.join(', '), d.polarities.join(', ') || '—',
-                d.shielding === 'self' ? 'none' : d.gases.join(', ') || '—', POSITION_WORDS[d.positions] ?? '—', d.tensile_mpa ?? '—',
-              ],
-              details: () => <Details one={one} {...(record && may('KEEP_SHELF') ? { onCorrect: () => setEditing(record) } : {})} />,
-            }
-          })} />
-      )}
+      <Rows label="Fillers" heads={['Filler', 'Standard', 'Product', 'Process', 'Polarity', 'Gas', 'Positions', `Tensile, ${units.unit('strength')}`]}
+        lines={fillers.map((one) => {
+          const d = one.decoded
+          const record = records.data?.find((other) => other.name === one.product?.name)
+          return {
+            key: `${one.product?.name ?? ''}|${d.designation}`,
+            cells: [
+              one.product ? one.product.name : d.designation,
+              one.product ? `${d.designation} · own` : d.system, d.product, d.processes.join(', '), d.polarities.join(', ') || '—',
+              d.shielding === 'self' ? 'none' : d.gases.join(', ') || '—', POSITION_WORDS[d.positions] ?? '—', d.tensile_mpa == null ? '—' : units.value(d.tensile_mpa, 'strength'),
+            ],
+            details: () => <Details one={one} {...(record && may('KEEP_SHELF') ? { onCorrect: () => setEditing(record) } : {})} />,
+          }
+        })} />
       {editing && (
         <RecordDialog<Product> kind="product" words="filler" record={editing === 'new' ? null : editing} empty={EMPTY} onClose={() => setEditing(null)}
           form={(document, put, errors) => <ProductForm document={document} put={put} errors={errors} />} />
@@ -71,7 +71,7 @@ function Details({ one, onCorrect }: { one: FillerFound; onCorrect?: () => void 
       </Facts>
       <Facts words="Facts">
         <ul>
-          {d.yield_mpa != null && <li>yield at least {d.yield_mpa} MPa</li>}
+          {d.yield_mpa != null && <li>yield at least {units.value(d.yield_mpa, 'strength')} {units.unit('strength')}</li>}
           {d.impact_j != null && d.impact_c != null && <li>{d.impact_j} J at {units.value(d.impact_c, 'temperature')} {units.unit('temperature')}</li>}
           {d.hydrogen_ml_100g != null && <li>hydrogen at most {d.hydrogen_ml_100g} ml/100 g</li>}
           {d.runs === 'single' && <li>single runs only</li>}

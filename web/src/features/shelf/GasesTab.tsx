@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 
 import type { GasFound } from '../../api/types'
+import { counted } from '../../ui/counted'
 import { Notice } from '../../ui/Notice'
 import { Sources } from '../../ui/Sources'
 import { gasQuery } from '../bench'
@@ -16,19 +17,17 @@ export function GasesTab({ text }: { text: string }) {
   return (
     <>
       <p role="status" className="mb-2 text-[13px] text-steel2">
-        {found.data ? `${String(gases.length)} gases` : ''}; any other mix is named as you type it
+        {found.data ? counted(gases.length, 'gas', 'gases') : ''}; any other mix is named as you type it
         {asked.data && asked.data.candidates.length > 0 && <>. <b>{asked.data.reason}</b></>}
       </p>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
       {found.data && gases.length === 0 && <p className="panel p-6 text-steel">{asked.isError ? `${asked.error.message}.` : 'No gas by that name.'} Write a mix such as Ar+18CO2.</p>}
-      {gases.length > 0 && (
-        <Rows label="Gases" heads={['Gas', 'ISO 14175', 'AWS A5.32, older form', 'Nature', 'Used for']}
-          lines={gases.map((one) => ({
-            key: one.written,
-            cells: [one.written, one.symbol.iso_14175_mix, one.symbol.aws_a5_32, one.symbol.nature || 'not listed', one.use || '—'],
-            details: () => <Details one={one} />,
-          }))} />
-      )}
+      <Rows label="Gases" heads={['Gas', 'ISO 14175', 'AWS A5.32, older form', 'Nature', 'Used for']}
+        lines={gases.map((one) => ({
+          key: one.written,
+          cells: [one.written, one.symbol.iso_14175_mix, one.symbol.aws_a5_32, one.symbol.nature || 'not listed', one.use || '—'],
+          details: () => <Details one={one} />,
+        }))} />
     </>
   )
 }

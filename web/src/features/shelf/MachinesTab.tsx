@@ -6,6 +6,7 @@ import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { FAMILY_WORDS } from '../../domain/words'
 import { Button } from '../../ui/Button'
+import { counted } from '../../ui/counted'
 import { Notice } from '../../ui/Notice'
 import { MachineForm } from './MachineForm'
 import { RecordDialog } from './RecordDialog'
@@ -26,33 +27,31 @@ export function MachinesTab({ text }: { text: string }) {
   return (
     <>
       <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">{found.data ? `${String(shown.length)} machines` : ''}</p>
+        <p role="status" className="text-[13px] text-steel2">{found.data ? counted(shown.length, 'machine') : ''}</p>
         {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setEditing('new')}>Add a machine</Button>}
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
       {found.data && shown.length === 0 && (
         <p className="panel p-6 text-steel">{all.length === 0 ? 'No machine on record. Add one, and procedures are checked against what it delivers.' : 'No machine by that name.'}</p>
       )}
-      {shown.length > 0 && (
-        <Rows label="Machines" heads={['Machine', 'Does', 'Current, A', 'Connected to', 'Meters', 'Dial', 'Used in']}
-          lines={shown.map((one) => {
-            const machine = one.document as Machine
-            const supply = machine.supplies.find((other) => other.name === machine.connected) ?? machine.supplies[0]
-            return {
-              key: String(one.id),
-              cells: [
-                one.name,
-                supply?.envelopes.map((other) => FAMILY_WORDS[other.family]).join(', ') || '—',
-                supply?.envelopes.map((other) => units.range(other.current_a, 'current')).join(', ') || '—',
-                supply?.name ?? '—',
-                machine.meters.length === 0 ? 'none on record' : one.overdue_meters.length > 0 ? <span key="due" className="font-semibold text-caution">{one.overdue_meters.join(', ')} overdue</span> : 'in date',
-                machine.dial && machine.dial.points.length > 0 ? `${String(machine.dial.points.length)} settings measured` : 'not measured',
-                one.used_in,
-              ],
-              details: () => <Details one={one} machine={machine} {...(may('KEEP_SHELF') ? { onCorrect: () => setEditing(one) } : {})} />,
-            }
-          })} />
-      )}
+      <Rows label="Machines" heads={['Machine', 'Does', 'Current, A', 'Connected to', 'Meters', 'Dial', 'Used in']}
+        lines={shown.map((one) => {
+          const machine = one.document as Machine
+          const supply = machine.supplies.find((other) => other.name === machine.connected) ?? machine.supplies[0]
+          return {
+            key: String(one.id),
+            cells: [
+              one.name,
+              supply?.envelopes.map((other) => FAMILY_WORDS[other.family]).join(', ') || '—',
+              supply?.envelopes.map((other) => units.range(other.current_a, 'current')).join(', ') || '—',
+              supply?.name ?? '—',
+              machine.meters.length === 0 ? 'none on record' : one.overdue_meters.length > 0 ? <span key="due" className="font-semibold text-caution">{one.overdue_meters.join(', ')} overdue</span> : 'in date',
+              machine.dial && machine.dial.points.length > 0 ? `${String(machine.dial.points.length)} settings measured` : 'not measured',
+              one.used_in,
+            ],
+            details: () => <Details one={one} machine={machine} {...(may('KEEP_SHELF') ? { onCorrect: () => setEditing(one) } : {})} />,
+          }
+        })} />
       {editing && (
         <RecordDialog<Machine> kind="machine" words="machine" record={editing === 'new' ? null : editing} empty={EMPTY} onClose={() => setEditing(null)}
           form={(document, put, errors) => <MachineForm document={document} put={put} errors={errors} />} />

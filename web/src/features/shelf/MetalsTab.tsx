@@ -5,6 +5,7 @@ import type { MetalFound, OwnMetal, ShelfRecord } from '../../api/types'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
+import { counted } from '../../ui/counted'
 import { Notice } from '../../ui/Notice'
 import { Sources } from '../../ui/Sources'
 import { MetalForm } from './MetalForm'
@@ -18,6 +19,8 @@ const EMPTY: OwnMetal = { format: 'grounded-bead/metal', version: 1, name: '', f
 /** The catalogue of base metals, and those of one's own. */
 export function MetalsTab({ text }: { text: string }) {
   const { may } = useSession()
+  const units = useUnits()
+  const strength = (mpa: number | null | undefined) => (mpa == null ? '—' : units.value(mpa, 'strength'))
   const found = useQuery({ ...metalsQuery(text), placeholderData: keepPreviousData })
   const records = useQuery(recordsQuery('metal'))
   const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
@@ -25,24 +28,22 @@ export function MetalsTab({ text }: { text: string }) {
   return (
     <>
       <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">{found.data ? `${String(metals.length)} base metals` : ''}</p>
+        <p role="status" className="text-[13px] text-steel2">{found.data ? counted(metals.length, 'base metal') : ''}</p>
         {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setEditing('new')}>Add a metal</Button>}
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
       {found.data && metals.length === 0 && (
         <p className="panel p-6 text-steel">No base metal by that name. Try a number, a family such as “austenitic”, or a standard; or add it as a metal of your own.</p>
       )}
-      {metals.length > 0 && (
-        <Rows label="Metals" heads={['Metal', 'Standard', 'Family', 'Condition', 'Group ISO/TR 15608', 'AWS D1.1', 'Yield, MPa', 'Tensile, MPa']}
-          lines={metals.map((one) => {
-            const record = records.data?.find((other) => other.name === one.own?.name)
-            return {
-              key: one.name,
-              cells: [one.name, one.own ? `own · ${one.standard}` : one.standard, one.family, one.condition || '—', one.iso_15608 || 'unknown', one.aws_d1_1 ?? '—', one.yield_mpa ?? '—', one.tensile_mpa ?? '—'],
-              details: () => <Details one={one} {...(record && may('KEEP_SHELF') ? { onCorrect: () => setEditing(record) } : {})} />,
-            }
-          })} />
-      )}
+      <Rows label="Metals" heads={['Metal', 'Standard', 'Family', 'Condition', 'Group ISO/TR 15608', 'AWS D1.1', `Yield, ${units.unit('strength')}`, `Tensile, ${units.unit('strength')}`]}
+        lines={metals.map((one) => {
+          const record = records.data?.find((other) => other.name === one.own?.name)
+          return {
+            key: one.name,
+            cells: [one.name, one.own ? `own · ${one.standard}` : one.standard, one.family, one.condition || '—', one.iso_15608 || 'unknown', one.aws_d1_1 ?? '—', strength(one.yield_mpa), strength(one.tensile_mpa)],
+            details: () => <Details one={one} {...(record && may('KEEP_SHELF') ? { onCorrect: () => setEditing(record) } : {})} />,
+          }
+        })} />
       {editing && (
         <RecordDialog<OwnMetal> kind="metal" words="metal" record={editing === 'new' ? null : editing} empty={EMPTY} onClose={() => setEditing(null)}
           form={(document, put, errors) => <MetalForm document={document} put={put} errors={errors} />} />
@@ -67,7 +68,7 @@ function Details({ one, onCorrect }: { one: MetalFound; onCorrect?: () => void }
       <Facts words="Minimum yield by thickness">
         <ul className="tabular-nums">
           {one.yield_steps_mpa.map(([top, value]) => (
-            <li key={top}>up to {units.value(Number(top), 'thickness')} {units.unit('thickness')}: {value} MPa</li>
+            <li key={top}>up to {units.value(Number(top), 'thickness')} {units.unit('thickness')}: {units.value(Number(value), 'strength')} {units.unit('strength')}</li>
           ))}
           {one.yield_steps_mpa.length === 0 && <li>not stated</li>}
         </ul>

@@ -6,6 +6,7 @@ import { useSession } from '../../app/session'
 import { Button } from '../../ui/Button'
 import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
+import { counted } from '../../ui/counted'
 import { Notice } from '../../ui/Notice'
 import { TextField } from '../../ui/TextField'
 import { recordersQuery } from '../recordings/queries'
@@ -24,7 +25,7 @@ export function RecordersTab({ text }: { text: string }) {
   return (
     <>
       <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">{found.data ? `${String(rows.length)} recorders` : ''}</p>
+        <p role="status" className="text-[13px] text-steel2">{found.data ? counted(rows.length, 'recorder') : ''}</p>
         {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setAdding(true)}>Add a recorder</Button>}
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}

@@ -3,9 +3,10 @@ import { useState, type ReactNode } from 'react'
 export type Line = { key: string; cells: ReactNode[]; details: () => ReactNode }
 type Props = { heads: readonly string[]; lines: readonly Line[]; label: string }
 
-/** A table whose rows open, one at a time. The first cell is the button. */
+/** A table whose rows open, one at a time. The first cell is the button. A row stays open while a search finds it again. */
 export function Rows({ heads, lines, label }: Props) {
   const [open, setOpen] = useState<string | null>(null)
+  if (lines.length === 0) return null
   return (
     <table className="panel w-full text-[13px]" aria-label={label}>
       <thead className="label text-left">

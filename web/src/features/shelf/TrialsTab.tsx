@@ -12,6 +12,7 @@ import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
 import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
+import { counted } from '../../ui/counted'
 import { Notice } from '../../ui/Notice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
@@ -41,7 +42,7 @@ export function TrialsTab({ text }: { text: string }) {
   return (
     <>
       <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">{found.data ? `${String(rows.length)} trials` : ''}</p>
+        <p role="status" className="text-[13px] text-steel2">{found.data ? counted(rows.length, 'trial') : ''}</p>
         {may('LOG_TRIAL') && <Button className="ml-auto" onClick={() => setEntering(true)}>Log a trial</Button>}
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}

@@ -24,14 +24,12 @@ export function TungstenTab({ text }: { text: string }) {
   return (
     <>
       {types.length === 0 && <p className="panel p-6 text-steel">No tungsten by that name or colour.</p>}
-      {types.length > 0 && (
-        <Rows label="Tungsten types" heads={['ISO 6848', 'AWS A5.12', 'Addition', 'Tip', 'Also called', 'DCEN', 'AC']}
-          lines={types.map((one) => ({
-            key: one.iso,
-            cells: [one.iso, one.aws, one.addition, <Tip key="tip" one={one} />, one.also.join(', ') || '—', one.dcen || 'varies', one.ac || 'varies'],
-            details: () => <Details one={one} />,
-          }))} />
-      )}
+      <Rows label="Tungsten types" heads={['ISO 6848', 'AWS A5.12', 'Addition', 'Tip', 'Also called', 'DCEN', 'AC']}
+        lines={types.map((one) => ({
+          key: one.iso,
+          cells: [one.iso, one.aws, one.addition, <Tip key="tip" one={one} />, one.also.join(', ') || '—', one.dcen || 'varies', one.ac || 'varies'],
+          details: () => <Details one={one} />,
+        }))} />
       <h2 className="mt-5 mb-2 text-[18px]">What a tungsten carries in argon, A</h2>
       <table className="panel text-[13px] tabular-nums" aria-label="Currents of tungsten">
         <thead className="label text-left">
