@@ -7,7 +7,7 @@ from apps.coupons.models import PassLog
 from playwright.sync_api import expect
 
 from tests.browser.conftest import open_from
-from tests.browser.test_main_path import fill, saved
+from tests.browser.test_main_path import choose, fill, saved
 
 
 def test_two_tabs_on_one_draft(enter, bridge):
@@ -42,6 +42,30 @@ def test_two_people_on_different_fields_are_merged_without_a_question(enter, bri
     expect(mine.get_by_label("Preheat, at least", exact=True)).to_have_value("90")
     theirs.reload()
     expect(theirs.get_by_label("Title", exact=True)).to_have_value("Mine")
+
+
+def test_a_change_lands_on_the_pass_it_was_made_to_while_others_come_and_go(enter, bridge):
+    mine, theirs = enter(), enter()
+    for page in (mine, theirs):
+        open_from(page, "Procedures", "FB-27-P03")
+    roles = [cell.get_attribute("aria-label") for cell in mine.get_by_label(re.compile(r"^Pass \d+, ")).all()]
+    mine.get_by_label("Pass 1, root").click()
+    choose(mine, "Polarity", "AC")
+    saved(mine)
+    theirs.get_by_label("Pass 1, root").click()
+    theirs.get_by_role("button", name="Remove pass 1").click()
+    dialog = theirs.get_by_role("dialog")
+    row = dialog.get_by_role("row", name=re.compile("pass 1"))
+    expect(row).to_contain_text("not in the list")  # mine: removed
+    expect(row).to_contain_text("polarity AC")
+    dialog.get_by_role("button", name="Save it like this").click()
+    saved(theirs)
+    mine.reload()
+    expect(mine.get_by_label(re.compile(r"^Pass \d+, "))).to_have_count(len(roles) - 1)
+    # No other pass took the polarity of the root that is gone.
+    _, first, *_ = roles
+    mine.get_by_label(first.replace("Pass 2", "Pass 1")).click()
+    expect(mine.get_by_label("Polarity", exact=True)).not_to_contain_text("AC")
 
 
 def test_the_session_ends_while_typing(enter, context):

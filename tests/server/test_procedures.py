@@ -1,5 +1,7 @@
 """Drafts, revisions, conflicts, the audit trail, and what the database itself refuses."""
 
+import hashlib
+
 import pytest
 from apps.coupons.services.start_coupon import start_coupon
 from apps.procedures.models import Revision
@@ -7,6 +9,7 @@ from apps.procedures.services.begin_revision import next_letter
 from django.db import DatabaseError, IntegrityError, connection, transaction
 
 from tests.welding import samples
+from welding.documents.codec import PROCEDURE
 
 
 def test_draft_save_and_read(api, job):
@@ -121,3 +124,49 @@ def test_round_trip_through_a_file(api, job, draft):
         == "FB-27-P77"
     )
     assert exported["number"] == "FB-27-P03"
+
+
+def test_every_pass_is_known_by_an_id_that_stays(api, people, job, draft):
+    path = f"/revisions/{draft.pk}"
+    _, one = api["engineer"]("GET", path)
+    ids = [run["id"] for run in one["document"]["passes"]]
+    assert ids == ["p1", "p2", "p3"]
+    # The root is removed, a cap is added; the two others are still what they were.
+    _, middle, last = one["document"]["passes"]
+    cap = {**last, "id": "abc123", "number": 3}
+    document = {**one["document"], "passes": [{**middle, "number": 1}, {**last, "number": 2}, cap]}
+    assert api["engineer"]("PUT", path, {"version": 1, "document": document})[0] == 200
+    _, two = api["engineer"]("GET", path)
+    assert [run["id"] for run in two["document"]["passes"]] == ["p2", "p3", "abc123"]
+    start_coupon(people["engineer"], Revision.objects.get(pk=draft.pk))
+    _, made = api["engineer"]("POST", f"{path}/next")
+    _, fresh = api["engineer"]("GET", f"/revisions/{made['id']}")
+    assert [run["id"] for run in fresh["document"]["passes"]] == ["p2", "p3", "abc123"]
+
+
+def test_a_draft_of_before_there_were_ids_gets_the_same_ones_for_everybody(api, people, job, draft):
+    older = PROCEDURE.take(samples.procedure(number=draft.procedure.number, revision=draft.letter))
+    plain, body = PROCEDURE.kept_with_bytes(older)
+    assert all("id" not in run for run in plain["passes"])
+    Revision.objects.filter(pk=draft.pk).update(
+        document=plain, body=body.decode(), content_hash=hashlib.sha256(body).hexdigest()
+    )
+    seen = [
+        [run["id"] for run in api[who]("GET", f"/revisions/{draft.pk}")[1]["document"]["passes"]]
+        for who in ("engineer", "administrator")
+    ]
+    assert seen == [["p1", "p2", "p3"]] * 2
+    # Its file, written before, is the same document still; what was frozen is shown as it was.
+    status, answer = api["engineer"]("POST", f"/jobs/{job.pk}/import", raw=PROCEDURE.write(older))
+    assert (status, answer["unchanged"]) == (200, True)
+    start_coupon(people["engineer"], Revision.objects.get(pk=draft.pk))
+    _, frozen = api["engineer"]("GET", f"/revisions/{draft.pk}")
+    assert all(run.get("id") is None for run in frozen["document"]["passes"])
+
+
+@pytest.mark.parametrize("name", ["", "a b", "x" * 41, "ü"])
+def test_an_odd_id_is_refused(api, draft, name):
+    document = samples.procedure()
+    document["passes"][1]["id"] = name
+    status, answer = api["engineer"]("PUT", f"/revisions/{draft.pk}", {"version": 1, "document": document})
+    assert status == 422 and any("passes.1.id" in one["path"] for one in answer["errors"])

@@ -26,6 +26,7 @@ def _no_controls(text: str) -> str:
 Line = Annotated[str, Field(max_length=200), AfterValidator(_no_controls)]
 Note = Annotated[str, Field(max_length=4000), AfterValidator(_no_controls)]
 Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_no_controls)]
+RowId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 
 
 def _iso_date(text: str) -> str:

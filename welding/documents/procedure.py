@@ -258,6 +258,8 @@ class Purge:
 class Pass:
     """One pass as planned. ``sources`` says where a value comes from, by field path.
 
+    ``id`` is what a pass is known by while others come and go (``identity``); ``number`` says where it stands.
+
     ``layer`` counts from the root within a side; where a side's passes do not all state it, the beads
     are arranged by their natural shape.
 
@@ -266,6 +268,7 @@ class Pass:
     beads of its side share the rest. ``deposit_mm`` is the thickness that the pass adds to the joint.
     """
 
+    id: f.RowId | None = None
     number: Annotated[int, Field(ge=1, le=999)]
     side: Annotated[int, Field(ge=1, le=2)] = 1
     role: f.Role = "fill"

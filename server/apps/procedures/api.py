@@ -34,6 +34,7 @@ from apps.procedures.services.create_procedure import create_procedure
 from apps.procedures.services.save_revision import save_revision
 from welding.assess import evaluate
 from welding.documents.codec import PROCEDURE
+from welding.documents.identity import with_pass_ids
 from welding.quantities.writing import System
 
 router = Router(tags=["procedures"])
@@ -98,6 +99,8 @@ def read_revision(request: HttpRequest, revision_id: int, units: System = "si") 
     require(person(request), Action.VIEW)
     one = _revision(revision_id)
     document = one.contents()
+    if one.frozen_at is None:  # what was signed is shown as it was signed
+        document = with_pass_ids(document)
     return RevisionOut(
         id=one.pk,
         job_id=one.procedure.job_id,

@@ -3323,6 +3323,8 @@ export interface components {
          * Pass
          * @description One pass as planned. ``sources`` says where a value comes from, by field path.
          *
+         *     ``id`` is what a pass is known by while passes come and go (``identity``); ``number`` says where it stands.
+         *
          *     ``layer`` counts from the root within a side; where a side's passes do not all state it, the beads
          *     are arranged by their natural shape.
          *
@@ -3331,6 +3333,8 @@ export interface components {
          *     beads of its side share the rest. ``deposit_mm`` is the thickness that the pass adds to the joint.
          */
         Pass: {
+            /** Id */
+            id?: string | null;
             /** Number */
             number: number;
             /**

@@ -29,9 +29,14 @@ export function addPass(document: Procedure, above: number | null, copyAll = fal
   const index = above === null ? passes.length - 1 : passes.findIndex((one) => one.number === above)
   const model = passes[index]
   const fresh: Pass = model
-    ? { ...model, role: copyAll || model.role !== 'root' ? model.role : 'fill' }
-    : { number: 1, side: 1, role: 'root', process: '135' }
+    ? { ...model, id: newId(), role: copyAll || model.role !== 'root' ? model.role : 'fill' }
+    : { id: newId(), number: 1, side: 1, role: 'root', process: '135' }
   return renumbered(document, [...passes.slice(0, index + 1), fresh, ...passes.slice(index + 1)])
+}
+
+/** What a new pass is known by while others come and go; no two people make the same. */
+export function newId(): string {
+  return [...crypto.getRandomValues(new Uint8Array(8))].map((byte) => byte.toString(16).padStart(2, '0')).join('')
 }
 
 export function removePass(document: Procedure, number: number): Procedure {

@@ -7,12 +7,13 @@ import hashlib
 from typing import Any
 
 from welding.documents.codec import PROCEDURE
+from welding.documents.identity import with_pass_ids
 from welding.documents.procedure import Procedure as Document
 
 
 def named(document: Document, number: str, letter: str) -> Document:
-    """The document under the number and letter it is kept by."""
-    return dataclasses.replace(document, number=number, revision=letter)
+    """The document under the number and letter it is kept by, each pass with its id."""
+    return with_pass_ids(dataclasses.replace(document, number=number, revision=letter))
 
 
 def columns_of(document: Document) -> dict[str, Any]:

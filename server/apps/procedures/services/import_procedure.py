@@ -10,8 +10,9 @@ from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
-from apps.procedures.services.columns import columns_of, named
+from apps.procedures.services.columns import named
 from apps.procedures.services.create_procedure import create_procedure
+from welding.documents.identity import without_pass_ids
 from welding.documents.procedure import Procedure as Document
 
 
@@ -45,8 +46,8 @@ def import_procedure(user: User, job: Job, document: Document, as_number: str = 
     found = same.first()
     if found is None:
         return Imported(create_procedure(user, job, document), unchanged=False)
-    columns = columns_of(named(document, found.procedure.number, found.letter))
-    if columns["content_hash"] == found.content_hash:
+    given = named(document, found.procedure.number, found.letter)
+    if without_pass_ids(given) == without_pass_ids(found.contents()):
         return Imported(found, unchanged=True)
     raise ConflictError(
         f"{found.procedure.number} revision {found.letter} stands in {job.number} with other "

@@ -68,7 +68,7 @@ function Side({ revision }: { revision: Revision }) {
 
 function Differences({ left, right }: { left: Revision; right: Revision }) {
   const own = new Set(['number', 'revision'])
-  const found = differences(left.document, right.document).filter((one) => !own.has(one.path) && !one.path.startsWith('shelf.') && !one.path.includes('.sources.'))
+  const found = differences(left.document, right.document).filter((one) => !own.has(one.path) && !one.path.startsWith('shelf.') && !one.path.includes('.sources.') && !/^passes\.\d+\.id$/.test(one.path))
   return (
     <section aria-label="Differences" className="mt-4">
       <h2 className="border-b border-line pb-1 text-[17px]">{found.length === 0 ? 'Nothing differs' : `${String(found.length)} ${found.length === 1 ? 'field differs' : 'fields differ'}`}</h2>

@@ -41,7 +41,7 @@ export function ConflictDialog({ clashes, theirs, onSettle }: Props) {
                     <label className="flex min-h-8 cursor-pointer items-center gap-2">
                       <input type="radio" name={one.path} className="size-4" checked={chosen.has(one.path) === isTheirs} onChange={() => take(one.path, isTheirs)}
                         aria-label={`${pathWords(one.path)}: ${isTheirs ? 'theirs' : 'mine'}`} />
-                      <span>{said(isTheirs ? one.theirs : one.mine)}</span>
+                      <span>{saidAt(one.path, isTheirs ? one.theirs : one.mine)}</span>
                     </label>
                   </td>
                 ))}
@@ -58,9 +58,16 @@ export function ConflictDialog({ clashes, theirs, onSettle }: Props) {
   )
 }
 
+/** Of a whole row, and of one that a side does not have. */
+function saidAt(path: string, value: unknown): string {
+  return value == null && /\.\d+$/.test(path) ? 'not in the list' : said(value)
+}
+
+const UNSAID = new Set(['id', 'number', 'sources'])
+
 function said(value: unknown): string {
   if (value === null || value === undefined) return '—'
   if (Array.isArray(value)) return `${String(value.length)} of them`
-  if (typeof value === 'object') return Object.entries(value as Record<string, unknown>).filter(([, one]) => one != null).map(([key, one]) => `${key} ${said(one)}`).join(', ')
+  if (typeof value === 'object') return Object.entries(value as Record<string, unknown>).filter(([key, one]) => one != null && !UNSAID.has(key)).map(([key, one]) => `${pathWords(key)} ${said(one)}`).join(', ')
   return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? String(value) : '—'
 }
