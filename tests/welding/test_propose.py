@@ -414,7 +414,7 @@ def test_double_sided_plates_are_gouged_and_welded_from_the_back():
         ({"position": "PB"}, "position", "fillet"),
         ({"joint": T_FILLET, "position": "4G"}, "position", "groove"),
         ({"process": "121"}, "process", "flat or horizontal"),
-        ({"process": "142"}, "process", "not known here"),
+        ({"process": "143"}, "process", "not known here"),
         ({"fill_process": "121"}, "fill_process", "flat or horizontal"),
         ({"fill_process": "142"}, "fill_process", "not known here"),
         ({"joint": T_FILLET, "fill_process": "111"}, "fill_process", "one process"),
