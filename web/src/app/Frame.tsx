@@ -37,12 +37,12 @@ export function Frame() {
     keys: () => setKeysOpen(true),
   })
   return (
-    <div className="grid h-screen grid-cols-[92px_minmax(0,1fr)] grid-rows-[48px_minmax(0,1fr)]">
+    <div className="grid h-screen grid-cols-[92px_minmax(0,1fr)] grid-rows-[48px_minmax(0,1fr)] max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[auto_auto_minmax(0,1fr)]">
       <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-panel focus:p-2">
         Skip to the page
       </a>
-      <nav aria-label="Main" className="row-span-2 border-r border-line bg-rail pt-3">
-        <NavLink to="/" className="mb-3 block px-3 font-head text-[15px] leading-tight font-semibold text-accent">
+      <nav aria-label="Main" className="row-span-2 border-r border-line bg-rail pt-3 max-sm:row-span-1 max-sm:flex max-sm:flex-wrap max-sm:border-r-0 max-sm:border-b max-sm:pt-0">
+        <NavLink to="/" className="mb-3 block px-3 font-head text-[15px] leading-tight font-semibold text-accent max-sm:hidden">
           Grounded
           <br />
           Bead
@@ -53,21 +53,21 @@ export function Frame() {
             to={to}
             end={to === '/'}
             className={({ isActive }) =>
-              `block border-l-3 px-3 py-2 font-head text-[14.5px] ${isActive ? 'border-accent bg-paper font-semibold text-ink' : 'border-transparent font-medium text-steel hover:text-ink'}`
+              `block border-l-3 px-3 py-2 font-head text-[14.5px] max-sm:border-b-3 max-sm:border-l-0 max-sm:px-2 max-sm:py-1.5 ${isActive ? 'border-accent bg-paper font-semibold text-ink' : 'border-transparent font-medium text-steel hover:text-ink'}`
             }
           >
             {words}
           </NavLink>
         ))}
       </nav>
-      <header className="flex items-center gap-3 border-b border-line px-4">
+      <header className="flex items-center gap-3 border-b border-line px-4 max-sm:flex-wrap max-sm:gap-2 max-sm:px-2 max-sm:py-1.5">
         <JobMenu />
         <span id={CODE_PLACE} className="max-[1000px]:hidden" />
         <button type="button"
-          className="field ml-auto flex w-56! items-center justify-between text-[13px] text-steel2"
+          className="field ml-auto flex w-56! shrink-0 items-center justify-between text-[13px] text-steel2 max-sm:order-last max-sm:w-full!"
           onClick={() => setSearching(true)}
         >
-          Search or run a command <kbd className="font-sans">Ctrl K</kbd>
+          Search or run a command <kbd className="font-sans max-sm:hidden">Ctrl K</kbd>
         </button>
         <UnitSwitch />
         <PersonMenu onKeys={() => setKeysOpen(true)} />
@@ -112,7 +112,7 @@ function PasswordNotice() {
 function UnitSwitch() {
   const { system, setSystem } = useUnits()
   return (
-    <div role="radiogroup" aria-label="Units shown" className="flex overflow-hidden rounded-sm border border-line bg-panel text-[13px]">
+    <div role="radiogroup" aria-label="Units shown" className="flex shrink-0 overflow-hidden rounded-sm border border-line bg-panel text-[13px]">
       {(['si', 'us'] as const).map((one) => (
         <button type="button"
           key={one}
@@ -136,7 +136,7 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
     <>
     <Menu>
       <MenuButton className="rounded-sm border border-line bg-panel px-2 py-1 text-[12.5px] whitespace-nowrap text-steel">
-        {person.name} · {person.role}
+        {person.name}<span className="max-sm:hidden"> · {person.role}</span>
       </MenuButton>
       <MenuItems anchor="bottom end" className="panel z-50 py-1 focus:outline-none">
         <MenuItem>

@@ -1,10 +1,12 @@
 import { Link } from 'react-router'
 
+import { PageTitle } from '../ui/PageTitle'
+
 /** An address without a page, or a page that broke. */
 export function NothingHere({ broken = false }: { broken?: boolean }) {
   return (
     <div className="p-8">
-      <h1 className="mb-2 text-2xl">{broken ? 'This page broke' : 'Nothing at this address'}</h1>
+      <PageTitle words={broken ? 'This page broke' : 'Nothing at this address'} className="mb-2" />
       <p className="mb-3 text-steel">
         {broken
           ? 'What was saved is safe, and what you typed last is kept in this browser. Load the page again.'
@@ -16,7 +18,7 @@ export function NothingHere({ broken = false }: { broken?: boolean }) {
         </button>
       ) : (
         <Link className="link" to="/">
-          Go to the desk
+          Go to the dashboard
         </Link>
       )}
     </div>

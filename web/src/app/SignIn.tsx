@@ -3,6 +3,7 @@ import { useState, type FormEvent } from 'react'
 import { Refusal, api, unwrap } from '../api/client'
 import type { Session } from '../api/types'
 import { Button } from '../ui/Button'
+import { useTabTitle } from '../ui/useTabTitle'
 
 type Props = { demo: Session['demo']; onDone: (session: Session) => void }
 
@@ -15,6 +16,7 @@ const ROLE_WORDS: Record<string, string> = {
 }
 
 export function SignInPage(props: Props) {
+  useTabTitle('Sign in')
   return (
     <main className="mx-auto grid min-h-screen max-w-lg content-center gap-5 p-6">
       <div>

@@ -32,7 +32,7 @@ export function AcCard() {
   const answer = whole && !found.isError ? found.data : undefined
   return (
     <Card title="AC wave and balance">
-      <div className="grid grid-cols-3 gap-2">
+      <div className="grid grid-cols-3 gap-2 max-sm:grid-cols-1">
         <Labelled words="The dial counts">
           <Choice label="What the balance dial counts" value={typed.convention} options={BALANCES} onChange={(convention) => convention && put({ convention })} />
         </Labelled>

@@ -1,3 +1,4 @@
+import { PageTitle } from '../../ui/PageTitle'
 import { AcCard } from './AcCard'
 import { CupCard } from './CupCard'
 import { Decoder } from './Decoder'
@@ -11,15 +12,15 @@ import { UnitReader } from './UnitReader'
 export function BenchPage() {
   return (
     <div className="px-5 py-4">
-      <h1 className="mb-3 text-[25px]">Calculators</h1>
-      <div className="grid grid-cols-2 items-start gap-4">
-        <div className="grid min-w-0 gap-4">
+      <PageTitle words="Calculators" className="mb-3" />
+      <div className="grid grid-cols-2 items-start gap-4 max-md:grid-cols-1">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-4">
           <Decoder />
           <DialCard />
           <PulseCard />
           <UnitReader />
         </div>
-        <div className="grid min-w-0 gap-4">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-4">
           <GasNamer />
           <CupCard />
           <AcCard />

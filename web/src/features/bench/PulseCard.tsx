@@ -30,7 +30,7 @@ export function PulseCard() {
   const means = answer?.means
   return (
     <Card title="Pulse">
-      <div className="grid grid-cols-3 gap-2">
+      <div className="grid grid-cols-3 gap-2 max-sm:grid-cols-1">
         <Labelled words="Peak"><QuantityField label="Peak current" kind="current" value={typed.peak_a} onChange={(peak_a) => put({ peak_a })} /></Labelled>
         <Labelled words="Background"><TextField label="Background current" value={typed.background} onChange={(background) => put({ background })} placeholder="12 A or 10 %" error={whole && found.isError ? found.error.message : undefined} /></Labelled>
         <Labelled words="Time at peak"><QuantityField label="Share of time at peak" kind="percent" value={typed.share} onChange={(share) => put({ share })} /></Labelled>

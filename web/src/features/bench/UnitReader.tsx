@@ -34,7 +34,7 @@ export function UnitReader() {
   const both = (value: number) => (['si', 'us'] as const).map((system) => `${String(Number(inUnit(value, shown, system).toPrecision(6)))} ${unitOf(shown, system)}`)
   return (
     <Card title="Unit reader">
-      <div className="grid grid-cols-[minmax(0,1fr)_190px] items-start gap-2">
+      <div className="grid grid-cols-[minmax(0,1fr)_190px] items-start gap-2 max-sm:grid-cols-1">
         <TextField label="Quantity" value={text} onChange={setText} placeholder="3/32" error={asked.trim() && found.isError ? found.error.message : undefined} />
         <Choice label="What it is" value={kind} options={KINDS} onChange={(next) => next && setKind(next)} />
       </div>

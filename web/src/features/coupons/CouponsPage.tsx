@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 
 import { useJob } from '../../app/job'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { Progress } from '../desk/DeskPage'
 import { STATE_WORDS } from '../qualification'
 import { couponsQuery } from './queries'
@@ -13,7 +14,7 @@ export function CouponsPage() {
   const coupons = useQuery({ ...couponsQuery(job?.id ?? 0), enabled: job !== undefined })
   return (
     <div className="px-5 py-4">
-      <h1 className="mb-3 text-[25px]">Coupons</h1>
+      <PageTitle words="Coupons" className="mb-3" />
       {coupons.isError && <Notice mark="breach">{coupons.error.message}</Notice>}
       {coupons.data?.length === 0 && (
         <p className="panel p-6 text-steel">
@@ -24,7 +25,7 @@ export function CouponsPage() {
         {coupons.data?.map((one) => (
           <li key={one.id} className="panel p-3">
             <div className="flex items-baseline justify-between gap-2">
-              <Link className="link font-head text-[17px] font-semibold" to={`/coupons/${String(one.id)}`}>
+              <Link className="link min-h-6 font-head text-[17px] font-semibold" to={`/coupons/${String(one.id)}`}>
                 {one.number}
               </Link>
               <span className={`text-[13px] ${one.record_state === 'void' || one.damaged ? 'font-semibold text-breach' : 'text-steel2'}`}>

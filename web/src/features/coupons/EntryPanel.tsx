@@ -140,7 +140,7 @@ function clockNow(): string {
 
 function Line({ words, children, last = false }: { words: string; children: React.ReactNode; last?: boolean }) {
   return (
-    <div className={`grid grid-cols-[112px_minmax(0,210px)_minmax(0,1fr)] items-center gap-4 py-1 ${last ? '' : 'border-b border-hair'}`}>
+    <div className={`grid grid-cols-[112px_minmax(0,210px)_minmax(0,1fr)] items-center gap-4 py-1 max-sm:grid-cols-[96px_minmax(0,1fr)] max-sm:gap-x-2 max-sm:gap-y-1 max-sm:[&>*:nth-child(3)]:col-span-2 ${last ? '' : 'border-b border-hair'}`}>
       <span className="text-[15px] text-steel">{words}</span>
       {children}
     </div>

@@ -8,6 +8,7 @@ import type { Coupon } from '../../api/types'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
+import { PageTitle } from '../../ui/PageTitle'
 import { CouponTabs } from '../qualification'
 import { TakeLogDialog } from './TakeLogDialog'
 
@@ -25,7 +26,7 @@ export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; b
   return (
     <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
       <div className="min-w-0">
-        <h1 className="truncate text-[25px]">Coupon {coupon.number}</h1>
+        <PageTitle words={`Coupon ${coupon.number}`} className="truncate" />
         <p className="text-[14px] text-steel2">
           for <Link className="link" to={`/procedures/${String(coupon.revision_id)}`}>{coupon.procedure_number} rev {coupon.letter}</Link> ·{' '}
           {[coupon.piece.product, ...[...new Set(coupon.piece.thickness_mm)].map((value) => `${thickness.value(value, 'thickness')} ${thickness.unit('thickness')}`), coupon.piece.position, welder && `${welder} welds`].filter(Boolean).join(' · ')}

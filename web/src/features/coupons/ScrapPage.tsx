@@ -9,6 +9,7 @@ import { useUnits } from '../../app/units'
 import type { Stopwatch } from '../../domain/stopwatch'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { MarkIcon } from '../../ui/Verdict'
 import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { revisionQuery } from '../procedures/queries'
@@ -65,7 +66,7 @@ function Scrap({ revision }: { revision: Revision }) {
     <form id={FORM} className="mx-auto grid max-w-[760px] gap-3 px-4 py-3"
       onSubmit={(event) => { event.preventDefault(); if (!showWrong(event.currentTarget) && ready) save.mutate(verdict.current) }}>
       <div>
-        <h1 className="text-[25px]">Trial weld for {revision.number} rev {revision.letter}</h1>
+        <PageTitle words={`Trial weld for ${revision.number} rev ${revision.letter}`} />
         <p className="text-[14px] text-steel2">Set it, burn it, keep it or reject it. <Link className="link" to={`/procedures/${String(revision.id)}`}>Back to the procedure</Link></p>
       </div>
       <div role="group" aria-label="Pass tried" className="flex flex-wrap gap-2">
@@ -81,7 +82,7 @@ function Scrap({ revision }: { revision: Revision }) {
       <EntryPanel key={entry.clientId} entry={entry} put={put} planned={planned} result={result} judged={!judged.isError} mirrored={null} batches={[]} disabled={save.isPending} />
       {save.isError && <Notice mark="breach">{save.error.message}</Notice>}
       {done && !isTouched(entry) && <p role="status"><MarkIcon mark="holds" /> {done}</p>}
-      <div className="grid grid-cols-2 gap-3">
+      <div className="grid grid-cols-2 gap-3 max-md:grid-cols-1">
         <Button className="min-h-14 text-[18px]!" disabled={!ready} onClick={() => commit('rejected')}>Rejected</Button>
         <Button look="main" className="min-h-14 text-[18px]!" disabled={!ready} onClick={() => commit('kept')}>Kept</Button>
       </div>

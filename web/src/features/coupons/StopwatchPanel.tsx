@@ -34,7 +34,7 @@ export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }
   }, [watch, onWatch, disabled])
   const stretches = watch.stretches.length
   return (
-    <section aria-label="Stopwatch" className="panel flex items-center justify-between gap-4 px-4 py-3">
+    <section aria-label="Stopwatch" className="panel flex items-center justify-between gap-4 px-4 py-3 max-sm:flex-col max-sm:items-stretch">
       <div className="min-w-0">
         <p className="flex items-center gap-2 font-head text-[20px] font-semibold">
           <span className="rounded-full px-3 py-0.5 text-white" style={{ background: temper(heat) }}>{number}</span>
@@ -49,7 +49,7 @@ export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }
         </p>
       </div>
       <button type="button"
-        className="h-24 w-52 shrink-0 rounded-sm bg-straw font-head text-[28px] font-semibold text-[#1B2126] disabled:opacity-50"
+        className="h-24 w-52 shrink-0 rounded-sm max-sm:w-full bg-straw font-head text-[28px] font-semibold text-[#1B2126] disabled:opacity-50"
         disabled={disabled}
         onClick={() => {
           setNow(Date.now())

@@ -6,6 +6,7 @@ import { useJob } from '../../app/job'
 import { useSession } from '../../app/session'
 import { codeWords } from '../../domain/words'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { couponsQuery } from '../coupons/queries'
 import { Counts } from '../procedures/ProceduresPage'
 import { proceduresQuery } from '../procedures/queries'
@@ -27,7 +28,7 @@ export function DeskPage() {
   const waiting = procedures.failureReason ?? coupons.failureReason
   return (
     <div className="px-5 py-4">
-      <h1 className="text-[25px]">Dashboard</h1>
+      <PageTitle words="Dashboard" />
       <p className="mb-4 text-[13px] text-steel2">
         {job ? `${job.customer} · ${job.number} ${job.title} · ` : ''}
         {person.name}
@@ -35,7 +36,7 @@ export function DeskPage() {
       {problem && <Notice mark="breach" className="mb-4">{problem.message}</Notice>}
       {!problem && waiting && !procedures.data && <Notice className="mb-4">{waiting.message} Trying again …</Notice>}
       {jobs?.length === 0 && <p className="panel p-6 text-steel">No job yet. An engineer adds the first one, at the top left.</p>}
-      <div className="grid grid-cols-4 gap-4 max-[1150px]:grid-cols-2">
+      <div className="grid grid-cols-4 gap-4 max-[1150px]:grid-cols-2 max-sm:grid-cols-1">
         {STAGES.map(({ words, stages, empty }) => {
           const lines = procedures.data?.filter((one) => stages.includes(one.stage)) ?? []
           return (

@@ -7,6 +7,7 @@ import { useUnits } from '../../app/units'
 import { differences, pathWords } from '../../domain/diff'
 import { Choice } from '../../ui/Choice'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { proceduresQuery, revisionQuery } from './queries'
 
@@ -24,7 +25,7 @@ export function ComparePage() {
   const both = left.data && right.data
   return (
     <div className="px-5 py-4">
-      <h1 className="mb-3 text-[25px]">Compare two drafts</h1>
+      <PageTitle words="Compare two drafts" className="mb-3" />
       <div className="grid grid-cols-2 gap-4">
         {([['left', left], ['right', right]] as const).map(([side, found], index) => (
           <section key={side} aria-label={`Draft ${String(index + 1)}`}>

@@ -14,6 +14,7 @@ import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
 import { Labelled } from '../../ui/Labelled'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
@@ -106,7 +107,7 @@ export function DraftPage() {
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] gap-3 px-4 pt-3">
       <div className="flex items-center gap-3">
-        <h1 className="mr-auto text-[25px]">Draft from six answers</h1>
+        <PageTitle words="Draft from six answers" className="mr-auto" />
         {make.isError && <span role="alert" className="text-[13px] text-breach">{make.error.message}</span>}
         {may('WRITE_PROCEDURE') && (
           <Button look="main" disabled={!found || !job || make.isPending || stale} onClick={() => found && make.mutate(found.procedure)}>
@@ -114,7 +115,7 @@ export function DraftPage() {
           </Button>
         )}
       </div>
-      <div className="grid min-h-0 grid-cols-[300px_minmax(0,1fr)] gap-4">
+      <div className="grid min-h-0 grid-cols-[300px_minmax(0,1fr)] gap-4 max-md:block max-md:overflow-y-auto">
         <div className="min-h-0 overflow-y-auto pr-1 pb-4 text-[13px]">
           <Question n={1} words="Which metals?">
             {([0, 1] as const).map((index) => (

@@ -34,7 +34,7 @@ function ladder(more: { disabled?: boolean; document?: Procedure } = {}) {
 
 it('lies as in the joint: cap on top, root at the bottom, one heading a set-up', () => {
   ladder()
-  expect(screen.getAllByRole('row').slice(1).map((row) => row.getAttribute('data-pass'))).toEqual(['3', '2', '1'])
+  expect(screen.getAllByRole('row').map((row) => row.getAttribute('data-pass')).filter(Boolean)).toEqual(['3', '2', '1'])
   expect(screen.getAllByRole('rowgroup').map((group) => group.textContent?.slice(0, 3))).toEqual(['111', '141'])
 })
 

@@ -78,77 +78,81 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
   }
 
   return (
-    <div role="table" aria-label="Passes" onMouseLeave={() => onLight(null)}>
-      <div role="row" className={`${GRID} items-end border-b border-line pb-1 text-center leading-tight label`}>
-        <span role="columnheader" className="col-span-2 text-left">Pass</span>
-        {COLUMNS.map((column) => (
-          <span role="columnheader" key={column.field}>
-            {column.words} <small className="block font-sans text-[11px]">{units.unit(column.kind)}</small>
-          </span>
-        ))}
-        <span role="columnheader">
-          {evaluation?.heat_word ?? 'Heat input'} <small className="block font-sans text-[11px]">{units.unit('heat_input')}{kWords && `, ${kWords}`}</small>
-        </span>
-        <span />
-      </div>
-      {groupsOf(passes)
-        .toReversed()
-        .map((group) => (
-          <div key={`${group.key}${String(group.passes[0]?.number)}`} role="rowgroup">
-            <Heading one={group.passes[0]} />
-            {group.passes.toReversed().map((one) => {
-              const found = heat.get(one.number)
-              const range = found ? { min: found.min_kj_mm, max: found.max_kj_mm } : null
-              const mark = worst(evaluation, one.number)
-              const active = selected === one.number
-              return (
-                <div
-                  role="row"
-                  key={one.number}
-                  data-pass={one.number}
-                  tabIndex={0}
-                  aria-label={`Pass ${String(one.number)}, ${one.role}`}
-                  aria-selected={active}
-                  className={`${GRID} border-b border-hair py-1.5 ${active ? 'rounded-sm bg-accent-soft outline-[1.5px] -outline-offset-1 outline-accent' : lit === one.number ? 'bg-accent-soft' : ''}`}
-                  onFocus={() => onSelect(one.number)}
-                  onClick={() => onSelect(one.number)}
-                  onMouseEnter={() => onLight(one.number)}
-                  onKeyDown={(event) => rowKeys(event, one)}
-                >
-                  <span
-                    role="cell"
-                    className="grid size-6.5 place-items-center rounded-full text-[13px] font-semibold text-white"
-                    style={{ background: temper(found?.max_kj_mm) }}
-                  >
-                    {one.number}
-                  </span>
-                  <span role="cell" className="font-head text-[15px] font-semibold">{one.role}</span>
-                  {COLUMNS.map((column, index) => (
-                    <div role="cell" key={column.field} className="min-w-0">
-                      <Band scale={scales[column.field]} range={one[column.field]} limits={limits.get(`passes.${String(one.number - 1)}.${column.field}`) ?? null} label={`${column.words} of pass ${String(one.number)}`} />
-                      <QuantityField
-                        mode="range"
-                        bare
-                        label={`${column.words}, pass ${String(one.number)}`}
-                        path={`passes.${String(one.number - 1)}.${column.field}`}
-                        kind={column.kind}
-                        value={one[column.field]}
-                        disabled={disabled}
-                        onChange={(value) => onChange((before) => withPasses(before, [one.number], { [column.field]: value }))}
-                        onKeyDown={(event) => cellKeys(event, one, index)}
-                      />
-                    </div>
-                  ))}
-                  <div role="cell" className="min-w-0 text-center" data-heat={one.number}>
-                    <Band scale={scales.heat} range={range} limits={limits.get(`passes.${String(one.number - 1)}.heat_input_kj_mm`) ?? window_} colour={temper(found?.max_kj_mm)} label={`Heat input of pass ${String(one.number)}`} />
-                    <HeatText range={range} />
-                  </div>
-                  <span role="cell">{mark && <MarkIcon mark={mark} />}</span>
-                </div>
-              )
-            })}
+    <>
+      <div className="relative overflow-x-auto">
+        <div role="table" aria-label="Passes" className="min-w-[34rem]" onMouseLeave={() => onLight(null)}>
+          <div role="row" className={`${GRID} items-end border-b border-line pb-1 text-center leading-tight label`}>
+            <span role="columnheader" className="col-span-2 text-left">Pass</span>
+            {COLUMNS.map((column) => (
+              <span role="columnheader" key={column.field}>
+                {column.words} <small className="block font-sans text-[11px]">{units.unit(column.kind)}</small>
+              </span>
+            ))}
+            <span role="columnheader">
+              {evaluation?.heat_word ?? 'Heat input'} <small className="block font-sans text-[11px]">{units.unit('heat_input')}{kWords && `, ${kWords}`}</small>
+            </span>
+            <span role="columnheader" className="relative"><span className="sr-only">Findings</span></span>
           </div>
-        ))}
+          {groupsOf(passes)
+            .toReversed()
+            .map((group) => (
+              <div key={`${group.key}${String(group.passes[0]?.number)}`} role="rowgroup">
+                <Heading one={group.passes[0]} />
+                {group.passes.toReversed().map((one) => {
+                  const found = heat.get(one.number)
+                  const range = found ? { min: found.min_kj_mm, max: found.max_kj_mm } : null
+                  const mark = worst(evaluation, one.number)
+                  const active = selected === one.number
+                  return (
+                    <div
+                      role="row"
+                      key={one.number}
+                      data-pass={one.number}
+                      tabIndex={0}
+                      aria-label={`Pass ${String(one.number)}, ${one.role}`}
+                      aria-selected={active}
+                      className={`${GRID} border-b border-hair py-1.5 ${active ? 'rounded-sm bg-accent-soft outline-[1.5px] -outline-offset-1 outline-accent' : lit === one.number ? 'bg-accent-soft' : ''}`}
+                      onFocus={() => onSelect(one.number)}
+                      onClick={() => onSelect(one.number)}
+                      onMouseEnter={() => onLight(one.number)}
+                      onKeyDown={(event) => rowKeys(event, one)}
+                    >
+                      <span
+                        role="cell"
+                        className="grid size-6.5 place-items-center rounded-full text-[13px] font-semibold text-white"
+                        style={{ background: temper(found?.max_kj_mm) }}
+                      >
+                        {one.number}
+                      </span>
+                      <span role="cell" className="font-head text-[15px] font-semibold">{one.role}</span>
+                      {COLUMNS.map((column, index) => (
+                        <div role="cell" key={column.field} className="min-w-0">
+                          <Band scale={scales[column.field]} range={one[column.field]} limits={limits.get(`passes.${String(one.number - 1)}.${column.field}`) ?? null} label={`${column.words} of pass ${String(one.number)}`} />
+                          <QuantityField
+                            mode="range"
+                            bare
+                            label={`${column.words}, pass ${String(one.number)}`}
+                            path={`passes.${String(one.number - 1)}.${column.field}`}
+                            kind={column.kind}
+                            value={one[column.field]}
+                            disabled={disabled}
+                            onChange={(value) => onChange((before) => withPasses(before, [one.number], { [column.field]: value }))}
+                            onKeyDown={(event) => cellKeys(event, one, index)}
+                          />
+                        </div>
+                      ))}
+                      <div role="cell" className="min-w-0 text-center" data-heat={one.number}>
+                        <Band scale={scales.heat} range={range} limits={limits.get(`passes.${String(one.number - 1)}.heat_input_kj_mm`) ?? window_} colour={temper(found?.max_kj_mm)} label={`Heat input of pass ${String(one.number)}`} />
+                        <HeatText range={range} />
+                      </div>
+                      <span role="cell">{mark && <MarkIcon mark={mark} />}</span>
+                    </div>
+                  )
+                })}
+              </div>
+            ))}
+        </div>
+      </div>
       {passes.length === 0 && (
         <div className="grid justify-items-start gap-2 py-4">
           <p className="text-steel">No pass yet. The root comes first; the others are added above it.</p>
@@ -167,7 +171,7 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
           )}
         </p>
       )}
-    </div>
+    </>
   )
 }
 
@@ -183,10 +187,12 @@ function Heading({ one }: { one: Pass | undefined }) {
   const flow = one.gas?.flow_l_min ? `${units.range(one.gas.flow_l_min, 'flow')} ${units.unit('flow')}` : ''
   const rest = [one.polarity, one.transfer?.replaceAll('-', ' '), [gasText(one.gas?.components_percent), flow].filter(Boolean).join(', ')]
   return (
-    <div className="truncate border-b border-line pt-2 pb-1 text-[12.5px]">
-      <b className="mr-1.5 rounded-sm bg-ink px-1.5 py-px font-head text-[15px] font-semibold text-paper">{one.process}</b>
-      {size} {one.filler?.designation ?? 'no filler stated'}
-      <span className="ml-2 text-steel2">{rest.filter(Boolean).join(' · ')}</span>
+    <div role="row" className="border-b border-line pt-2 pb-1 text-[12.5px]">
+      <div role="rowheader" className="truncate">
+        <b className="mr-1.5 rounded-sm bg-ink px-1.5 py-px font-head text-[15px] font-semibold text-paper">{one.process}</b>
+        {size} {one.filler?.designation ?? 'no filler'}
+        <span className="ml-2 text-steel2">{rest.filter(Boolean).join(' · ')}</span>
+      </div>
     </div>
   )
 }

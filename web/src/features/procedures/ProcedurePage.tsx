@@ -15,6 +15,7 @@ import { passesOf } from '../../domain/procedure'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
@@ -73,10 +74,10 @@ function Editor({ revision }: { revision: Revision }) {
   }
 
   return (
-    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] gap-3 px-4 pt-3">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)] gap-3 px-4 pt-3">
       <CodeInForce code={document.code} />
       <Head revision={revision} document={document} state={draft.state} savedAt={draft.savedAt} saveNow={() => void draft.saveNow()} />
-      <div className="grid min-h-0 grid-cols-[288px_minmax(0,1fr)_244px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)_206px] max-[1150px]:gap-3">
+      <div className="grid min-h-0 grid-cols-[288px_minmax(0,1fr)_244px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)_206px] max-[1150px]:gap-3 max-md:block max-md:overflow-y-auto">
         <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)] gap-2 pb-3">
           <div className="panel grid max-h-[36vh] min-h-32 place-items-center overflow-hidden p-2">
             {judged.drawing ? (
@@ -168,14 +169,12 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
   const unsaved = state !== 'saved'
   return (
     <div className="flex min-w-0 flex-wrap items-center gap-x-4 gap-y-1">
-      <h1 className="max-w-[46ch] min-w-0 truncate text-[25px]" title={`${revision.number} ${document.title ?? ''}`}>
-        {revision.number} {document.title}
-      </h1>
+      <PageTitle words={`${revision.number} ${document.title ?? ''}`.trim()} className="max-w-[46ch] min-w-0 truncate" title={`${revision.number} ${document.title ?? ''}`} />
       <span className="text-[13px] text-steel2">
         <RevisionMenu revision={revision} /> · {revision.frozen ? 'frozen' : state === 'saved' ? `saved ${time}` : <span className={state === 'waiting' || state === 'saving' ? '' : 'font-semibold text-breach'}>{STATE_WORDS[state]}</span>}
         {(state === 'no-answer' || state === 'refused') && <> · <button type="button" className="link" onClick={saveNow}>Save now</button></>} · {passes} {passes === 1 ? 'pass' : 'passes'}
       </span>
-      <div className="ml-auto flex items-center gap-2">
+      <div className="ml-auto flex flex-wrap items-center gap-2">
         <StageTrack stage={revision.stage} />
         <Menu>
           <MenuButton className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium">More</MenuButton>

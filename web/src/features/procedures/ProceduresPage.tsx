@@ -11,6 +11,7 @@ import { codeWords } from '../../domain/words'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { TextField } from '../../ui/TextField'
 import { MarkIcon } from '../../ui/Verdict'
 import { ImportDialog } from './ImportDialog'
@@ -28,8 +29,8 @@ export function ProceduresPage() {
   const short = (id: string) => codes.find((one) => one.id === id)?.short
   return (
     <div className="px-5 py-4">
-      <div className="mb-3 flex items-center gap-2">
-        <h1 className="mr-auto text-[25px]">Procedures</h1>
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <PageTitle words="Procedures" className="mr-auto" />
         {may('IMPORT') && <Button onClick={() => setParams({ import: '1' })}>Import</Button>}
         {may('WRITE_PROCEDURE') && (
           <>
@@ -43,37 +44,39 @@ export function ProceduresPage() {
       {procedures.isError && <Notice mark="breach">{procedures.error.message}</Notice>}
       {procedures.data?.length === 0 && <p className="panel p-6 text-steel">No procedure in this job yet. Draft the first one, or import one from a file.</p>}
       {procedures.data && procedures.data.length > 0 && (
-        <table className="panel w-full text-[13px]">
-          <thead className="label text-left">
-            <tr className="border-b border-line">
-              {['Number', 'Title', 'Code', 'Process', 'Position', `Thickness, ${units.unit('thickness')}`, 'Passes', 'Stage', 'Checks', 'Next step'].map((words) => (
-                <th key={words} className="px-2.5 py-1.5 font-medium">{words}</th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {procedures.data.map((one) => (
-              <tr key={one.id} className="border-b border-hair hover:bg-accent-soft">
-                <td className="px-2.5 py-2 font-semibold whitespace-nowrap">
-                  <Link className="link" to={`/procedures/${String(one.id)}`}>{one.number}</Link> <span className="font-normal text-steel2">{one.letter}</span>
-                </td>
-                <td className="px-2.5 py-2 [overflow-wrap:anywhere]">{one.title}</td>
-                <td className="px-2.5 py-2">{codeWords(one.code_id, one.code_level, short(one.code_id))}</td>
-                <td className="px-2.5 py-2">{one.processes.join(' + ')}</td>
-                <td className="px-2.5 py-2">{one.positions.join(', ')}</td>
-                <td className="px-2.5 py-2 whitespace-nowrap">
-                  {one.thickness_min_mm != null && one.thickness_max_mm != null
-                    ? [...new Set([one.thickness_min_mm, one.thickness_max_mm].map((value) => units.value(value, 'thickness')))].join(' to ')
-                    : '—'}
-                </td>
-                <td className="px-2.5 py-2">{one.pass_count}</td>
-                <td className="px-2.5 py-2">{one.stage}</td>
-                <td className="px-2.5 py-2 whitespace-nowrap"><Counts breaches={one.breaches} cautions={one.cautions} open={one.open_questions} /></td>
-                <td className="px-2.5 py-2">{one.damaged ? <span className="font-semibold text-breach" title={one.damaged}>{one.next_step}</span> : one.next_step}</td>
+        <div className="overflow-x-auto">
+          <table className="panel w-full text-[13px]">
+            <thead className="label text-left">
+              <tr className="border-b border-line">
+                {['Number', 'Title', 'Code', 'Process', 'Position', `Thickness, ${units.unit('thickness')}`, 'Passes', 'Stage', 'Checks', 'Next step'].map((words) => (
+                  <th key={words} className="px-2.5 py-1.5 font-medium">{words}</th>
+                ))}
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {procedures.data.map((one) => (
+                <tr key={one.id} className="border-b border-hair hover:bg-accent-soft">
+                  <td className="px-2.5 py-2 font-semibold whitespace-nowrap">
+                    <Link className="link" to={`/procedures/${String(one.id)}`}>{one.number}</Link> <span className="font-normal text-steel2">{one.letter}</span>
+                  </td>
+                  <td className="px-2.5 py-2 [overflow-wrap:anywhere]">{one.title}</td>
+                  <td className="px-2.5 py-2">{codeWords(one.code_id, one.code_level, short(one.code_id))}</td>
+                  <td className="px-2.5 py-2">{one.processes.join(' + ')}</td>
+                  <td className="px-2.5 py-2">{one.positions.join(', ')}</td>
+                  <td className="px-2.5 py-2 whitespace-nowrap">
+                    {one.thickness_min_mm != null && one.thickness_max_mm != null
+                      ? [...new Set([one.thickness_min_mm, one.thickness_max_mm].map((value) => units.value(value, 'thickness')))].join(' to ')
+                      : '—'}
+                  </td>
+                  <td className="px-2.5 py-2">{one.pass_count}</td>
+                  <td className="px-2.5 py-2">{one.stage}</td>
+                  <td className="px-2.5 py-2 whitespace-nowrap"><Counts breaches={one.breaches} cautions={one.cautions} open={one.open_questions} /></td>
+                  <td className="px-2.5 py-2">{one.damaged ? <span className="font-semibold text-breach" title={one.damaged}>{one.next_step}</span> : one.next_step}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       {job && <NewDialog jobId={job.id} open={params.has('new')} onClose={close} />}
       {job && params.has('import') && <ImportDialog jobId={job.id} open onClose={close} />}

@@ -7,6 +7,7 @@ import { useSession } from '../../app/session'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
 import { MarkIcon } from '../../ui/Verdict'
@@ -56,7 +57,7 @@ function Page({ book }: { book: Book }) {
     <div className="px-5 py-4">
       <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-2">
         <div className="w-full">
-          <h1 className="text-[25px]">Code book</h1>
+          <PageTitle words="Code book" />
           <p className="text-[13px] text-steel2">{counts.all.toLocaleString()} numbers, {counts.said} confirmed or corrected by the owner of a copy; the others are from memory</p>
         </div>
         <div className="w-72"><Choice label="Code" value={code} options={book.editions.map((one) => [one.code, one.title.split(',')[0] ?? one.title] as const)} onChange={(next) => { setCode(next ?? ''); setSearch({}) }} /></div>
@@ -106,7 +107,7 @@ function TableCard({ table, rows, open, onOpen }: { table: BookTable; rows: Book
       {table.notes.map((one) => <p key={one} className="px-3 text-[12.5px] text-steel">{one}</p>)}
       <ul className="px-3 pb-2 text-[13px]">
         {rows.map((one) => (
-          <li key={one.key} className="grid grid-cols-[15rem_minmax(0,1fr)] gap-3 border-t border-hair py-1.5">
+          <li key={one.key} className="grid grid-cols-[15rem_minmax(0,1fr)] gap-3 border-t max-sm:grid-cols-1 border-hair py-1.5">
             <span className="min-w-0"><b className="break-words">{one.key}</b><small className="block text-steel2">{one.clause !== table.clause && `${one.clause} · `}confidence {one.confidence}</small></span>
             <span className="flex flex-wrap gap-x-2 gap-y-1">
               {one.numbers.map((number) => (

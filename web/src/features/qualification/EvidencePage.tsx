@@ -8,6 +8,7 @@ import { useSession } from '../../app/session'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { MarkIcon, type Mark } from '../../ui/Verdict'
 import { CouponTabs } from './CouponTabs'
@@ -53,7 +54,7 @@ function Page({ evidence }: { evidence: Evidence }) {
           <Link className="link" to={`/coupons/${String(evidence.signed.amendment.coupon_id)}/tests`}>{evidence.signed.amendment.record_number}</Link>: {evidence.signed.amendment.reason} ({evidence.signed.amendment.by}).
         </Notice>
       )}
-      <div className="grid grid-cols-[250px_minmax(0,1fr)_250px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)]">
+      <div className="grid grid-cols-[250px_minmax(0,1fr)_250px] gap-4 max-[1150px]:grid-cols-[250px_minmax(0,1fr)] max-md:grid-cols-1">
         <PlanPanel evidence={evidence} />
         <Specimens evidence={evidence} locked={locked} onEdit={edit} onNew={fresh} />
         <ReportPanel evidence={evidence} onNew={fresh} locked={locked} />
@@ -70,7 +71,7 @@ function Head({ evidence }: { evidence: Evidence }) {
   return (
     <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
       <div className="min-w-0">
-        <h1 className="truncate text-[25px]">{evidence.record_word} {evidence.record_number}</h1>
+        <PageTitle words={`${evidence.record_word} ${evidence.record_number}`} className="truncate" />
         <p className="text-[14px] text-steel2">
           coupon {evidence.coupon_number}, for <Link className="link" to={`/procedures/${String(evidence.revision_id)}`}>{evidence.procedure_number} rev {evidence.letter}</Link> · {evidence.code}
           {evidence.certificate && ` · from certificate ${evidence.certificate}`}
@@ -222,9 +223,9 @@ function ReportPanel({ evidence, onNew, locked }: { evidence: Evidence; onNew: L
         )
       )}
       <p className="flex flex-wrap gap-x-3 text-[13px]">
-        <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record/print`} target="_blank" rel="noreferrer">Print the record</a>
-        <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record`} download="">Export JSON</a>
-        <a className="link" href={`/api/coupons/${String(evidence.coupon_id)}/record/table`} download="">Export XLSX</a>
+        <a className="link inline-block min-h-6" href={`/api/coupons/${String(evidence.coupon_id)}/record/print`} target="_blank" rel="noreferrer">Print the record</a>
+        <a className="link inline-block min-h-6" href={`/api/coupons/${String(evidence.coupon_id)}/record`} download="">Export JSON</a>
+        <a className="link inline-block min-h-6" href={`/api/coupons/${String(evidence.coupon_id)}/record/table`} download="">Export XLSX</a>
       </p>
       {amending && signed && <AmendDialog recordId={signed.id} number={signed.number} onClose={() => setAmending(false)} />}
       <SignDialog open={signing !== null} onClose={() => setSigning(null)} onSign={sign}

@@ -6,6 +6,7 @@ import type { RangeItem, Ranges } from '../../api/types'
 import { useUnits } from '../../app/units'
 import { BACKINGS, PROVENANCE } from '../../domain/words'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { MarkIcon } from '../../ui/Verdict'
 import { CouponTabs } from './CouponTabs'
 import { CoversBox } from './CoversBox'
@@ -59,7 +60,7 @@ function Page({ id, ranges }: { id: number; ranges: Ranges }) {
     <div className="px-5 py-4">
       <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
         <div className="min-w-0">
-          <h1 className="truncate text-[25px]">Range of {ranges.record_number}</h1>
+          <PageTitle words={`Range of ${ranges.record_number}`} className="truncate" />
           <p className="text-[14px] text-steel2">coupon {ranges.coupon_number} · dots are what was tested, brackets what that qualifies</p>
         </div>
         <CouponTabs id={id} />
@@ -72,7 +73,7 @@ function Page({ id, ranges }: { id: number; ranges: Ranges }) {
           {columns.length > 1 && <label className="flex items-center gap-1.5"><input type="checkbox" checked={apart} onChange={() => setApart(!apart)} />only where they differ</label>}
         </fieldset>
       </div>
-      <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-4">
+      <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-4 max-md:grid-cols-1">
         <div className="min-w-0">
           <Validity columns={columns} />
           {ranges.groups.map((group) => <Group key={group} group={group} ranges={ranges} columns={columns} free={free} apart={apart && columns.length > 1} />)}

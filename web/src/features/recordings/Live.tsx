@@ -58,7 +58,7 @@ export function Live({ recording, disabled }: { recording: Recording; disabled: 
   const arc = glances.at(-1)?.arc ?? null
   return (
     <section aria-label="Live" className="panel p-3">
-      <div className="mb-2 grid grid-cols-5 items-end gap-3 font-head" role="status">
+      <div className="mb-2 grid grid-cols-5 items-end max-md:grid-cols-2 gap-3 font-head" role="status">
         <Big words="Arc" value={arc ? 'burning' : 'off'} unit="" />
         <Big words="Voltage" value={arc ? units.value(arc.voltage_v, 'voltage') : '—'} unit="V" />
         <Big words="Current" value={arc ? units.value(arc.current_a, 'current') : '—'} unit="A" />

@@ -59,7 +59,7 @@ export function MappingForm({ recording, onDone }: { recording: Recording; onDon
           </tbody>
         </table>
       </div>
-      <div className="grid grid-cols-[90px_minmax(0,220px)_110px_110px] items-center gap-x-3 gap-y-1">
+      <div className="grid grid-cols-[90px_minmax(0,220px)_110px_110px] max-sm:grid-cols-2 items-center gap-x-3 gap-y-1">
         <span /><span className="label">Column</span><span className="label">Unit</span><span className="label">Times</span>
         {CHANNELS.map(({ key, words, units, needed }) => (
           <Row key={key} words={words}>

@@ -47,39 +47,41 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
     <section aria-label="Passes found" className="panel p-3">
       <form id={FORM} onSubmit={(event) => { event.preventDefault(); if (!showWrong(event.currentTarget)) take.mutate() }}>
       <h2 className="mb-1 text-[16px]">Passes found</h2>
-      <table className="w-full text-[13px] tabular-nums">
-        <thead className="label text-left">
-          <tr className="border-b border-line">
-            <th className="py-1 font-medium">Pass no.</th><th className="font-medium">From, s</th><th className="font-medium">To, s</th><th className="font-medium">Bead length</th>
-            <th className="font-medium">Arc, s</th><th className="font-medium">V</th><th className="font-medium">A</th><th className="font-medium">Energy, kJ</th>
-            <th className="font-medium" title="What mean volts times mean amps would have made of it">difference V·I to true power</th><th className="font-medium">Arc type</th><th />
-          </tr>
-        </thead>
-        <tbody>
-          {parts.map((one, at) => {
-            const got = one.found.measured
-            return (
-              <tr key={`${String(one.start_s)}-${String(at)}`} className="border-b border-hair">
-                <td className="py-1"><input className="field w-14!" aria-label={`Pass number of part ${String(at + 1)}`} inputMode="numeric" placeholder="none" disabled={disabled} value={one.number ?? ''}
-                  onChange={(event) => change(at, { number: /^[1-9]\d{0,2}$/.test(event.target.value) ? Number(event.target.value) : null })} /></td>
-                <td><Time label={`Part ${String(at + 1)} from`} value={one.start_s} disabled={disabled} onChange={(start_s) => change(at, { start_s })} /></td>
-                <td><Time label={`Part ${String(at + 1)} to`} value={one.end_s} disabled={disabled} onChange={(end_s) => change(at, { end_s })} /></td>
-                <td className="w-28 pr-2"><QuantityField label={`Bead length of part ${String(at + 1)}`} kind="length" floating value={one.length_mm} disabled={disabled} onChange={(length_mm) => change(at, { length_mm })} /></td>
-                <td>{got.arc_time_s.toFixed(1)}{one.found.stretches_s.length > 1 && <span className="text-steel2"> in {one.found.stretches_s.length}</span>}</td>
-                <td>{units.value(got.mean_voltage_v, 'voltage')}</td>
-                <td>{units.value(got.mean_current_a, 'current')}</td>
-                <td className="font-semibold">{(got.energy_j / 1000).toFixed(2)}</td>
-                <td>{percentOff(got.mean_product_error)}</td>
-                <td>{lookOf(one.found)}</td>
-                <td className="text-right whitespace-nowrap">
-                  <button type="button" className="link p-1" onClick={() => onZoom({ start_s: one.start_s - 1, end_s: one.end_s + 1 })}>look</button>
-                  {at > 0 && !disabled && <button type="button" className="link p-1" onClick={() => join(at)}>join to the one above</button>}
-                </td>
-              </tr>
-            )
-          })}
-        </tbody>
-      </table>
+      <div className="overflow-x-auto">
+        <table className="w-full text-[13px] tabular-nums">
+          <thead className="label text-left">
+            <tr className="border-b border-line">
+              <th className="py-1 font-medium">Pass no.</th><th className="font-medium">From, s</th><th className="font-medium">To, s</th><th className="font-medium">Bead length</th>
+              <th className="font-medium">Arc, s</th><th className="font-medium">V</th><th className="font-medium">A</th><th className="font-medium">Energy, kJ</th>
+              <th className="font-medium" title="What mean volts times mean amps would have made of it">difference V·I to true power</th><th className="font-medium">Arc type</th><th />
+            </tr>
+          </thead>
+          <tbody>
+            {parts.map((one, at) => {
+              const got = one.found.measured
+              return (
+                <tr key={`${String(one.start_s)}-${String(at)}`} className="border-b border-hair">
+                  <td className="py-1"><input className="field w-14!" aria-label={`Pass number of part ${String(at + 1)}`} inputMode="numeric" placeholder="none" disabled={disabled} value={one.number ?? ''}
+                    onChange={(event) => change(at, { number: /^[1-9]\d{0,2}$/.test(event.target.value) ? Number(event.target.value) : null })} /></td>
+                  <td><Time label={`Part ${String(at + 1)} from`} value={one.start_s} disabled={disabled} onChange={(start_s) => change(at, { start_s })} /></td>
+                  <td><Time label={`Part ${String(at + 1)} to`} value={one.end_s} disabled={disabled} onChange={(end_s) => change(at, { end_s })} /></td>
+                  <td className="w-28 pr-2"><QuantityField label={`Bead length of part ${String(at + 1)}`} kind="length" floating value={one.length_mm} disabled={disabled} onChange={(length_mm) => change(at, { length_mm })} /></td>
+                  <td>{got.arc_time_s.toFixed(1)}{one.found.stretches_s.length > 1 && <span className="text-steel2"> in {one.found.stretches_s.length}</span>}</td>
+                  <td>{units.value(got.mean_voltage_v, 'voltage')}</td>
+                  <td>{units.value(got.mean_current_a, 'current')}</td>
+                  <td className="font-semibold">{(got.energy_j / 1000).toFixed(2)}</td>
+                  <td>{percentOff(got.mean_product_error)}</td>
+                  <td>{lookOf(one.found)}</td>
+                  <td className="text-right whitespace-nowrap">
+                    <button type="button" className="link p-1" onClick={() => onZoom({ start_s: one.start_s - 1, end_s: one.end_s + 1 })}>look</button>
+                    {at > 0 && !disabled && <button type="button" className="link p-1" onClick={() => join(at)}>join to the one above</button>}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </div>
       {!disabled && (
         <div className="mt-2 flex items-center gap-3">
           <Button look="main" disabled={chosen.length === 0 || take.isPending} onClick={() => commitAndSubmit(FORM)}>

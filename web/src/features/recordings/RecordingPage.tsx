@@ -8,6 +8,7 @@ import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
 import { MarkIcon } from '../../ui/Verdict'
 import { couponQuery } from '../coupons/queries'
 import { Live } from './Live'
@@ -37,9 +38,9 @@ function Page({ recording, coupon }: { recording: Recording; coupon: UseQueryRes
   const trace = useQuery({ ...traceQuery(recording.id, recording.version, span), enabled: recording.status === 'ready' })
   const found = recording.analysis
   return (
-    <div className="mx-auto grid max-w-[1240px] gap-3 px-4 py-3">
+    <div className="mx-auto grid max-w-[1240px] grid-cols-[minmax(0,1fr)] gap-3 px-4 py-3">
       <div>
-        <h1 className="truncate text-[25px]">Recording {recording.name}</h1>
+        <PageTitle words={`Recording ${recording.name}`} className="truncate" />
         <p className="text-[14px] text-steel2">
           {coupon.data && <>of <Link className="link" to={`/coupons/${String(coupon.data.id)}`}>coupon {coupon.data.number}</Link> · </>}
           {recording.recorder && <>{recording.recorder} · </>}
@@ -58,7 +59,7 @@ function Page({ recording, coupon }: { recording: Recording; coupon: UseQueryRes
           <Faults faults={recording.faults} onZoom={setSpan} />
           {parts.length > 0 && <Parts recording={recording} parts={parts} onParts={setParts} onZoom={setSpan} disabled={disabled} />}
           <section aria-label="Trace" className="panel p-3">
-            <div className="mb-1 flex items-center gap-3">
+            <div className="mb-1 flex flex-wrap items-center gap-3">
               <h2 className="text-[16px]">Trace</h2>
               <span className="text-[13px] text-steel2">{trace.data && (trace.data.samples_a_bucket > 1 ? `lowest and highest of ${String(trace.data.samples_a_bucket)} samples a point` : 'every sample')}; drag to look closer</span>
               <span className="ml-auto flex gap-2">

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { NavLink, useParams } from 'react-router'
 
 import { NothingHere } from '../../app/NothingHere'
+import { PageTitle } from '../../ui/PageTitle'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
 import { ChartsTab } from './ChartsTab'
@@ -39,8 +40,8 @@ function Tab({ found }: { found: (typeof TABS)[number] }) {
   return (
     <div className="px-5 py-4">
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
-        <h1 className="text-[25px]">Library</h1>
-        <nav aria-label="Library" className="flex gap-1">
+        <PageTitle words="Library" more={found.words} />
+        <nav aria-label="Library" className="flex flex-wrap gap-1">
           {TABS.map((one) => (
             <NavLink key={one.tab} to={one.tab === 'metals' ? '/shelf' : `/shelf/${one.tab}`} end
               className={({ isActive }) => `rounded-sm px-2.5 py-1 font-head text-[15px] ${isActive ? 'bg-accent text-on-accent' : 'text-accent hover:bg-accent-soft'}`}>

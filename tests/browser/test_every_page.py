@@ -1,0 +1,93 @@
+"""Every page: what its tab says, what the accessibility checker finds in both themes, and a narrow screen."""
+
+from pathlib import Path
+
+from apps.coupons.models import Coupon
+from apps.procedures.models import Revision
+from apps.recordings.models import Recording
+from playwright.sync_api import expect
+
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+WIDEST = """() => [...document.querySelectorAll('#page *')]
+    .filter((one) => one.getBoundingClientRect().right > 361 && !one.closest('.overflow-x-auto, .overflow-auto'))
+    .slice(0, 4).map((one) => `${one.tagName} ${String(one.className).slice(0, 90)}`)"""
+OVERLAPS = """() => {
+    const boxes = [...document.querySelectorAll('header button, header a, nav[aria-label=Main] a, [aria-label=Stopwatch] > *')]
+        .filter((one) => one.checkVisibility())
+        .map((one) => [one.innerText, one.getBoundingClientRect()]).filter(([, box]) => box.width > 0)
+    const meet = (a, b) => Math.min(a.right, b.right) - Math.max(a.left, b.left) > 1 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 1
+    return boxes.flatMap(([name, box], at) => boxes.slice(at + 1).filter(([, other]) => meet(box, other)).map(([other]) => [name, other]))
+}"""
+RULES = "{runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']}"
+
+
+def pages(job):
+    """Address and tab words of every page, from the demo's data."""
+    draft = Revision.objects.get(procedure__number="FB-27-P07", letter="A").pk
+    open_coupon = Coupon.objects.get(number="FB-27-C02").pk
+    done = Coupon.objects.get(number="FB-27-C01").pk
+    recording = Recording.objects.order_by("pk").first().pk
+    return [
+        ("/", "Dashboard"),
+        ("/procedures", "Procedures"),
+        ("/procedures/draft", "Draft from six answers"),
+        (f"/procedures/{draft}", "FB-27-P07"),
+        ("/coupons", "Coupons"),
+        (f"/coupons/{open_coupon}", "Coupon FB-27-C02"),
+        (f"/coupons/{done}", "Coupon FB-27-C01"),
+        (f"/coupons/{done}/tests", "FB-27-Q01"),
+        (f"/coupons/{done}/range", "Range of"),
+        (f"/recordings/{recording}", "Recording"),
+        ("/bench", "Calculators"),
+        ("/shelf", "Metals · Library"),
+        ("/shelf/fillers", "Fillers · Library"),
+        ("/shelf/machines", "Machines · Library"),
+        ("/shelf/charts", "Charts · Library"),
+        ("/shelf/trials", "Trials · Library"),
+        ("/book", "Code book"),
+        ("/nowhere", "Nothing at this address"),
+    ]
+
+
+def faults(page, address):
+    page.evaluate(AXE.read_text())
+    found = page.evaluate(f"axe.run(document, {RULES})")["violations"]
+    return [(address, one["id"], node["html"][:160]) for one in found for node in one["nodes"][:4]]
+
+
+def test_no_fault_of_access_on_any_page(enter, bridge):
+    page = enter()
+    found, seen = [], []
+    for address, words in pages(bridge.job):
+        page.goto(bridge.url + address)
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        title = page.title()
+        seen.append(title)
+        assert words in title and title.endswith("Grounded Bead"), (address, title)
+        found += faults(page, address)
+        booth = page.get_by_role("button", name="Booth", exact=True)
+        if booth.count():  # the other theme, dark and large
+            booth.click()
+            found += faults(page, f"{address}, booth")
+            page.get_by_role("button", name="Light", exact=True).click()
+    assert not found, "\n".join(map(str, found))
+    assert len(set(seen)) == len(seen)
+
+
+def test_nothing_overlaps_or_is_cut_off_on_a_narrow_screen(enter, bridge):
+    page = enter()
+    page.set_viewport_size({"width": 360, "height": 780})
+    wide = []
+    for address, _ in pages(bridge.job):
+        page.goto(bridge.url + address)
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(100)
+        width = page.evaluate(
+            "Math.max(...[document.documentElement, document.querySelector('#page')].map((one) => one.scrollWidth))"
+        )
+        if width > 360:
+            wide.append((address, width, page.evaluate(WIDEST)))
+        wide += [(address, *pair) for pair in page.evaluate(OVERLAPS)]
+    assert not wide, "\n".join(map(str, wide))
