@@ -60,6 +60,29 @@ def test_designations_read_back(text, group, mix, aws):
 
 
 @pytest.mark.parametrize(
+    "text, shares",
+    [
+        ("98/2 Ar CO2", {"Ar": 98, "CO2": 2}),
+        ("98/2 argon/oxygen", {"Ar": 98, "O2": 2}),
+        ("75/25 Ar/CO2", {"Ar": 75, "CO2": 25}),
+        ("75-25 argon CO2", {"Ar": 75, "CO2": 25}),
+        ("90/7.5/2.5 He Ar CO2", {"He": 90, "Ar": 7.5, "CO2": 2.5}),
+        ("Ar/CO2 80/20", {"Ar": 80, "CO2": 20}),
+        ("ar co2 o2 90/8/2 %", {"Ar": 90, "CO2": 8, "O2": 2}),
+        ("2/98 CO2 Ar", {"CO2": 2, "Ar": 98}),
+    ],
+)
+def test_shares_apart_from_their_names_go_in_the_same_order(text, shares):
+    assert read_gas(text) == shares
+
+
+@pytest.mark.parametrize("text", ["98/2 Ar", "98/2 Ar CO2 O2", "90/2 Ar CO2", "98/2 Ar Ar", "98/2 Ar Xe"])
+def test_shares_that_do_not_fit_their_names_are_refused(text):
+    with pytest.raises(UnreadableError):
+        read_gas(text)
+
+
+@pytest.mark.parametrize(
     "share, component, group",
     [
         (0.4, "CO2", "Z"), (0.5, "CO2", "M12"), (5, "CO2", "M12"), (5.01, "CO2", "M20"), (15, "CO2", "M20"),

@@ -6,7 +6,7 @@ import argparse
 import dataclasses
 from typing import Any
 
-from welding.cli.parsing import Calls, number
+from welding.cli.parsing import Calls, efficiency_of, number
 from welding.errors import WeldingError
 from welding.heat.energy import (
     AWS_HEAT_INPUT,
@@ -16,7 +16,6 @@ from welding.heat.energy import (
     arc_energy_from_power_kj_mm,
     arc_energy_kj_in,
     arc_energy_kj_mm,
-    thermal_efficiency,
 )
 from welding.heat.pulse import rectangular_pulse
 from welding.quantities.reading import read_quantity
@@ -31,7 +30,7 @@ def add(calls: Calls) -> None:
     heat.add_argument("--energy", type=number, help="measured energy in J")
     heat.add_argument("--power", type=number, help="measured mean power in W")
     heat.add_argument("--length", help='bead length, such as "150 mm"')
-    heat.add_argument("--process", help="ISO 4063 number; without it k is not known")
+    heat.add_argument("--process", help="135, GMAW, stick …; without it k is not known")
     heat.set_defaults(call=_heat)
 
     pulse = calls.add_parser("pulse", help="means of a rectangular pulse")
@@ -79,7 +78,7 @@ def _heat(options: argparse.Namespace) -> dict[str, Any]:
         "source": {"arc_energy": [ISO_TR_18491.text, AWS_HEAT_INPUT.text], "k": None},
     }
     if options.process:
-        efficiency = thermal_efficiency(options.process)
+        efficiency = efficiency_of(options.process)
         result |= {
             "heat_input_kj_mm": efficiency.k * arc_energy,
             "heat_input_kj_in": efficiency.k * per_inch,

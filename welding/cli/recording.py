@@ -8,9 +8,9 @@ from itertools import zip_longest
 from pathlib import Path
 from typing import Any
 
-from welding.cli.parsing import Calls, number
+from welding.cli.parsing import Calls, efficiency_of, number
 from welding.errors import WeldingError
-from welding.heat.energy import MM_PER_INCH, arc_energy_from_energy_kj_mm, thermal_efficiency
+from welding.heat.energy import MM_PER_INCH, arc_energy_from_energy_kj_mm
 from welding.quantities.reading import read_quantity
 
 DEFAULTS = {"time": "time_s", "voltage": "voltage_v", "current": "current_a"}
@@ -26,7 +26,7 @@ def add(calls: Calls) -> None:
         default=[],
         help='bead length, such as "150 mm"; one for each pass of the recording, in their order',
     )
-    call.add_argument("--process", help="ISO 4063 number; without it k is not known")
+    call.add_argument("--process", help="135, GMAW, stick …; without it k is not known")
     call.add_argument("--time", help="column of the time, by name or number")
     call.add_argument("--volts", help="column of the voltage")
     call.add_argument("--amps", help="column of the current")
@@ -77,7 +77,7 @@ def _recording(options: argparse.Namespace) -> dict[str, Any]:
             f"{len(found.passes)} passes are in the recording, lengths are stated for {len(lengths)}: "
             "give --length once for each pass, in their order"
         )
-    k = thermal_efficiency(options.process).k if options.process else None
+    k = efficiency_of(options.process).k if options.process else None
     energy = (
         arc_energy_from_energy_kj_mm(energy_j=whole.measured.energy_j, length_mm=lengths[0])
         if len(lengths) == 1

@@ -33,6 +33,11 @@ _MIX = re.compile(r"^((?:AR|HE|A|C|O|H|N)+)(?:-([\d./]+))?$")
 _TRIMIX = re.compile(r"^(?:TRI-?\s?MIX|TRI)\s+([\d./]+)$")
 _BARE = re.compile(r"^\d+(?:\.\d+)?(?:/\d+(?:\.\d+)?)+$")
 _PART = re.compile(r"^(\d+(?:\.\d+)?)?\s*%?\s*([A-Z]+2?)\s*(\d+(?:\.\d+)?)?\s*%?$")
+_NUMBERS = r"(?P<numbers>\d+(?:\.\d+)?(?: ?[/-] ?\d+(?:\.\d+)?)+)"
+_WORDS = r"(?P<names>[A-Z]+2?(?:[ /+-]+[A-Z]+2?)+)"
+_NUMBERS_FIRST = re.compile(rf"^{_NUMBERS} ?%? {_WORDS}$")
+_NAMES_FIRST = re.compile(rf"^{_WORDS} {_NUMBERS} ?%?$")
+"""Shares apart from their names, in one order: ``98/2 Ar CO2``, ``Ar/CO2 80/20``."""
 _C_MIX = re.compile(r"^C\s?(\d{1,2})$")
 
 
@@ -77,6 +82,11 @@ def read_gas(text: str) -> dict[str, float]:
             _candidates(text, clean.replace(" ", "")),
         )
     clean = _LEADING.sub("", clean)
+    apart = _NUMBERS_FIRST.match(clean) or _NAMES_FIRST.match(clean)
+    if apart:
+        names = tuple(_NAMES.get(one, one) for one in re.split(r"[\s/+-]+", apart["names"].strip()))
+        if all(name in _NAMES.values() for name in names) and len(set(names)) == len(names):
+            return _numbered(text, names, apart["numbers"].replace(" ", ""))
     shares: dict[str, float | None] = {}
     for part in re.split(r"\s*[+/,;]\s*|(?<=[A-Z2%])\s+(?=\d)", clean):
         match = _PART.match(part)
@@ -132,7 +142,7 @@ def _of_group(text: str, group: str, mix: str | None) -> dict[str, float]:
 
 
 def _shares(numbers: str) -> list[float]:
-    return [float(part) for part in numbers.split("/") if part.strip(".")]
+    return [float(part) for part in re.split(r"[/-]", numbers) if part.strip(".")]
 
 
 def _numbered(text: str, names: tuple[str, ...], numbers: str) -> dict[str, float]:

@@ -258,7 +258,7 @@ class Purge:
 class Pass:
     """One pass as planned. ``sources`` says where a value comes from, by field path.
 
-    ``id`` is what a pass is known by while others come and go (``identity``); ``number`` says where it stands.
+    ``id`` is what a pass is known by while others come and go (``identity``); ``number`` says its place.
 
     ``layer`` counts from the root within a side; where a side's passes do not all state it, the beads
     are arranged by their natural shape.
