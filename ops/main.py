@@ -6,9 +6,11 @@ import argparse
 import errno
 import os
 import shutil
+import signal
 import subprocess
 import time
 from collections.abc import Callable
+from types import FrameType
 
 from ops import checks, proxy
 from ops.cluster import MIGRATES, SERVES, Cluster
@@ -121,6 +123,9 @@ def serve(options: argparse.Namespace) -> int:
 
 def _up(options: argparse.Namespace, *, demo: bool) -> int:
     kind = "demo" if demo else "serve"
+    # Ended from outside (a closed terminal, a supervisor) it stops what it started, as with Ctrl+C.
+    for sign in (signal.SIGTERM, signal.SIGHUP):
+        signal.signal(sign, _interrupted)
     check_serving()
     with only_one():
         say("Grounded Bead")
@@ -161,6 +166,10 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
         web.stop()
         cluster.stop()
     return 0
+
+
+def _interrupted(_number: int, _frame: FrameType | None) -> None:
+    raise KeyboardInterrupt
 
 
 def _prepare(cluster: Cluster, name: str, *, demo: bool) -> None:

@@ -229,3 +229,16 @@ def test_stop_and_status(shop):
     assert "Stopped." in shop.bead("stop").stdout
     assert shop.bead("status").returncode == 1
     assert "Nothing was running." in shop.bead("stop").stdout
+
+
+@pytest.mark.parametrize("sign", [signal.SIGTERM, signal.SIGHUP, signal.SIGINT])
+def test_a_demo_in_the_foreground_that_is_ended_leaves_nothing_running(shop, sign):
+    begun = shop.begin()
+    Person(shop.port).wait_for("/session", 200, 90)
+    time.sleep(2)  # it only waits now
+    begun.send_signal(sign)
+    assert begun.wait(timeout=60) == 0
+    with pytest.raises(OSError, match="refused"):
+        Person(shop.port)("GET", "/session")
+    assert shop.bead("status").returncode == 1
+    assert "Nothing was running." in shop.bead("stop").stdout
