@@ -6,6 +6,7 @@ import gzip
 import io
 import json
 import zipfile
+from dataclasses import replace
 
 import numpy as np
 import pyarrow as pa
@@ -190,6 +191,30 @@ def test_a_bad_line_is_named_and_the_good_part_kept(spoil, kind, lines, left, tm
     told = next(one for one in read.faults if one.kind == kind)
     assert told.lines == lines
     assert read.recording.size == left
+    named = [line for one in read.faults for line in one.lines]
+    assert len(set(named)) == len(named)  # a row is told once
+
+
+def test_a_row_with_two_bad_cells_is_one_row(tmp_path):
+    rows = text(end="").split("\n")
+    path = put(tmp_path, "\n".join([*rows[:5], "0.004,oops,oops", *rows[6:]]))
+    read = read_file(path, sniff(path).mapping)
+    (told,) = read.faults
+    assert (told.kind, told.count, read.rows) == ("bad-row", 1, ROWS)
+    assert "1 row could not be read and is left out, the first in line 6: 'oops'" in told.message
+
+
+def test_a_bad_cell_of_the_wire_feed_costs_no_volts_and_amps(tmp_path):
+    rows = ["time_s,voltage_V,current_A,wfs_m_min", *(f"{n / 1000:.3f},24.0,200.0,8.1" for n in range(900))]
+    rows[7] = "0.006,24.0,200.0,stuck"
+    path = put(tmp_path, "\n".join(rows) + "\n")
+    guess = sniff(path).mapping
+    assert guess is not None
+    mapping = replace(guess, wire_feed=Column(column="wfs_m_min", unit="m/min"))
+    read = read_file(path, mapping)
+    (told,) = read.faults
+    assert (told.lines, read.recording.size) == ((8,), 900)
+    assert "Volts and amps of them are kept" in told.message
 
 
 @pytest.mark.parametrize(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 import pyarrow as pa
@@ -24,9 +24,29 @@ class RowNotes:
     count: int = 0
     last: int = 0
     example: str = ""
+    # Rows of the block being read that a cell of was told of: a row is told once.
+    block: set[int] = field(default_factory=set)
+    cells: int = 0
     # Where dates begin: seconds since then keep their fine digits, seconds since 1970 would not.
     origin_ns: int | None = None
     origin_day: int | None = None
+
+    def add_cell(self, line: int, example: str) -> None:
+        """Note a row that stands among the others with a cell that is no number."""
+        if line not in self.block:
+            self.block.add(line)
+            self.cells += 1
+            self.add(line, example)
+
+    def end_block(self, lines: NDArray[np.int64]) -> NDArray[np.bool_]:
+        """Which rows of the block were told of; the next block begins."""
+        told = (
+            np.isin(lines, np.fromiter(self.block, dtype=np.int64))
+            if self.block
+            else np.zeros(lines.size, bool)
+        )
+        self.block.clear()
+        return told
 
     def add(self, line: int, example: str) -> None:
         """Note one more, by its line; only the first lines are kept."""
@@ -71,7 +91,7 @@ def _from_text(array: pa.Array, decimal: str, lines: NDArray[np.int64], notes: R
     number = pc.match_substring_regex(array, r"^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$")
     wrong = np.flatnonzero(pc.fill_null(pc.invert(number), False).to_numpy(zero_copy_only=False))
     for one in wrong:
-        notes.add(int(lines[one]), str(array[int(one)]))
+        notes.add_cell(int(lines[one]), str(array[int(one)]))
     array = pc.if_else(pc.fill_null(number, False), array, None)
     return np.asarray(pc.cast(array, pa.float64()).to_numpy(zero_copy_only=False), dtype=np.float64)
 
@@ -85,14 +105,14 @@ def _clock(array: pa.Array, lines: NDArray[np.int64], notes: RowNotes) -> Sample
     told = pc.is_valid(parts).to_numpy(zero_copy_only=False)
     for one in np.flatnonzero(~told):
         if str(array[int(one)]).strip() not in EMPTY:
-            notes.add(int(lines[one]), str(array[int(one)]))
+            notes.add_cell(int(lines[one]), str(array[int(one)]))
 
-    def field(name: str, change: Callable[[pa.Array], pa.Array] = lambda one: one) -> Samples:
+    def part(name: str, change: Callable[[pa.Array], pa.Array] = lambda one: one) -> Samples:
         numbers = pc.cast(change(pc.struct_field(parts, name)), pa.float64())
         return np.asarray(numbers.to_numpy(zero_copy_only=False), dtype=np.float64)
 
-    seconds = field("h") * 3600 + field("m") * 60
-    seconds = seconds + field("s", lambda one: pc.replace_substring(one, pattern=",", replacement="."))
+    seconds = part("h") * 3600 + part("m") * 60
+    seconds = seconds + part("s", lambda one: pc.replace_substring(one, pattern=",", replacement="."))
     days = pc.struct_field(parts, "day")
     dated = pc.if_else(pc.equal(days, ""), None, days)
     if pc.any(pc.is_valid(dated)).as_py():

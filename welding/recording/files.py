@@ -13,12 +13,15 @@ import numpy as np
 import pyarrow as pa
 import pyarrow.csv as pa_csv
 import pyarrow.parquet as pq
+from numpy.typing import NDArray
 
 from welding.errors import WeldingError
 from welding.recording.cells import RowNotes, numbers_of
 from welding.recording.mapping import Mapping
 from welding.recording.signals import Fault, Lines, Recording, Samples, tidy
 
+BESIDE = ("wire_feed_m_min", "gas_l_min")
+"""Channels that a sample may lack."""
 BLOCK_BYTES = 1 << 22
 MOST_SAMPLES = 60_000_000
 MOST_COLUMNS = 1000
@@ -52,9 +55,10 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
     """
     with path.open("rb") as file:
         parquet = file.read(4) == b"PAR1"
-    notes = RowNotes([])
+    notes, aside = RowNotes([]), RowNotes([])
     parts: dict[str, list[Samples]] = {name: [] for name in mapping.columns}
     lines = Lines()
+    told: list[NDArray[np.bool_]] = []
     rows = 0
     try:
         source = _parquet(path, mapping) if parquet else _text(path, mapping, notes)
@@ -64,7 +68,10 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
                 raise WeldingError(f"more than {MOST_SAMPLES:,} samples: cut the recording into parts")
             at = first_line + np.arange(batch.num_rows)
             for name, column in mapping.columns.items():
-                parts[name].append(numbers_of(batch.column(name), column, mapping.decimal, at, notes))
+                noted = aside if name in BESIDE else notes
+                parts[name].append(numbers_of(batch.column(name), column, mapping.decimal, at, noted))
+            told.append(notes.end_block(at))
+            aside.end_block(at)
             lines.add(first_line, batch.num_rows)
     except (pa.ArrowException, OSError, csv.Error, UnicodeError, OverflowError) as error:
         raise WeldingError(f"the file cannot be read: {_plain(error)}") from error
@@ -78,8 +85,8 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
         )
     time = channels.pop("time_s", None)
     if time is not None and mapping.time is not None and mapping.time.unit == "clock":
-        told = time[np.isfinite(time)]
-        time -= told[0] if told.size else 0.0  # a clock of the day begins with the recording
+        known = time[np.isfinite(time)]
+        time -= known[0] if known.size else 0.0  # a clock of the day begins with the recording
     if mapping.sample_rate_hz is not None and mapping.time is None:
         time = np.arange(size) / mapping.sample_rate_hz
     if time is None:
@@ -87,6 +94,7 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
     tidied = tidy(
         time, channels["voltage_v"], channels["current_a"],
         wire_feed_m_min=channels.get("wire_feed_m_min"), gas_l_min=channels.get("gas_l_min"), lines=lines,
+        told=np.concatenate(told),
     )  # fmt: skip
     if tidied.recording.size == 0:
         where = f"; line {notes.lines[0]} holds {notes.example!r}" if notes.lines else ""
@@ -96,8 +104,8 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
         raise WeldingError(
             f"the times span {lasts / 86_400:,.0f} days: is this the time column, and is its unit right?"
         )
-    faults = (*_row_faults(path, notes, lines.of(size - 1)), *tidied.faults)
-    return FileRead(tidied.recording, faults, rows + notes.count)
+    faults = (*_row_faults(path, notes, lines.of(size - 1)), *_aside_faults(aside), *tidied.faults)
+    return FileRead(tidied.recording, faults, rows + notes.count - notes.cells)
 
 
 def _joined(parts: list[Samples]) -> Samples:
@@ -134,10 +142,25 @@ def _row_faults(path: Path, notes: RowNotes, last_line: int) -> Iterator[Fault]:
         yield Fault(
             kind="bad-row",
             severity="caution",
-            message=f"{count:,} rows could not be read and are left out, the first in line "
+            message=f"{count:,} {'rows' if count > 1 else 'row'} could not be read and "
+            f"{'are' if count > 1 else 'is'} left out, the first in line "
             f"{named[0] if named else notes.last}: {notes.example[:60]!r}.",
             lines=named,
             count=count,
+        )
+
+
+def _aside_faults(aside: RowNotes) -> Iterator[Fault]:
+    """Cells of wire feed or gas that are no numbers: the rows are kept."""
+    if aside.count:
+        yield Fault(
+            kind="bad-row",
+            severity="caution",
+            message=f"Wire feed or gas could not be read in {aside.count:,} "
+            f"{'rows' if aside.count > 1 else 'row'}, the first in line {aside.lines[0]}: "
+            f"{aside.example[:60]!r}. Volts and amps of them are kept.",
+            lines=tuple(aside.lines),
+            count=aside.count,
         )
 
 

@@ -155,6 +155,7 @@ def tidy(
     wire_feed_m_min: Samples | None = None,
     gas_l_min: Samples | None = None,
     lines: Lines | None = None,
+    told: NDArray[np.bool_] | None = None,
 ) -> Tidied:
     """Leave out what cannot be used, and say so: missing numbers, time that goes backwards.
 
@@ -165,6 +166,7 @@ def tidy(
         wire_feed_m_min: Wire feed [m/min].
         gas_l_min: Gas flow [L/min].
         lines: Lines of the file that the samples came from, where they came from one.
+        told: Which samples come from rows whose cells were told of already: left out without another word.
 
     Returns:
         The usable recording with the faults found on the way. Nothing is filled in.
@@ -194,21 +196,23 @@ def tidy(
 
     # NaN compares false; what no sensor of a weld can read is no number either.
     whole = (np.abs(time_s) <= LATEST_S) & (np.abs(voltage_v) <= HIGHEST_V) & (np.abs(current_a) <= HIGHEST_A)
-    missing = int(whole.size - np.count_nonzero(whole))
+    wrong = ~whole if told is None else ~whole & ~told
+    missing = int(np.count_nonzero(wrong))
     if missing:
-        wrong = ~whole
         first = int(np.argmax(wrong))
         at = float(time_s[first]) if np.isfinite(time_s[first]) else None
         faults.append(
             Fault(
                 kind="not-a-number",
                 severity="caution",
-                message=f"{missing:,} samples have no usable number for time, voltage or current; left out.",
+                message=f"{missing:,} {'samples have' if missing > 1 else 'sample has'} no usable number for "
+                "time, voltage or current; left out.",
                 at_s=at,
                 lines=named(wrong),
                 count=missing,
             )
         )
+    if not whole.all():
         keep(whole)
     time = channels["time_s"]
     if time is not None and time.size > 1 and bool(np.any(np.diff(time) <= 0)):
