@@ -193,7 +193,7 @@ def _target(known: list[tuple[BaseMetal, Metal]]) -> tuple[Range | None, str]:
     table = load_table("welding.heat", "cooling_targets")
     row = next((r for r in table.rows if r["yield_from_mpa"] <= strongest < r["yield_to_mpa"]), None)
     if row is not None:
-        words = f"usual for {row['row'].replace('-', ' ')} steel; the steel maker's figure rules"
+        words = f"usual for {row['row'].replace('-', ' ')} steel; the steel manufacturer's figure rules"
         return Range(row["min_s"], row["max_s"]), words
     return Range(*MILD_TARGET_S), "no target is usual for mild steel; drawn for comparison"
 

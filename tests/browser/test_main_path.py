@@ -83,7 +83,7 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
 
     # Weld a coupon: the revision freezes.
     page.get_by_role("button", name="Weld a coupon").click()
-    page.get_by_role("textbox", name="Who welds").fill("Rell Okafor")
+    page.get_by_role("textbox", name="Welder").fill("Rell Okafor")
     page.get_by_role("button", name="Start the coupon").click()
     expect(page.get_by_role("heading", name="Coupon FB-27-C04")).to_be_visible()
 

@@ -84,7 +84,7 @@ def test_another_wire_is_held_against_the_nearest_that_was_tested(size, amps, ve
 
 
 def test_another_stick_has_the_range_of_its_own_sheet():
-    """Covered electrodes go by their maker's range: one of another size is open until its sheet is entered."""
+    """Covered electrodes go by their manufacturer's range: one of another size is open until its sheet is entered."""
     plain = record("aws")
     _change(plain, "smaw", "E7018")
     assert answer(plain, procedure_of_stick(plain, 4.0), "current_a") == "undecided"

@@ -365,7 +365,7 @@ FAULTS = [
             filler={"designation": "E7010-P1"},
         ),
         filler("E7018", 3.2),
-        "down",
+        "downwards",
     ),
     (
         lambda: base("S355J2", 25, "135"),

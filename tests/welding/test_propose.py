@@ -434,7 +434,7 @@ def test_double_sided_plates_are_gouged_and_welded_from_the_back():
             "joint.preparation.root_face_mm",
             "0 to the thickness",
         ),
-        ({"process": "141", "thickness_mm": [100]}, "process", "lays down more"),
+        ({"process": "141", "thickness_mm": [100]}, "process", "higher deposition rate"),
         ({"process": "111", "filler": {"designation": "E7018", "diameter_mm": 8}}, "filler.diameter_mm", "8 mm"),
     ],
 )  # fmt: skip

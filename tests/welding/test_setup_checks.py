@@ -202,7 +202,7 @@ DRAFTS = [
     ("weaker than the grade", wire(), metals("S355J2+N", 20, **HEAT, certificate={"yield_mpa": 320}), {"metal.strength"}),
     ("chemistry without its heat", wire(), metals("S355J2+N", 20, chemistry={"C": 0.16}), {"metal.heat"}),
     ("fractions for per cent", wire(), metals("S355J2+N", 20, heat="1", chemistry={"C": 0.0016, "Mn": 0.0145}), {"metal.fractions"}),
-    # --- the maker's sheet ----------------------------------------------------------------------
+    # --- the manufacturer's sheet ----------------------------------------------------------------------
     ("inside the sheet", cored(**BOUGHT, voltage_v=span(24, 28)), sheet(), set()),
     ("outside the sheet, uphill", cored(**BOUGHT, current_a=span(180, 260)), {**sheet(), "positions": ["PF"]}, {"product.range"}),
     ("the same current flat", cored(**BOUGHT, current_a=span(180, 260)), {**sheet(), "positions": ["PA"]}, set()),

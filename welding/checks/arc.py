@@ -199,7 +199,7 @@ def _feed(of: _Of) -> Iterator[Finding]:
         titles=(of_pass("Wire feed does not match the current", one), of_pass("Wire feed matches", one)),
         actual=found,
         limit=f"about {usual}",
-        remedy="Read both off the machine again; feed decides what is laid down.",
+        remedy="Read both off the machine again; wire feed decides what is deposited.",
         citations=(melts.citation,),
         unchecked=melts.unchecked,
     )

@@ -230,6 +230,7 @@ class _Check:
                 actual=position,
                 limit=self.filler.positions.replace("-", " "),
                 remedy="Choose a filler for this position." if why else "",
+                obligation="recommendation" if _runs_upwards(self.filler) else "requirement",
                 path=f"positions.{number}",
             )
 
@@ -319,16 +320,25 @@ def _words(classified: str) -> str:
     }.get(classified, classified)
 
 
+def _runs_upwards(filler: Decoded) -> bool:
+    """Stainless and nickel electrodes of AWS classes, which say nothing of it (common practice)."""
+    return filler.system in ("AWS A5.4", "AWS A5.11") and filler.positions == "all"
+
+
 def _refuses(filler: Decoded, attitude: str, groove: bool, way: str) -> str:
     """Why the class is not for this position; empty where it is."""
     where = filler.positions
     upward_only = any("upwards only" in note for note in filler.notes)
-    if attitude == "vertical" and way == "down" and (upward_only or where == "all-but-vertical-down"):
+    downhill = attitude in ("vertical", "several") and way == "down"
+    if downhill and (upward_only or where == "all-but-vertical-down"):
         return "not for vertical downwards"
+    if downhill and _runs_upwards(filler):
+        return "not for vertical downwards: electrodes of its covering are welded upwards"
     if where in ("all", "all-but-vertical-down"):
         return ""
     if where == "flat-horizontal-overhead-vertical-down":
-        return "for vertical downwards only, not upwards" if attitude == "vertical" and way == "up" else ""
+        uphill = attitude in ("vertical", "several") and way == "up"
+        return "for vertical downwards only, not upwards" if uphill else ""
     if where == "flat-horizontal-vertical-down" and attitude == "vertical" and way == "down":
         return ""
     if attitude == "flat" or (where != "flat" and attitude == "horizontal"):

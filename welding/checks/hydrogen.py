@@ -102,7 +102,7 @@ def _judge(draft: Draft, index: int, one: Pass, filler: Decoded, row: Mapping[st
         + (" It may crack hours after welding." if over else ""),
         actual=f"{value:g} ml/100 g",
         limit=f"{most:g} ml/100 g",
-        remedy="Choose a low-hydrogen class with its mark, dried as its maker says." if over else "",
+        remedy="Choose a low-hydrogen class with its mark, dried as its manufacturer says." if over else "",
         citations=(table.citation, *filler.sources.citations[:1]),
         unchecked=filler.sources.unchecked[:1],
     )

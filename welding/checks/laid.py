@@ -46,10 +46,10 @@ def laid_findings(draft: Draft) -> Iterator[Finding]:
     yield advise(
         "deposit.volume",
         "passes",
-        trouble=f"The passes lay down {laid}; the joint{' of both sides' if both else ''} takes {wanted}."
+        trouble=f"The passes deposit {laid}; the joint{' of both sides' if both else ''} takes {wanted}."
         if little or much
         else "",
-        fine=f"The passes lay down {laid}; the joint takes {wanted}.",
+        fine=f"The passes deposit {laid}; the joint takes {wanted}.",
         titles=(
             "Passes do not fill the joint" if little else "Passes overfill the joint",
             "Passes fill the joint",

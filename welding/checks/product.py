@@ -76,8 +76,8 @@ def _ranges(draft: Draft, path: str, one: Pass, product: Product, sheet: Citatio
             f"{found} is planned.",
             fine=f"The sheet of {product.name} gives {usual}.",
             titles=(
-                of_pass(f"Outside the maker's {words}", one),
-                of_pass(f"Inside the maker's {words}", one),
+                of_pass(f"Outside the manufacturer's {words}", one),
+                of_pass(f"Inside the manufacturer's {words}", one),
             ),
             actual=found,
             limit=usual,

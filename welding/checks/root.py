@@ -87,7 +87,7 @@ def _through(draft: Draft, joint: Joint) -> Iterator[Finding]:
         trouble=trouble,
         fine="The root can be melted through, or is made sound from the back.",
         titles=("Root is not sure to be fused", "Root can be fused"),
-        remedy="Gouge the second side to sound metal, add backing, or make the land thinner.",
+        remedy="Gouge the second side to sound metal, add backing, or reduce the root face.",
     )
 
 

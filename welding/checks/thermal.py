@@ -13,7 +13,7 @@ from welding.metals.equivalents import equivalents
 from welding.table import load_table
 
 INTERPASS_SLACK_C = 30.0
-"""Shops and makers differ by about this before a word is said."""
+"""Shops and manufacturers differ by about this before a word is said."""
 PREHEAT_SLACK_C = 10.0
 
 
@@ -53,7 +53,7 @@ def _interpass(draft: Draft) -> Iterator[Finding]:
         titles=("Interpass maximum is high", "Interpass maximum is usual"),
         actual=found,
         limit=limit,
-        remedy=f"Let it cool to {limit}, or keep it with the maker's word behind it.",
+        remedy=f"Let it cool to {limit}, or keep it with the manufacturer's statement.",
         citations=(table.citation_of(row),),
     )
 

@@ -241,7 +241,7 @@ def _pwht(draft: Draft, known: list[tuple[Metal, float]]) -> Iterator[Finding]:
             titles=("Heat treatment does not suit the metal", "Heat treatment suits the metal"),
             actual=draft.write_range(hold, "temperature"),
             limit=limit,
-            remedy="Take the temperature of the steel's own standard or maker.",
+            remedy="Take the temperature of the steel's own standard or manufacturer.",
             citations=(table.citation_of(row),),
         )
         least = max(15.0, thick * float(row["minutes_per_mm"]))

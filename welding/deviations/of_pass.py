@@ -128,7 +128,7 @@ def _filler(planned: Pass, record: PassRecord, system: System) -> Iterator[Findi
         yield against_plan(
             "filler.make.planned",
             "filler.make",
-            "Filler of another make than planned",
+            "Filler of another trade name than planned",
             f"{used.make} was used; {wanted.make} is planned.",
             actual=used.make,
             limit=wanted.make,

@@ -98,7 +98,7 @@ def below_butt(groove: Groove, y: float, text_mm: float) -> list[Shape]:
     base = line + 0.35 * text_mm
     shapes.append(_label((half + 0.5 * text_mm, base), "start", groove.gap_mm, "gap"))
     if groove.land_mm is not None:
-        shapes.append(_label((-half - 0.5 * text_mm, base), "end", groove.land_mm, "land"))
+        shapes.append(_label((-half - 0.5 * text_mm, base), "end", groove.land_mm, "root face"))
     if groove.radius_mm is not None:
         shapes.append(
             _label((half + 0.5 * text_mm, base + 1.3 * text_mm), "start", groove.radius_mm, "radius")
@@ -159,7 +159,7 @@ def of_standing(
     y = plate + 1.5 * text_mm
     row: list[tuple[float, str]] = [(groove.gap_mm, "gap")]
     if groove.land_mm is not None:
-        row.append((groove.land_mm, "land"))
+        row.append((groove.land_mm, "root face"))
     if groove.radius_mm is not None:
         row.append((groove.radius_mm, "radius"))
     for index, (value, text) in enumerate(row):

@@ -210,7 +210,7 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
             near = ", ".join(found.name for found in search(name, 3))
             yield Problem(
                 f"metals.{index}",
-                f"{name!r} is not known; it may be entered on the shelf"
+                f"{name!r} is not known; it may be entered in the library"
                 + (f". Like it: {near}" if near else ""),
                 name,
             )

@@ -61,7 +61,7 @@ class Planned:
 
 
 def limits_of(facts: Facts, thermal: ThermalPlan) -> tuple[Limits, list[Reason]]:
-    """What ranges have to keep: heat input, the machine, the maker's sheet."""
+    """What ranges have to keep: heat input, the machine, the manufacturer's sheet."""
     current: dict[str, Range] = {}
     voltage: dict[str, Range] = {}
     feed: dict[str, Range] = {}
@@ -175,7 +175,7 @@ class Planner:
         return Problem(
             "process",
             f"process {self.facts.process} would need about {count} passes here; "
-            "choose one that lays down more",
+            "choose one with a higher deposition rate",
             self.facts.process,
         )
 
@@ -411,7 +411,7 @@ def _run_reasons(
     if by_rod(run):
         text += f"at {speed:.0f} mm/min; the rod is fed as it needs"
     else:
-        text += f"from {run.deposit_mm3_min:.0f} mm³ laid down a minute is {speed:.0f} mm/min"
+        text += f"from {run.deposit_mm3_min:.0f} mm³ deposited a minute is {speed:.0f} mm/min"
     if ranges.share < 0.999:
         text += f"; ranges narrowed to {ranges.share:.0%} of the usual for the heat input"
     told.append(Reason(path=f"{path}.travel_mm_min", text=text, source="estimate"))

@@ -160,7 +160,7 @@ def _submerged(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         form="double-v", included_angle_deg=70.0 if deep else 60.0, root_gap_mm=0.0, root_face_mm=face
     )
     made = _with(joint, preparation, sides="both", back_gouge=not deep)
-    text = f"double V, tight, land {face:g} mm, " + (
+    text = f"double V, tight, root face {face:g} mm, " + (
         "which the two sides melt through" if deep else "the second side gouged to sound metal"
     )
     return made, (_reason(facts, text),)
@@ -176,7 +176,9 @@ def _aluminium(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         root_face_mm=2.0 if facts.thin > 6 else 1.5,
     )
     made = _with(joint, preparation, back_gouge=both, sides="both" if both else joint.sides)
-    return made, (_reason(facts, "wide angle for aluminium, small gap, thick land against burning through"),)
+    return made, (
+        _reason(facts, "wide angle for aluminium, small gap, thick root face against burn-through"),
+    )
 
 
 def _needs_backing(facts: Facts, joint: Joint) -> bool:
@@ -218,7 +220,7 @@ def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     preparation = Preparation(
         form="single-v", included_angle_deg=angle, root_gap_mm=gap, root_face_mm=min(land, thin / 2)
     )
-    text = f"single V {angle:g}°, open root: gap {gap:g} mm, land {min(land, thin / 2):g} mm"
+    text = f"single V {angle:g}°, open root: gap {gap:g} mm, root face {min(land, thin / 2):g} mm"
     return _with(joint, preparation), (_reason(facts, text),)
 
 
@@ -233,7 +235,7 @@ def _single_u(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         sides=(PreparedSide(radius_mm=U_RADIUS_MM),),
     )
     text = (
-        f"single U 20°, radius {U_RADIUS_MM:g} mm, open root: gap {gap:g} mm, land 2 mm: above "
+        f"single U 20°, radius {U_RADIUS_MM:g} mm, open root: gap {gap:g} mm, root face 2 mm: above "
         f"{U_FROM_MM:g} mm from one side a V would take much more metal; the edges are machined"
     )
     return _with(joint, preparation), (_reason(facts, text),)
@@ -248,8 +250,9 @@ def _gouged_v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         root_face_mm=2.0,
     )
     made = _with(joint, preparation, sides="both", back_gouge=True)
-    text = f"{'double' if both else 'single'} V 60°, gap 2 mm, land 2 mm, gouged and welded from the back" + (
-        f": above {ONE_SIDE_TO_MM:g} mm both sides need less metal and pull less" if both else ""
+    text = (
+        f"{'double' if both else 'single'} V 60°, gap 2 mm, root face 2 mm, gouged and welded from the back"
+        + (f": above {ONE_SIDE_TO_MM:g} mm both sides need less metal and pull less" if both else "")
     )
     return made, (_reason(facts, text),)
 

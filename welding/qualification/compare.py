@@ -160,7 +160,11 @@ def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if len(demand.processes) > 1:
         laid = demand.deposits.get(item.process or "")
         if item.kind == "unknown" or laid is None or laid.mm is None:
-            ask = "" if laid is None or laid.mm is not None else f"how thick process {item.process} lays down"
+            ask = (
+                ""
+                if laid is None or laid.mm is not None
+                else f"the thickness that process {item.process} deposits"
+            )
             yield Outcome("undecided", "passes", ask=ask, note=laid.reason if laid and ask else "")
             return
         t = laid.mm

@@ -131,7 +131,7 @@ def _current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[
     if item.how == "maker" and not has_size_of(item, one):
         sheet = demand.draft.maker_range(one)
         if sheet is None or sheet.current_a is None:
-            yield Outcome("undecided", path, ask="the maker's amperage range for this electrode size")
+            yield Outcome("undecided", path, ask="the manufacturer's amperage range for this electrode size")
             return
         low, high = sheet.current_a.min, sheet.current_a.max
         item = replace(item, kind="span", open_beyond=False, min=low, max=high)
@@ -268,7 +268,7 @@ def _make(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Out
     if item.kind == "unknown":
         yield Outcome("undecided", path, actual=make or "")
     elif make is None:
-        yield Outcome("undecided", path, ask="the filler's make")
+        yield Outcome("undecided", path, ask="the filler's trade name")
     else:
         yield of_set(item, make, path)
 
@@ -347,7 +347,7 @@ def _each_electrode(field: str, what: str) -> Callable[[Sequence[RangeItem], Dem
 def _flux(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     value = flux_text(one)
     if value is None:
-        yield Outcome("undecided", path, ask="the flux and its make")
+        yield Outcome("undecided", path, ask="the flux and its trade name")
     else:
         yield of_set(item, value, path)
 

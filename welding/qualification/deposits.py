@@ -100,7 +100,7 @@ def _by_beads(procedure: Procedure, passes: list[Pass], processes: tuple[str, ..
     known = [area for area in areas if area is not None]
     if len(known) < len(passes) or len(section.beads) < len(passes):
         return _none(
-            processes, "State the deposited thickness of each pass: what the beads lay down is not known."
+            processes, "State the deposited thickness of each pass: what the beads deposit is not known."
         )
     share = sum(known) / sum(bead.area_mm2 for bead in section.beads)
     low, high = FILLED_BY_HAND if any(by_hand(one) for one in passes) else FILLED

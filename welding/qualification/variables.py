@@ -66,7 +66,7 @@ VARIABLES: dict[str, Variable] = {
     "root_gap_mm": _v("Root opening", "gap", "a coupon with a root opening of {}", _JOINT),
     "root_face_mm": _v("Root face", "gap", "a coupon with a root face of {}", _JOINT),
     "filler": _v("Filler class", "", "a coupon with {}", _FILLER),
-    "filler_make": _v("Filler make", "", "a coupon with {}", _FILLER),
+    "filler_make": _v("Filler trade name", "", "a coupon with {}", _FILLER),
     "filler_diameter_mm": _v("Filler diameter", "wire_diameter", "a coupon with {}", _FILLER),
     "electrode_spacing_mm": _v(
         "Spacing of the electrodes along the weld", "gap", "a coupon with electrodes {} apart", _FILLER

@@ -60,7 +60,7 @@ KINDS: dict[str, Kind] = {
         _kind("thickness", "a thickness", "length", "mm", "in", 0, 1_000, 2, 3),
         _kind("diameter", "a diameter", "length", "mm", "in", 0, 5_000, 2, 3),
         _kind("wire_diameter", "a wire or electrode diameter", "length", "mm", "in", 0.1, 13, 3, 4),
-        _kind("gap", "a gap or a land", "length", "mm", "in", 0, 100, 2, 3, low_open=False),
+        _kind("gap", "a root gap or a root face", "length", "mm", "in", 0, 100, 2, 3, low_open=False),
         _kind("speed", "a speed", "speed", "mm/min", "in/min", 0, 100_000, 0, 1),
         _kind("travel", "a travel speed", "speed", "mm/min", "in/min", 0, 20_000, 0, 1),
         _kind("wire_feed", "a wire feed speed", "speed", "m/min", "in/min", 0, 60, 2, 0),

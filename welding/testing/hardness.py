@@ -31,7 +31,7 @@ def judge_hardness(
     entered = [value for row in test.rows for value in row.values] + list(test.values)
     values = [value for value in entered if value is not None]
     blanks = len(values) < len(entered)
-    criterion = f"no value over {limit.value:g} HV10" if limit.value is not None else "greatest hardness HV10"
+    criterion = f"no value over {limit.value:g} HV10" if limit.value is not None else "maximum hardness HV10"
     criterion += f", {agreed}" if agreed else ""
     lacking = _lacking(test, lines, indents, lines_text) + (("values left blank",) if blanks else ())
     if not values:

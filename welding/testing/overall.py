@@ -303,7 +303,8 @@ def _findings(record: QualificationRecord, kinds: frozenset[str]) -> Iterable[Fi
                 "tests.certified",
                 f"{path}.certified",
                 f"{test.specimen}: a stated outcome does not count here",
-                "Only an old record takes an outcome from its certificate; this one goes by its readings.",
+                "Only an existing PQR or WPQR takes an outcome from its certificate; "
+                "this one goes by its readings.",
                 "Enter the readings.",
             )
 

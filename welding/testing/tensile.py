@@ -76,7 +76,7 @@ def judge_tensile(
     if required.value is not None:
         criterion = f"tensile strength at least {quantity_text(required.value, 'strength', system)}, {what}"
     if found is None:
-        need = "the strength, or width, thickness and greatest load"
+        need = "the strength, or width, thickness and maximum load"
         return Judged(points=(Point(None, criterion, "", required.rule, required.unchecked, need),))
     words = quantity_text(found, "strength", system)
     if test.fracture:

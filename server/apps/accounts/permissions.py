@@ -23,7 +23,7 @@ class Action(StrEnum):
     KEEP_SHELF = "change the shelf"
     LOG_TRIAL = "log trials"
     ENTER_TESTS = "enter tests"
-    ENTER_OLD_RECORD = "enter an old record"
+    ENTER_OLD_RECORD = "enter an existing PQR or WPQR"
     SIGN_RECORD = "sign a record"
     WITNESS = "sign as a witness"
     RELEASE = "release or withdraw procedures"

@@ -91,7 +91,7 @@ export const PLACES: readonly [string, string][] = [
 export const FAMILY_WORDS: Record<string, string> = { stick: 'covered electrode', tig: 'TIG', wire: 'wire' }
 export const SOURCES: readonly [string, string][] = [
   ['own-trial', 'own trial'],
-  ['maker', "wire maker's sheet"],
+  ['maker', "manufacturer's sheet"],
   ['handbook', 'handbook'],
   ['machine-chart', 'machine chart'],
   ['estimate', 'estimate'],

@@ -3,7 +3,7 @@ import type { Finding } from '../api/types'
 export type Mark = 'breach' | 'caution' | 'holds' | 'unknown' | 'outside'
 
 export const MARK_WORDS: Record<Mark, string> = {
-  breach: 'breach',
+  breach: 'nonconformity',
   caution: 'caution',
   holds: 'holds',
   unknown: 'unknown',

@@ -104,7 +104,7 @@ def cored(words: Words) -> Decoded:
         positions=where,
         runs=runs,
         hydrogen_ml_100g=hydrogen,
-        notes=("the standard names no polarity: the maker's sheet does",),
+        notes=("the standard names no polarity: the manufacturer's sheet does",),
         sources=read_from(
             *(
                 (table("iso_strength_high"), table("iso_alloy_high"))
@@ -159,7 +159,7 @@ def covered(words: Words) -> Decoded:
         positions=where,
         hydrogen_ml_100g=hydrogen,
         low_hydrogen=basic,
-        notes=("which DC polarity: the maker's sheet says",) if polarities else (),
+        notes=("which DC polarity: the manufacturer's sheet says",) if polarities else (),
         sources=read_from(
             *(
                 (table("iso_strength_high"), table("iso_alloy_high"))
@@ -253,7 +253,7 @@ def stainless_cored(alloy: str, words: Words) -> Decoded:
         positions=where,
         tensile_mpa=row.get("tensile_mpa"),
         yield_mpa=row.get("yield_mpa"),
-        notes=("the standard names no polarity: the maker's sheet does",),
+        notes=("the standard names no polarity: the manufacturer's sheet does",),
         sources=read_from(table("iso_14343")),
     )
 
@@ -285,7 +285,7 @@ def stainless_covered(alloy: str, words: Words) -> Decoded:
         positions=where,
         tensile_mpa=row.get("tensile_mpa"),
         yield_mpa=row.get("yield_mpa"),
-        notes=("which DC polarity: the maker's sheet says, mostly DCEP",),
+        notes=("which DC polarity: the manufacturer's sheet says, mostly DCEP",),
         sources=read_from(table("iso_14343"), table("iso_efficiency")),
     )
 

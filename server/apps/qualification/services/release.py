@@ -86,7 +86,7 @@ def qualify_revision(
     breaches = _breaches(locked)
     if breaches:
         raise ConflictError(
-            f"Revision {locked.letter} breaks {len(breaches)} requirements of its own code.",
+            f"Revision {locked.letter} does not meet {len(breaches)} requirements of its own code.",
             errors=_problems(breaches),
         )
     _freeze(locked, locked.stage if locked.stage == Stage.RELEASED else Stage.QUALIFIED)

@@ -55,7 +55,7 @@ function Meaning({ one }: { one: Decoded }) {
         ))}
       </ol>
       <dl>
-        <Fact words="Polarity">{one.polarities.join(', ') || 'named by the maker'}</Fact>
+        <Fact words="Polarity">{one.polarities.join(', ') || 'stated by the manufacturer'}</Fact>
         <Fact words="Shielding">{shielding}{one.gases.length > 0 && `: ${one.gases.join(' or ')}`}</Fact>
         <Fact words="Positions">{POSITION_WORDS[one.positions] ?? 'none named'}</Fact>
         <Fact words="Tensile">{one.tensile_mpa == null ? 'none in the standard, or not known here' : `at least ${units.value(one.tensile_mpa, 'strength')} ${units.unit('strength')}`}</Fact>

@@ -21,8 +21,8 @@ export function AtTheBench({ coupon, disabled, onSave }: Props) {
         <Typed words="Welded on" label="Welded on" placeholder="2026-11-26" value={piece.welded_on} disabled={disabled} onSave={(welded_on) => onSave(() => ({ welded_on }))} />
         <MachineFields coupon={coupon} disabled={disabled} onSave={onSave} />
         <Typed words="Cleaning" label="Cleaning" placeholder="how, how wide" value={piece.fit_up?.cleaning} disabled={disabled} onSave={(cleaning) => onSave((now) => ({ fit_up: { ...now.fit_up, cleaning } }))} />
-        <PersonField coupon={coupon} role="welder" words="Who welds" disabled={disabled} />
-        <PersonField coupon={coupon} role="witness" words="Who watches" disabled={disabled} />
+        <PersonField coupon={coupon} role="welder" words="Welder" disabled={disabled} />
+        <PersonField coupon={coupon} role="witness" words="Witness" disabled={disabled} />
       </div>
       <Batches coupon={coupon} disabled={disabled} onSave={onSave} />
       <Readings coupon={coupon} disabled={disabled} onSave={onSave} />

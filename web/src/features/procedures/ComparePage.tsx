@@ -61,7 +61,7 @@ function Side({ revision }: { revision: Revision }) {
         <dd>{evaluation.heat_input.length > 0 ? `${units.range({ min: lowest, max: highest }, 'heat_input')} ${units.unit('heat_input')}` : '—'}</dd>
         <dt>Weld metal</dt><dd>{use ? `${use.weld_metal_kg_m.toFixed(2)} kg/m` : '—'}</dd>
         <dt>Arc time</dt><dd>{use?.arc_min_m != null ? `${use.arc_min_m.toFixed(1)} min/m` : '—'}</dd>
-        <dt>Breaches, cautions</dt><dd>{breaches.length === 0 ? 'none' : breaches.map((one) => one.title).join('; ')}</dd>
+        <dt>Nonconformities, cautions</dt><dd>{breaches.length === 0 ? 'none' : breaches.map((one) => one.title).join('; ')}</dd>
       </dl>
     </>
   )

@@ -42,8 +42,8 @@ it('shows heat input, the k it was counted with, and what is out', () => {
   ladder()
   const cap = screen.getByRole('row', { name: 'Pass 3, cap' })
   expect(cap).toHaveTextContent('0.50–2.00')
-  expect(within(cap).getByRole('img', { name: 'breach' })).toBeInTheDocument()
-  expect(within(screen.getByRole('row', { name: 'Pass 1, root' })).queryByRole('img', { name: 'breach' })).toBeNull()
+  expect(within(cap).getByRole('img', { name: 'nonconformity' })).toBeInTheDocument()
+  expect(within(screen.getByRole('row', { name: 'Pass 1, root' })).queryByRole('img', { name: 'nonconformity' })).toBeNull()
   expect(screen.getByText(/kJ\/mm, k 0.8/)).toBeInTheDocument()
 })
 

@@ -192,7 +192,7 @@ function Head({ revision, document, state, savedAt, saveNow }: { revision: Revis
             </MenuItem>
             {may('ENTER_OLD_RECORD') && passes > 0 && !unsaved && (
               <MenuItem>
-                <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setOld(true)}>Enter an old record of it</button>
+                <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setOld(true)}>Enter an existing PQR or WPQR</button>
               </MenuItem>
             )}
             <MenuItem>
@@ -323,8 +323,8 @@ function StartDialog({ revision, open, onClose }: { revision: Revision; open: bo
       <form onSubmit={(event) => { event.preventDefault(); start.mutate() }} className="grid gap-3">
         {!revision.frozen && <p className="text-steel">The coupon takes a copy of this revision, and the revision is frozen from then on. Changes go into the next one.</p>}
         <div>
-          <span className="label">Who welds</span>
-          <TextField label="Who welds" value={welder} onChange={setWelder} />
+          <span className="label">Welder</span>
+          <TextField label="Welder" value={welder} onChange={setWelder} />
         </div>
         {start.isError && <p role="alert" className="text-[13px] text-breach">{start.error instanceof Refusal ? start.error.message : 'It did not start.'}</p>}
         <div className="flex justify-end gap-2">

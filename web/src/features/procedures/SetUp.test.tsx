@@ -79,7 +79,7 @@ it('what a tungsten carries stands beside its diameter', async () => {
 it('a machine goes along with its record; a changed record is offered, and the supply stays as chosen', async () => {
   const stale = { ...MACHINE, notes: 'old', connected: '230 V' }
   show(<Page start={{ ...procedure('135', { machine: 'Bay 1' }), shelf: { metals: [], products: [], machines: [stale] } }} />)
-  expect(await screen.findByText(/Its record has changed on the shelf/)).toBeInTheDocument()
+  expect(await screen.findByText(/Its record has changed in the library/)).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Take it over' }))
   expect(last.shelf?.machines).toEqual([{ ...MACHINE, connected: '230 V' }])
   expect(screen.queryByText(/Its record has changed/)).not.toBeInTheDocument()
@@ -91,5 +91,5 @@ it('a machine goes along with its record; a changed record is offered, and the s
 it('without any machine on record it says where to add one', async () => {
   machines = []
   show(<Page start={procedure('135')} />)
-  expect(await screen.findByRole('link', { name: 'Add one to the shelf' })).toHaveAttribute('href', '/shelf/machines')
+  expect(await screen.findByRole('link', { name: 'Add one in the library' })).toHaveAttribute('href', '/shelf/machines')
 })

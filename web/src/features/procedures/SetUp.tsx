@@ -74,7 +74,7 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
                 }, found.product ?? null),
               )
             } />
-          {one.filler?.make && <p className="mt-0.5 text-[12px] text-steel2">as bought: {one.filler.make}</p>}
+          {one.filler?.make && <p className="mt-0.5 text-[12px] text-steel2">product: {one.filler.make}</p>}
           {one.filler?.designation && (
             <FillerHint designation={one.filler.designation} disabled={disabled} onTake={(designation) => set((pass) => ({ filler: { ...pass.filler, designation } }))} />
           )}

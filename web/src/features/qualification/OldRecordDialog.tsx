@@ -22,7 +22,7 @@ export function OldRecordDialog({ revisionId, open, onClose }: { revisionId: num
   })
   const at = enter.error instanceof Refusal ? enter.error.body.errors.find((one) => one.path.endsWith('certificate'))?.message : undefined
   return (
-    <Modal title="Enter an old record" open={open} onClose={onClose}>
+    <Modal title="Enter an existing PQR or WPQR" open={open} onClose={onClose}>
       <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); enter.mutate() }}>
         <p className="text-steel">The values of this revision are taken as the certificate prints them, and it is frozen. The tests are entered next; what the certificate only calls acceptable may be taken so. Ranges are marked as coming from a certificate.</p>
         <Labelled words="certificate"><TextField label="Certificate" placeholder="number and date" value={certificate} onChange={setCertificate} error={at} /></Labelled>

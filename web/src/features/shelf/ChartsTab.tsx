@@ -33,7 +33,7 @@ export function ChartsTab({ text }: { text: string }) {
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
       {found.data && shown.length === 0 && (
-        <p className="panel p-6 text-steel">{all.length === 0 ? 'No chart on record. Enter the one from a machine’s door or a leaflet once, and every draft is compared with it.' : 'No chart by that name.'}</p>
+        <p className="panel p-6 text-steel">{all.length === 0 ? 'No chart in the library. Enter the one from a machine’s door or a leaflet once, and every draft is compared with it.' : 'No chart by that name.'}</p>
       )}
       <Rows label="Charts" heads={['Chart', 'Printed by', 'Process', 'Filler class', 'Gas', 'Polarity', 'Lines']}
         lines={shown.map((one) => {

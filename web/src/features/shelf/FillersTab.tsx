@@ -31,7 +31,7 @@ export function FillersTab({ text, onText }: { text: string; onText: (text: stri
         <p role="status" className="text-[13px] text-steel2">
           {found.data ? counted(fillers.length, 'filler') : ''}; any other designation is decoded as you type it
         </p>
-        {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setEditing('new')}>Add a filler as bought</Button>}
+        {may('KEEP_SHELF') && <Button className="ml-auto" onClick={() => setEditing('new')}>Add a product</Button>}
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
       {found.data && fillers.length === 0 && (
@@ -80,8 +80,8 @@ function Details({ one, onCorrect }: { one: FillerFound; onCorrect?: () => void 
         </ul>
         {one.said && !one.product && <p className="mt-1 text-steel2">{one.said}</p>}
       </Facts>
-      <Facts words={one.product ? `Maker’s ranges${one.product.sheet_date ? `, sheet of ${one.product.sheet_date}` : ''}` : 'Maker’s ranges'}>
-        {!one.product && <p className="text-steel2">A class has none; a filler as bought may.</p>}
+      <Facts words={one.product ? `Manufacturer’s ranges${one.product.sheet_date ? `, sheet of ${one.product.sheet_date}` : ''}` : 'Manufacturer’s ranges'}>
+        {!one.product && <p className="text-steel2">A class has none; a product may.</p>}
         <ul className="tabular-nums">
           {one.product?.ranges.map((range, index) => (
             <li key={index} className="mb-1">

@@ -32,7 +32,7 @@ export function MachinesTab({ text }: { text: string }) {
       </div>
       {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
       {found.data && shown.length === 0 && (
-        <p className="panel p-6 text-steel">{all.length === 0 ? 'No machine on record. Add one, and procedures are checked against what it delivers.' : 'No machine by that name.'}</p>
+        <p className="panel p-6 text-steel">{all.length === 0 ? 'No machine in the library. Add one, and procedures are checked against what it delivers.' : 'No machine by that name.'}</p>
       )}
       <Rows label="Machines" heads={['Machine', 'Does', 'Current, A', 'Connected to', 'Meters', 'Dial', 'Used in']}
         lines={shown.map((one) => {

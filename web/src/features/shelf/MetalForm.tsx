@@ -58,7 +58,7 @@ export function MetalForm({ document, put, errors }: FormProps<OwnMetal>) {
         )}
       </div>
       {!half && <button type="button" className="link text-[13px]" onClick={() => setHalf({ up_to_mm: null, yield_mpa: null })}>Add a step</button>}
-      <h3 className="mt-3 mb-1 text-[15px]">Chemistry limits, % <small className="font-sans text-[12px] font-normal text-steel2">one number is a greatest share; or from and to, such as 0.8–1.1</small></h3>
+      <h3 className="mt-3 mb-1 text-[15px]">Chemistry limits, % <small className="font-sans text-[12px] font-normal text-steel2">one number is a maximum; or from and to, such as 0.8–1.1</small></h3>
       <div className="grid grid-cols-4 gap-x-4 gap-y-1 text-[13px]">
         {ELEMENTS.map((element) => (
           <label key={element} className="grid grid-cols-[24px_minmax(0,1fr)] items-baseline gap-1.5">

@@ -52,7 +52,7 @@ export function TrialsTab({ text }: { text: string }) {
         </Notice>
       ))}
       {found.data && rows.length === 0 && (
-        <p className="panel p-6 text-steel">{found.data.length === 0 ? 'No trial on record. Log what was set on scrap and what was seen: the next draft for the same wire, gas, position and thickness begins with it.' : 'No trial like that.'}</p>
+        <p className="panel p-6 text-steel">{found.data.length === 0 ? 'No trial weld logged. Log what was set in a trial weld and what was seen: the next draft for the same wire, gas, position and thickness begins with it.' : 'No trial like that.'}</p>
       )}
       {rows.length > 0 && (
         <Rows label="Trials" heads={['Process', 'Tried on', 'Filler', 'Gas', 'Position', `Thickness, ${units.unit('thickness')}`, 'A', 'V', `Feed, ${units.unit('wire_feed')}`, 'Seen', 'Verdict']}

@@ -117,7 +117,11 @@ def _verdict(draft: Draft, answers: list[Answer]) -> Finding:
         path="code.route",
         title="Prequalified",
         message=f"All {len(answers)} clauses that were asked hold."
-        + ("" if _has_sheets(draft) else " Amperage is the maker's range: enter the sheet to judge it too."),
+        + (
+            ""
+            if _has_sheets(draft)
+            else " Amperage is the manufacturer's range: enter the sheet to judge it too."
+        ),
         actual="prequalified",
         limit="prequalified",
         citations=(citation,),
@@ -254,7 +258,7 @@ def _gas(draft: Draft, one: Pass) -> Iterator[Answer]:
         message=f"{text} {'is' if fits else 'is not'} a prequalified gas for this filler: {limit}.",
         actual=text,
         limit=limit,
-        remedy="Change the gas, or have the maker's tests with this gas at hand.",
+        remedy="Change the gas, or have the manufacturer's tests with this gas at hand.",
         citation=table.citation,
         unchecked=table.unchecked,
     )

@@ -135,12 +135,12 @@ def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, An
         "filler_make",
         ("set" if makes else "unknown") if bound else "any",
         (
-            "With impact toughness the make of cored wire is kept."
+            "With impact toughness the trade name of cored wire is kept."
             if makes
-            else "With impact toughness the make of cored wire is kept, and it is not recorded."
+            else "With impact toughness the trade name of cored wire is kept, and it is not recorded."
         )
         if bound
-        else "The make is no variable here.",
+        else "The trade name is no variable here.",
         values=makes if bound else (),
         tested=makes or None,
         **shared,
@@ -314,7 +314,8 @@ def _percent(
                 row,
                 variable,
                 "span",
-                "The range of the electrode's maker counts; until it is entered for this size, only what was "
+                "The range of the electrode's manufacturer counts; until it is entered for this size, only what "
+                "was "
                 f"tested is known to be inside: {range_text(tested, quantity, piece.units)}.",
                 min=tested.min,
                 max=tested.max,
@@ -329,7 +330,8 @@ def _percent(
                 row,
                 variable,
                 "unknown",
-                "The range of the electrode's maker counts: enter the maker's amperage range for this size.",
+                "The range of the electrode's manufacturer counts: enter the manufacturer's amperage range "
+                "for this size.",
                 tested=tested,
                 how="maker",
                 **scope,
@@ -339,7 +341,7 @@ def _percent(
             row,
             variable,
             "span",
-            f"The electrode's maker gives {range_text(limits, quantity, piece.units)}.",
+            f"The electrode's manufacturer gives {range_text(limits, quantity, piece.units)}.",
             min=limits.min,
             max=limits.max,
             tested=tested,
@@ -379,7 +381,7 @@ def _spared(variable: str, runs: tuple[Run, ...]) -> str:
 
 
 def _maker_range(piece: Welded, runs: list[Run]) -> Range | None:
-    """Amperage range of the maker's sheet of every pass, narrowed to what they share."""
+    """Amperage range of the manufacturer's sheet of every pass, narrowed to what they share."""
     found = []
     planned = {one.number: one for one in piece.procedure.passes}
     for run in runs:

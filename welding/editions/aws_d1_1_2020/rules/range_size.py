@@ -167,9 +167,9 @@ def _deposits(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[R
             row,
             "deposited_thickness_mm",
             "unknown" if s is None else "span",
-            f"How thick process {process} laid down is not known. {laid.reason}"
+            f"The thickness that process {process} deposited is not known. {laid.reason}"
             if s is None
-            else f"Process {process} laid down {said(piece, round(s, 1))}, which is proved. {laid.reason} "
+            else f"Process {process} deposited {said(piece, round(s, 1))}, which is proved. {laid.reason} "
             "How much more one of several processes qualifies is not known here: look it up in clause 6.",
             max=s,
             tested=None if s is None else Range(s, s),

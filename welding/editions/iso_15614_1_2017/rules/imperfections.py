@@ -24,7 +24,7 @@ _WORDS = {
     "root_concavity": ("root concavity", "the thickness"),
     "underfill": ("incompletely filled groove", "the thickness"),
     "fillet_asymmetry": ("difference of the legs", "the throat"),
-    "root_gap": ("gap at the root of the fillet", "the nominal throat"),
+    "root_gap": ("root gap of the fillet", "the nominal throat"),
     "pore": ("pore", "the thickness, of a fillet the nominal throat"),
 }
 

@@ -195,7 +195,7 @@ def _make(
             row,
             "filler_make",
             "any",
-            "The make is free for this filler and these tests.",
+            "The trade name is free for this filler and these tests.",
             tested=makes or None,
             **shared,
         )
@@ -207,7 +207,8 @@ def _make(
             row,
             "filler_make",
             "set" if makes else "unknown",
-            f"{said}: whether the make is bound {'at this level' if below else 'then'} is not known here.",
+            f"{said}: whether the trade name is bound {'at this level' if below else 'then'} is not "
+            "known here.",
             values=makes,
             open_beyond=True,
             tested=makes or None,
@@ -218,7 +219,9 @@ def _make(
         row,
         "filler_make",
         "set" if makes else "unknown",
-        f"{said}: the make is kept." if makes else f"{said}: the make is kept, and it is not recorded.",
+        f"{said}: the trade name is kept."
+        if makes
+        else f"{said}: the trade name is kept, and it is not recorded.",
         values=makes,
         tested=makes or None,
         **shared,

@@ -133,7 +133,7 @@ def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level
                 row,
                 "deposited_thickness_mm",
                 "unknown",
-                f"How thick process {process} laid down is not known. {laid.reason}",
+                f"The thickness that process {process} deposited is not known. {laid.reason}",
                 process=process,
             )
             continue
@@ -161,10 +161,10 @@ def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level
             row,
             "deposited_thickness_mm",
             "span",
-            f"Process {process} laid down about {tested:.1f} mm, counted as {s:.1f} mm: up to {high:.1f} mm. "
+            f"Process {process} deposited about {tested:.1f} mm, counted as {s:.1f} mm: up to {high:.1f} mm. "
             f"{laid.reason}"
             if laid.estimated
-            else f"Process {process} laid down {s:g} mm: up to {high:g} mm.",
+            else f"Process {process} deposited {s:g} mm: up to {high:g} mm.",
             columns=columns,
             max=high,
             tested=Range(tested, tested),

@@ -36,11 +36,11 @@ export function MachineField({ document, numbers, value, path, disabled, onChang
         )}
       </div>
       {records.length === 0 && found.data && !disabled && (
-        <p className="mt-0.5 text-[12px] text-steel2">No machine on record. <Link className="link" to="/shelf/machines">Add one to the shelf</Link></p>
+        <p className="mt-0.5 text-[12px] text-steel2">No machine in the library. <Link className="link" to="/shelf/machines">Add one in the library</Link></p>
       )}
       {changed && !disabled && (
         <p className="mt-0.5 text-[12px] text-caution">
-          Its record has changed on the shelf.{' '}
+          Its record has changed in the library.{' '}
           <button type="button" className="link" onClick={() => take({ ...record, connected: taken.connected ?? null }, record.name)}>Take it over</button>
         </p>
       )}

@@ -45,8 +45,8 @@ export function SubmergedPart({ one, path, disabled, set, flux, odd }: PartProps
           <Labelled words="Flux">
             <TextField label="Flux" path={`${path}.flux.designation`} value={one.flux?.designation} disabled={disabled} onChange={(designation) => set((pass) => ({ flux: merged(pass.flux, { designation }) }))} />
           </Labelled>
-          <Labelled words="Flux make">
-            <TextField label="Flux make" path={`${path}.flux.make`} value={one.flux?.make} disabled={disabled} onChange={(make) => set((pass) => ({ flux: merged(pass.flux, { make }) }))} />
+          <Labelled words="Flux trade name">
+            <TextField label="Flux trade name" path={`${path}.flux.make`} value={one.flux?.make} disabled={disabled} onChange={(make) => set((pass) => ({ flux: merged(pass.flux, { make }) }))} />
           </Labelled>
         </>
       )}
