@@ -92,7 +92,7 @@ def main(address: str, folder: Path) -> None:
         page.get_by_label("Search rules and clauses").fill("hardness")
         page.get_by_text("Welding environment").wait_for(state="hidden")
         page.get_by_text("Records to earlier editions").wait_for(state="hidden")
-        page.get_by_text("Greatest hardness HV10").wait_for()
+        page.get_by_text("Maximum hardness HV10").wait_for()
         shot("code-book")
         open_coupon(page, address, "FB-27-C03")
         page.get_by_role("link", name="booth-2 pass 3.csv").click()

@@ -46,7 +46,7 @@ class ImpactRequirement:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AgreedHardness:
-    """Greatest hardness that the parties agreed before the test, where the code leaves it to them.
+    """Maximum hardness that the parties agreed before the test, where the code leaves it to them.
 
     It counts once it is complete: the value, with whom it was agreed, and when.
     """

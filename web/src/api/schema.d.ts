@@ -2834,7 +2834,7 @@ export interface components {
         };
         /**
          * AgreedHardness
-         * @description Greatest hardness that the parties agreed before the test, where the code leaves it to them.
+         * @description Maximum hardness that the parties agreed before the test, where the code leaves it to them.
          *
          *     It counts once it is complete: the value, with whom it was agreed, and when.
          */
@@ -3323,7 +3323,7 @@ export interface components {
          * Pass
          * @description One pass as planned. ``sources`` says where a value comes from, by field path.
          *
-         *     ``id`` is what a pass is known by while passes come and go (``identity``); ``number`` says where it stands.
+         *     ``id`` is what a pass is known by while others come and go (``identity``); ``number`` says its place.
          *
          *     ``layer`` counts from the root within a side; where a side's passes do not all state it, the beads
          *     are arranged by their natural shape.

@@ -314,9 +314,8 @@ def _percent(
                 row,
                 variable,
                 "span",
-                "The range of the electrode's manufacturer counts; until it is entered for this size, only what "
-                "was "
-                f"tested is known to be inside: {range_text(tested, quantity, piece.units)}.",
+                "The range of the electrode's manufacturer counts; until it is entered for this size, only "
+                f"what was tested is known to be inside: {range_text(tested, quantity, piece.units)}.",
                 min=tested.min,
                 max=tested.max,
                 tested=tested,
