@@ -48,10 +48,16 @@ def _ready_for_tests() -> None:
 # --- test ------------------------------------------------------------------------------------
 
 
-def test(_: argparse.Namespace) -> int:
-    """Run every check; exit 1 if any fails."""
+def test(options: argparse.Namespace) -> int:
+    """Run every check, or the parts that are named; exit 1 if any fails."""
+    asked = tuple(options.parts)
+    steps = steps_of(asked)
+    if not {name for name, _, _ in steps} - NO_DATABASE:
+        with only_one():
+            _ready_for_tests()
+        return _run_all(environment("postgresql://nobody@127.0.0.1:1/none", demo=True), steps, asked)
     with _tests_ready("test") as env:
-        return _run_all(env)
+        return _run_all(env, steps, asked)
 
 
 @contextmanager
@@ -70,11 +76,30 @@ def _tests_ready(name: str) -> Iterator[dict[str, str]]:
             cluster.stop()
 
 
-def _run_all(env: dict[str, str]) -> int:
+Check = tuple[str, list[str], Path]
+"""What a check is called, its command, and the folder it runs in."""
+PARTS: dict[str, tuple[str, ...]] = {
+    "style": ("style", "format", "floors", "python types", "typescript types", "typescript style"),
+    "core": ("core",),
+    "server": ("migrations", "server"),
+    "web": ("typescript types", "typescript style", "screen units"),
+    "browser": ("browser",),
+    "system": ("crashes",),
+}
+NO_DATABASE = {*PARTS["style"], *PARTS["core"], *PARTS["web"]}
+
+
+def steps_of(asked: tuple[str, ...]) -> list[Check]:
+    """The checks of the parts that are named; all without a name.
+
+    Args:
+        asked: Names of ``PARTS``; any other word picks tests of the core and the server by their names.
+    """
     bin_ = VENV / "bin"
     pytest = [str(PYTHON), "-m", "pytest"]
     plain, two = ["-p", "no:playwright", "-p", "no:base_url"], ["-n", "2"]
-    steps: list[tuple[str, list[str], Path]] = [
+    besides = ["--ignore=tests/browser", "--ignore=tests/system"]
+    every: list[Check] = [
         ("style", [str(bin_ / "ruff"), "check", "-q", "."], ROOT),
         ("format", [str(bin_ / "ruff"), "format", "-q", "--check", "."], ROOT),
         ("floors", [str(bin_ / "lint-imports"), "--no-cache"], ROOT),
@@ -83,19 +108,35 @@ def _run_all(env: dict[str, str]) -> int:
         ("typescript types", ["npm", "run", "--silent", "types"], WEB),
         ("typescript style", ["npm", "run", "--silent", "lint"], WEB),
         ("screen units", ["npm", "run", "--silent", "test"], WEB),
-        (
-            "core and server",
-            [*pytest, *plain, *two, "--ignore=tests/browser", "--ignore=tests/system"],
-            ROOT,
-        ),
+        ("core and server", [*pytest, *plain, *two, *besides], ROOT),
         ("browser", [*pytest, "tests/browser"], ROOT),
         ("crashes", [*pytest, *plain, "tests/system"], ROOT),
     ]
+    if not asked:
+        return every
+    parts: list[Check] = [
+        *every,
+        ("core", [*pytest, *plain, *two, "tests/welding", "welding"], ROOT),
+        ("server", [*pytest, *plain, *two, "tests/server"], ROOT),
+    ]
+    named = {name for part in asked for name in PARTS.get(part, ())}
+    found = [step for step in parts if step[0] in named]
+    words = [word for word in asked if word not in PARTS]
+    if words:
+        found.append(
+            (f"tests named {' '.join(words)}", [*pytest, *plain, *besides, "-k", " and ".join(words)], ROOT)
+        )
+    return found
+
+
+def _run_all(env: dict[str, str], steps: list[Check], asked: tuple[str, ...]) -> int:
+    bin_ = VENV / "bin"
     failed: list[str] = []
     begin = time.monotonic()
-    say("\n── schemas ──")
-    if not _schemas_current():
-        failed.append("schemas")
+    if not asked:
+        say("\n── schemas ──")
+        if not _schemas_current():
+            failed.append("schemas")
     for name, command, folder in steps:
         say(f"\n── {name} ──")
         start = time.monotonic()
@@ -114,7 +155,7 @@ def _run_all(env: dict[str, str]) -> int:
             failed.append(name)
     say(f"\nAll checks took {time.monotonic() - begin:.0f} s.")
     say(f"Failed: {', '.join(failed)}" if failed else "All checks passed.")
-    say(f"{len(steps) + 1 - len(failed)} passed, {len(failed)} failed")
+    say(f"{len(steps) + (not asked) - len(failed)} passed, {len(failed)} failed")
     return 1 if failed else 0
 
 

@@ -90,7 +90,13 @@ def _parser() -> argparse.ArgumentParser:
     front.add_argument("--listen", default="443", help="port or address:port (default 443)")
     front.add_argument("--certificate", required=True, help="path of the certificate chain")
     front.add_argument("--key", required=True, help="path of its key")
-    add("test", checks.test, "run every check, as CI does")
+    tests = add("test", checks.test, "run every check, as CI does, or the parts that are named")
+    tests.add_argument(
+        "parts",
+        nargs="*",
+        metavar="PART",
+        help=f"{', '.join(checks.PARTS)}, or words of a test's name; all checks without one",
+    )
     add("screenshots", checks.screenshots, "retake docs/screenshots from the demo data")
     add("bench", checks.bench, "measure speed and write docs/bench.md")
     guards = add(

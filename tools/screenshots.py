@@ -133,7 +133,7 @@ def six_answers(page: Page, address: str) -> None:
     page.keyboard.press("Enter")
     for label, words in (
         ("Joint", "butt"),
-        ("Weld", "CJP groove weld"),
+        ("Weld", "full penetration"),
         ("Position", "PF"),
         ("Process", "135"),
         ("Code", "ISO 15614-1:2017"),

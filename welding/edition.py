@@ -13,6 +13,7 @@ from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Code, Pass
 from welding.documents.record import Test
 from welding.finding import Finding
+from welding.glossary.terms import Usage
 from welding.heat.preheat import Preheat
 from welding.qualification.compare import Rules
 from welding.qualification.items import Alternative, RangeItem
@@ -71,6 +72,7 @@ class Edition:
         heat_basis: What its heat input means.
         heat_citation: Where that stands.
         unit_column: Printed column that a new procedure starts with; see ``Code.units``.
+        usage: Whose terms its users speak; see ``glossary``.
         record_word: What its users call the record of a qualification test.
         procedure_word: What they call a procedure before it is qualified.
         prequalified: Whether it knows a route without a test.
@@ -92,6 +94,7 @@ class Edition:
     heat_basis: HeatBasis
     heat_citation: Citation
     unit_column: UnitColumn
+    usage: Usage
     record_word: str
     procedure_word: str
     draft_findings: Callable[[Draft], Iterator[Finding]]

@@ -16,6 +16,7 @@ from welding.consumables.gas import gas_text, read_gas
 from welding.documents.fields import UnitColumn
 from welding.documents.machine import BalanceDial
 from welding.errors import UnknownEntryError, UnreadableError
+from welding.glossary.terms import Usage, terms
 from welding.machines.balance import en_share_of
 from welding.machines.dial import fit_dial
 from welding.quantities.kinds import KINDS
@@ -48,9 +49,19 @@ class CodeOut(Schema):
     short: str
     levels: list[int]
     unit_column: UnitColumn
+    usage: Usage
     record_word: str
     procedure_word: str
     prequalified: bool
+
+
+class TermOut(Schema):
+    """A term by both usages, and what it means."""
+
+    key: str
+    aws: str
+    iso: str
+    meaning: str
 
 
 DIAL_SETTING = re.compile(r"^dial\s+(\d+(?:[.,]\d+)?)$", re.IGNORECASE)
@@ -118,12 +129,19 @@ def codes(request: HttpRequest) -> list[CodeOut]:
             short=one.short,
             levels=list(one.levels),
             unit_column=one.unit_column,
+            usage=one.usage,
             record_word=one.record_word,
             procedure_word=one.procedure_word,
             prequalified=one.prequalified,
         )
         for one in all_editions().values()
     ]
+
+
+@router.get("/terms", response=list[TermOut], auth=None)
+def read_terms(request: HttpRequest) -> list[TermOut]:
+    """Every term of the glossary, by American and by ISO usage."""
+    return [TermOut(key=one.key, aws=one.aws, iso=one.iso, meaning=one.meaning) for one in terms()]
 
 
 @router.post("/read", response={200: ReadOut, 422: ProblemOut})

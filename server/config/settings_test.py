@@ -7,6 +7,8 @@ import tempfile
 from pathlib import Path
 
 os.environ.setdefault("BEAD_SECRET_KEY", "only-for-tests")
+# The tests of the core need no database; those of the server are given one by ./bead test.
+os.environ.setdefault("BEAD_DATABASE_URL", "postgresql://nobody@127.0.0.1:1/none")
 
 from config.settings import *  # noqa: F403
 from config.settings import DATABASES

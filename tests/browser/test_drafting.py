@@ -34,7 +34,7 @@ def amps(text: str) -> tuple[float, float]:
 def test_from_six_answers_to_a_printed_procedure(enter, bridge):
     page = enter()
     six_answers(page)
-    answer(page, "S355J2+N", "20", "butt", "CJP groove weld", "PF", "135")
+    answer(page, "S355J2+N", "20", "butt", "full penetration", "PF", "135")
     choose(page, "Code", "ISO 15614-1:2017")
     expect(page.get_by_role("heading", name="S355J2, 20 mm, single V butt, 135, PF")).to_be_visible()
     expect(
@@ -66,7 +66,7 @@ def test_from_six_answers_to_a_printed_procedure(enter, bridge):
 def test_what_cannot_be_planned_is_said_and_nothing_is_lost(enter):
     page = enter()
     six_answers(page)
-    answer(page, "S355XX", "20", "butt", "CJP groove weld", "PB", "135")
+    answer(page, "S355XX", "20", "butt", "full penetration", "PB", "135")
     expect(page.get_by_text("'S355XX' is not known").first).to_be_visible()
     expect(page.get_by_text("is a position of fillet welds").first).to_be_visible()
     expect(page.get_by_role("button", name="Make it a procedure")).to_be_disabled()
@@ -171,7 +171,7 @@ def test_a_chart_is_entered_and_stands_beside_the_draft(enter):
     expect(page.get_by_role("button", name="Cabinet door, page 7")).to_be_visible()
 
     six_answers(page)
-    answer(page, "S355J2+N", "20", "butt", "CJP groove weld", "PA", "135")
+    answer(page, "S355J2+N", "20", "butt", "full penetration", "PA", "135")
     beside = page.get_by_role("region", name="Charts and trials beside the proposal")
     row = beside.get_by_role("row").filter(has_text="Cabinet door, page 7").last
     expect(row).to_contain_text("The chart is for DCEN, the pass for DCEP. Not followed.")

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react'
 import { vi } from 'vitest'
 
 import table from '../../tests/welding/cases/writing.json'
+import { TermsProvider } from './app/terms'
 import { UnitsProvider } from './app/units'
 
 /** What the server would say to a request; ``null`` is no answer at all. */
@@ -29,12 +30,23 @@ export function refusal(detail: string): Answer {
   return { status: 422, body: { type: '/problems/unreadable', title: '', status: 422, detail, errors: [] } }
 }
 
-/** Render with units and queries around it. */
+/** Some of the glossary, as the server gives it. */
+const TERMS = [
+  ['root-gap', 'root opening', 'root gap'],
+  ['groove-angle', 'groove angle', 'included angle'],
+  ['weld-fillet', 'fillet weld', 'fillet weld'],
+  ['weld-groove-cjp', 'CJP groove weld', 'full penetration butt weld'],
+  ['weld-groove-pjp', 'PJP groove weld', 'partial penetration butt weld'],
+].map(([key = '', aws = '', iso = '']) => ({ key, aws, iso, meaning: '' }))
+
+/** Render with units, terms and queries around it. */
 export function show(children: ReactNode) {
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   const around = (inner: ReactNode) => (
     <QueryClientProvider client={queries}>
-      <UnitsProvider kinds={Object.values(table.kinds)}>{inner}</UnitsProvider>
+      <TermsProvider terms={TERMS}>
+        <UnitsProvider kinds={Object.values(table.kinds)}>{inner}</UnitsProvider>
+      </TermsProvider>
     </QueryClientProvider>
   )
   const result = render(around(children))

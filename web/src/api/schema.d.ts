@@ -112,6 +112,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Terms
+         * @description Every term of the glossary, by American and by ISO usage.
+         */
+        get: operations["api_core_read_terms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/read": {
         parameters: {
             query?: never;
@@ -2187,12 +2207,31 @@ export interface components {
              * @enum {string}
              */
             unit_column: "si" | "us";
+            /**
+             * Usage
+             * @enum {string}
+             */
+            usage: "aws" | "iso";
             /** Record Word */
             record_word: string;
             /** Procedure Word */
             procedure_word: string;
             /** Prequalified */
             prequalified: boolean;
+        };
+        /**
+         * TermOut
+         * @description A term by both usages, and what it means.
+         */
+        TermOut: {
+            /** Key */
+            key: string;
+            /** Aws */
+            aws: string;
+            /** Iso */
+            iso: string;
+            /** Meaning */
+            meaning: string;
         };
         /**
          * ReadOut
@@ -8203,6 +8242,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeOut"][];
+                };
+            };
+        };
+    };
+    api_core_read_terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermOut"][];
                 };
             };
         };

@@ -15,8 +15,9 @@ import { Frame } from './Frame'
 import { JobProvider } from './job'
 import { NothingHere } from './NothingHere'
 import { SignInForm, SignInPage } from './SignIn'
-import { codesQuery, sessionQuery, unitsQuery } from './queries'
+import { codesQuery, sessionQuery, termsQuery, unitsQuery } from './queries'
 import { SessionContext } from './session'
+import { TermsProvider } from './terms'
 import { UnitsProvider } from './units'
 
 const router = createBrowserRouter([
@@ -33,6 +34,7 @@ export function App() {
   const session = useQuery(sessionQuery)
   const units = useQuery(unitsQuery)
   const codes = useQuery(codesQuery)
+  const terms = useQuery(termsQuery)
   const [signedOut, setSignedOut] = useState(false)
   useEffect(() => onSignedOut(() => setSignedOut(true)), [])
 
@@ -54,7 +56,7 @@ export function App() {
     [person, codes.data, queries],
   )
 
-  if (session.isPending || units.isPending || codes.isPending) {
+  if (session.isPending || units.isPending || codes.isPending || terms.isPending) {
     const failed = session.failureReason ?? units.failureReason
     return (
       <p className="p-8 text-steel" role="status">
@@ -62,10 +64,10 @@ export function App() {
       </p>
     )
   }
-  if (session.isError || units.isError || codes.isError || !units.data)
+  if (session.isError || units.isError || codes.isError || terms.isError || !units.data)
     return (
       <p className="p-8" role="alert">
-        {(session.error ?? units.error ?? codes.error)?.message}{' '}
+        {(session.error ?? units.error ?? codes.error ?? terms.error)?.message}{' '}
         <button type="button" className="link" onClick={() => window.location.reload()}>
           Try again
         </button>
@@ -76,9 +78,11 @@ export function App() {
   return (
     <SessionContext value={state}>
       <UnitsProvider kinds={units.data}>
-        <JobProvider>
-          <RouterProvider router={router} />
-        </JobProvider>
+        <TermsProvider terms={terms.data}>
+          <JobProvider>
+            <RouterProvider router={router} />
+          </JobProvider>
+        </TermsProvider>
         <Modal title="Sign in again" open={signedOut} onClose={() => undefined}>
           <p className="mb-3 text-steel">The session has ended. What you typed is still on the page and is saved once you are back.</p>
           <SignInForm

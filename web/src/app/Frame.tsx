@@ -11,6 +11,7 @@ import { useJob } from './job'
 import { KEYS, useGlobalKeys } from './keys'
 import { sessionQuery } from './queries'
 import { useSession } from './session'
+import { usePin, type Pin } from './terms'
 import { useUnits } from './units'
 
 // Opened by few, and seldom: it does not weigh on the first load.
@@ -23,6 +24,12 @@ const RAIL: readonly [string, string][] = [
   ['/bench', 'Calculators'],
   ['/shelf', 'Library'],
   ['/book', 'Code book'],
+]
+
+const PINS: readonly [Pin, string][] = [
+  ['code', 'Terms of the code in force'],
+  ['aws', 'Always AWS terms'],
+  ['iso', 'Always ISO terms'],
 ]
 
 /** Rail, top strip, and the page. */
@@ -132,6 +139,7 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
   const { person, signOut } = useSession()
   const queries = useQueryClient()
   const [changing, setChanging] = useState(false)
+  const [pin, setPin] = usePin()
   return (
     <>
     <Menu>
@@ -144,6 +152,13 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
             Show the keys
           </button>
         </MenuItem>
+        {PINS.map(([one, words]) => (
+          <MenuItem key={one}>
+            <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" aria-pressed={pin === one} onClick={() => setPin(one)}>
+              <span className="inline-block w-4">{pin === one ? '✓' : ''}</span>{words}
+            </button>
+          </MenuItem>
+        ))}
         <MenuItem>
           <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setChanging(true)}>
             Change the password

@@ -20,6 +20,12 @@ export const codesQuery = queryOptions({
   staleTime: Infinity,
 })
 
+export const termsQuery = queryOptions({
+  queryKey: ['terms'],
+  queryFn: () => unwrap(api.GET('/api/terms')),
+  staleTime: Infinity,
+})
+
 export const jobsQuery = queryOptions({
   queryKey: ['jobs'],
   queryFn: () => unwrap(api.GET('/api/jobs')),

@@ -1,21 +1,29 @@
 /** Field terms as they are shown beside the document's values. */
-export const PROCESSES: readonly [string, string][] = [
-  ['111', '111 SMAW · covered electrode'],
-  ['114', '114 FCAW-S · self-shielded wire'],
-  ['131', '131 GMAW · solid wire, inert gas'],
-  ['135', '135 GMAW · solid wire, active gas'],
-  ['136', '136 FCAW-G · flux-cored wire, active gas'],
-  ['138', '138 GMAW · metal-cored wire, active gas'],
-  ['141', '141 GTAW · TIG with rod'],
-  ['142', '142 GTAW · TIG without filler'],
-  ['143', '143 GTAW · TIG, cored rod'],
-  ['121', '121 SAW · submerged arc, solid wire'],
-  ['122', '122 SAW · submerged arc, strip'],
-  ['124', '124 SAW · submerged arc, metal powder'],
-  ['125', '125 SAW · submerged arc, cored wire'],
-  ['15', '15 PAW · plasma'],
-  ['311', '311 OAW · oxy-acetylene'],
+/** ISO 4063 number, AWS letters, words. */
+const PROCESS_ROWS: readonly [string, string, string][] = [
+  ['111', 'SMAW', 'covered electrode'],
+  ['114', 'FCAW-S', 'self-shielded wire'],
+  ['131', 'GMAW', 'solid wire, inert gas'],
+  ['135', 'GMAW', 'solid wire, active gas'],
+  ['136', 'FCAW-G', 'flux-cored wire, active gas'],
+  ['138', 'GMAW', 'metal-cored wire, active gas'],
+  ['141', 'GTAW', 'TIG with rod'],
+  ['142', 'GTAW', 'TIG without filler'],
+  ['143', 'GTAW', 'TIG, cored rod'],
+  ['121', 'SAW', 'submerged arc, solid wire'],
+  ['122', 'SAW', 'submerged arc, strip'],
+  ['124', 'SAW', 'submerged arc, metal powder'],
+  ['125', 'SAW', 'submerged arc, cored wire'],
+  ['15', 'PAW', 'plasma'],
+  ['311', 'OAW', 'oxy-acetylene'],
 ]
+
+/** Processes to choose from: AWS letters lead in American usage, the number in ISO usage. */
+export const processOptions = (usage: 'aws' | 'iso'): [string, string][] =>
+  PROCESS_ROWS.map(([number, letters, words]) => [number, usage === 'aws' ? `${letters} · ${words} (${number})` : `${number} ${letters} · ${words}`])
+
+/** A process as a heading names it. */
+export const processName = (number: string, usage: 'aws' | 'iso'): string => (usage === 'aws' && PROCESS_ROWS.find(([one]) => one === number)?.[1]) || number
 /** Whether a requirement goes beyond the code's own rule. */
 export const ASKED: readonly [string, string][] = [
   ['yes', 'required'],
@@ -107,11 +115,9 @@ export const JOINT_KINDS: readonly [string, string][] = [
   ['edge', 'edge'],
   ['branch', 'branch'],
 ]
-export const WELDS: readonly [string, string][] = [
-  ['fillet', 'fillet'],
-  ['cjp-groove', 'CJP groove weld'],
-  ['pjp-groove', 'PJP groove weld'],
-]
+/** Welds to choose from, each by its key in the glossary. */
+export const weldOptions = <Weld extends string>(term: (key: string) => string): [Weld, string][] =>
+  ([['fillet', 'weld-fillet'], ['cjp-groove', 'weld-groove-cjp'], ['pjp-groove', 'weld-groove-pjp']] as const).map(([weld, key]) => [weld as string as Weld, term(key).replace(/ butt weld$/, '')])
 export const FORMS: readonly [string, string][] = [
   ['square', 'square'],
   ['single-v', 'single V'],

@@ -34,6 +34,7 @@ EDITION = Edition(
     heat_basis="arc-energy",
     heat_citation=AWS_HEAT_INPUT,
     unit_column="us",
+    usage="aws",
     record_word="PQR",
     procedure_word="WPS",
     draft_findings=draft_findings,

@@ -89,6 +89,7 @@ EDITION = Edition(
     heat_basis="heat-input",
     heat_citation=ISO_TR_18491,
     unit_column="si",
+    usage="iso",
     record_word="WPQR",
     procedure_word="pWPS",
     draft_findings=draft_findings,

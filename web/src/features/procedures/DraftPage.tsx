@@ -6,9 +6,10 @@ import { Refusal, api, unwrap } from '../../api/client'
 import type { Intent, Joint, Procedure, System } from '../../api/types'
 import { useJob } from '../../app/job'
 import { useSession } from '../../app/session'
+import { useTerms, useUsage } from '../../app/terms'
 import { useUnits } from '../../app/units'
 import { gasText } from '../../domain/procedure'
-import { JOINT_KINDS, OVERLAPS, POSITIONS, PROCESSES, ROUTES, TRANSFERS, WELDS } from '../../domain/words'
+import { JOINT_KINDS, OVERLAPS, POSITIONS, ROUTES, TRANSFERS, processOptions, weldOptions } from '../../domain/words'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
@@ -92,6 +93,8 @@ export function DraftPage() {
   const errors = new Map((refusal?.body.errors ?? []).map((one) => [one.path, one.message]))
   const open = openQuestions(answers)
   const code = codes.find((one) => one.id === answers.code?.id)
+  const usage = useUsage(answers.code?.id)
+  const term = useTerms(answers.code?.id)
   const make = useMutation({
     mutationFn: (document: Procedure) =>
       unwrap(api.POST('/api/jobs/{job_id}/procedures', { params: { path: { job_id: job?.id ?? 0 } }, body: { document: { ...document, number: null } } })),
@@ -148,7 +151,7 @@ export function DraftPage() {
             <div className="grid grid-cols-2 gap-1.5">
               <Choice<Joint['kind']> label="Joint" path="joint.kind" value={answers.joint.kind} none="joint" options={JOINT_KINDS}
                 onChange={(kind) => change((before) => ({ ...before, joint: kind ? { ...before.joint, kind } : {} }))} />
-              <Choice<Joint['weld']> label="Weld" path="joint.weld" value={answers.joint.weld} none="weld" options={WELDS}
+              <Choice<Joint['weld']> label="Weld" path="joint.weld" value={answers.joint.weld} none="weld" options={weldOptions<Joint['weld']>(term)}
                 onChange={(weld) => change((before) => ({ ...before, joint: weld ? { ...before.joint, weld } : {} }))} />
             </div>
             <Told error={errors.get('joint.weld') ?? errors.get('joint')} />
@@ -171,13 +174,13 @@ export function DraftPage() {
             <Told error={errors.get('position')} />
           </Question>
           <Question n={5} words="Which process?">
-            <Choice<NonNullable<Answers['process']>> label="Process" path="process" value={answers.process} options={PROCESSES}
+            <Choice<NonNullable<Answers['process']>> label="Process" path="process" value={answers.process} options={processOptions(usage)}
               onChange={(process) => process && change((before) => ({ ...before, process }))} />
             <Told error={errors.get('process')} />
             {answers.joint.weld && answers.joint.weld !== 'fillet' && (
               <div className="grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-2">
                 <span aria-hidden className="text-[13px] text-steel">after the root</span>
-                <Choice<NonNullable<Answers['fill_process']>> label="Process after the root" path="fill_process" value={answers.fill_process} none="the same" options={PROCESSES}
+                <Choice<NonNullable<Answers['fill_process']>> label="Process after the root" path="fill_process" value={answers.fill_process} none="the same" options={processOptions(usage)}
                   onChange={(fill_process) => change((before) => ({ ...before, fill_process, ...(fill_process ? {} : { fill_filler: null }) }))} />
                 <span className="col-span-2"><Told error={errors.get('fill_process')} /></span>
               </div>

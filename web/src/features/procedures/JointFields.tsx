@@ -1,6 +1,7 @@
 import type { Joint, Procedure } from '../../api/types'
 import { withJoint, withJointKind, withPreparation, withSide, withWeld } from '../../domain/procedure'
-import { BACKINGS, FACES, FORMS, GOUGES, JOINT_KINDS, WELDS } from '../../domain/words'
+import { capital, useTerms } from '../../app/terms'
+import { BACKINGS, FACES, FORMS, GOUGES, JOINT_KINDS, weldOptions } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
 import { QuantityField } from '../../ui/QuantityField'
 import { Row } from './Row'
@@ -20,6 +21,8 @@ const AT = 'joint.preparation'
 export function JointFields({ document, fields, onChange, disabled, errors }: Props) {
   const { joint } = document
   const preparation = joint?.preparation
+  const term = useTerms(document.code?.id)
+  const word = (key: string) => capital(term(key))
   const has = new Set(fields)
   const number = (words: string, label: string, path: string, kind: 'gap' | 'angle', value: number | null | undefined, set: (value: number | null) => (before: Procedure) => Procedure) =>
     has.has(path) && (
@@ -35,7 +38,7 @@ export function JointFields({ document, fields, onChange, disabled, errors }: Pr
         <div className="grid grid-cols-[76px_minmax(0,1fr)] gap-1.5">
           <Choice<Joint['kind']> label="Joint" path="joint" value={joint?.kind} options={JOINT_KINDS} disabled={disabled}
             onChange={(kind) => kind && onChange((before) => withJointKind(before, kind))} />
-          <Choice<Joint['weld']> label="Weld" path="joint.weld" value={joint?.weld} options={WELDS} disabled={disabled || !joint}
+          <Choice<Joint['weld']> label="Weld" path="joint.weld" value={joint?.weld} options={weldOptions<Joint['weld']>(term)} disabled={disabled || !joint}
             onChange={(weld) => weld && onChange((before) => withWeld(before, weld))} />
         </div>
       </Row>
@@ -45,17 +48,17 @@ export function JointFields({ document, fields, onChange, disabled, errors }: Pr
             onChange={(form) => onChange((before) => (form ? withPreparation(before, { form: form as NonNullable<Joint['preparation']>['form'] }) : withJoint(before, { preparation: null })))} />
         </Row>
       )}
-      {number('Angle', 'Included angle', `${AT}.included_angle_deg`, 'angle', preparation?.included_angle_deg, (included_angle_deg) => (before) => withPreparation(before, { included_angle_deg }))}
+      {number(word('groove-angle'), word('groove-angle'), `${AT}.included_angle_deg`, 'angle', preparation?.included_angle_deg, (included_angle_deg) => (before) => withPreparation(before, { included_angle_deg }))}
       {number('Lower', 'Included angle of the lower flank', `${AT}.sides.0.angle_deg`, 'angle', side(0)?.angle_deg, (angle_deg) => (before) => withSide(before, 0, { angle_deg }))}
       {number('Upper', 'Included angle of the upper flank', `${AT}.sides.1.angle_deg`, 'angle', side(1)?.angle_deg, (angle_deg) => (before) => withSide(before, 1, { angle_deg }))}
-      {number('Root gap', 'Root gap', `${AT}.root_gap_mm`, 'gap', preparation?.root_gap_mm, (root_gap_mm) => (before) => withPreparation(before, { root_gap_mm }))}
+      {number(word('root-gap'), word('root-gap'), `${AT}.root_gap_mm`, 'gap', preparation?.root_gap_mm, (root_gap_mm) => (before) => withPreparation(before, { root_gap_mm }))}
       {has.has(`${AT}.root_gap_mm`) && (
         <Row words="after tack">
           <QuantityField mode="range" label="Gap allowed after tacking" kind="gap" path={`${AT}.gap_allowed_mm`} disabled={disabled} placeholder="gap after tacking"
             value={preparation?.gap_allowed_mm} onChange={(gap_allowed_mm) => onChange((before) => withPreparation(before, { gap_allowed_mm }))} />
         </Row>
       )}
-      {number('Root face', 'Root face', `${AT}.root_face_mm`, 'gap', preparation?.root_face_mm, (root_face_mm) => (before) => withPreparation(before, { root_face_mm }))}
+      {number(word('root-face'), word('root-face'), `${AT}.root_face_mm`, 'gap', preparation?.root_face_mm, (root_face_mm) => (before) => withPreparation(before, { root_face_mm }))}
       {number(compound ? 'to depth' : 'Depth', compound ? 'Depth of the lower flank' : 'Depth of the front side', `${AT}.sides.0.depth_mm`, 'gap', side(0)?.depth_mm, (depth_mm) => (before) => withSide(before, 0, { depth_mm }))}
       {number('at the back', 'Depth of the back side', `${AT}.sides.1.depth_mm`, 'gap', side(1)?.depth_mm, (depth_mm) => (before) => withSide(before, 1, { depth_mm }))}
       {number('Radius', 'Radius', `${AT}.sides.0.radius_mm`, 'gap', side(0)?.radius_mm, (radius_mm) => (before) => withSide(before, 0, { radius_mm }))}
@@ -76,7 +79,7 @@ export function JointFields({ document, fields, onChange, disabled, errors }: Pr
       )}
       {number('Between', 'Angle between the members', 'joint.dihedral_deg', 'angle', joint?.dihedral_deg, (dihedral_deg) => (before) => withJoint(before, { dihedral_deg }))}
       {number('Branch', 'Branch angle', 'joint.branch_angle_deg', 'angle', joint?.branch_angle_deg, (branch_angle_deg) => (before) => withJoint(before, { branch_angle_deg }))}
-      {number('Cap', 'Height of the cap', 'joint.reinforcement_mm', 'gap', joint?.reinforcement_mm, (reinforcement_mm) => (before) => withJoint(before, { reinforcement_mm }))}
+      {number('Cap', capital(`${term('cap-height')}, height`), 'joint.reinforcement_mm', 'gap', joint?.reinforcement_mm, (reinforcement_mm) => (before) => withJoint(before, { reinforcement_mm }))}
       {has.has('joint.backing') && (
         <Row words="Root">
           <div className="grid grid-cols-2 gap-1.5">

@@ -1,10 +1,12 @@
 import { useMemo, type KeyboardEvent } from 'react'
 
 import type { Bracket, Evaluation, Pass, Procedure, Range } from '../../api/types'
+import { useUsage } from '../../app/terms'
 import { useUnits } from '../../app/units'
 import { scaleOver } from '../../domain/band'
 import { addPass, gasText, groupsOf, passesOf, removePass, withPasses } from '../../domain/procedure'
 import { temper } from '../../domain/temper'
+import { processName } from '../../domain/words'
 import { Band } from '../../ui/Band'
 import { Button } from '../../ui/Button'
 import { QuantityField } from '../../ui/QuantityField'
@@ -97,7 +99,7 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
             .toReversed()
             .map((group) => (
               <div key={`${group.key}${String(group.passes[0]?.number)}`} role="rowgroup">
-                <Heading one={group.passes[0]} />
+                <Heading one={group.passes[0]} code={document.code?.id} />
                 {group.passes.toReversed().map((one) => {
                   const found = heat.get(one.number)
                   const range = found ? { min: found.min_kj_mm, max: found.max_kj_mm } : null
@@ -180,8 +182,9 @@ function HeatText({ range }: { range: Range | null }) {
   return <span className="text-[14px]">{range ? units.range(range, 'heat_input') : <span className="text-steel2">—</span>}</span>
 }
 
-function Heading({ one }: { one: Pass | undefined }) {
+function Heading({ one, code }: { one: Pass | undefined; code: string | undefined }) {
   const units = useUnits()
+  const usage = useUsage(code)
   if (!one) return null
   const size = one.filler?.diameter_mm ? `${units.value(one.filler.diameter_mm, 'wire_diameter')} ${units.unit('wire_diameter')}` : ''
   const flow = one.gas?.flow_l_min ? `${units.range(one.gas.flow_l_min, 'flow')} ${units.unit('flow')}` : ''
@@ -189,7 +192,7 @@ function Heading({ one }: { one: Pass | undefined }) {
   return (
     <div role="row" className="border-b border-line pt-2 pb-1 text-[12.5px]">
       <div role="rowheader" className="truncate">
-        <b className="mr-1.5 rounded-sm bg-ink px-1.5 py-px font-head text-[15px] font-semibold text-paper">{one.process}</b>
+        <b className="mr-1.5 rounded-sm bg-ink px-1.5 py-px font-head text-[15px] font-semibold text-paper">{processName(one.process, usage)}</b>
         {size} {one.filler?.designation ?? 'no filler'}
         <span className="ml-2 text-steel2">{rest.filter(Boolean).join(' · ')}</span>
       </div>

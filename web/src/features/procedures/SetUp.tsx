@@ -2,9 +2,10 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import type { Pass, Procedure } from '../../api/types'
+import { useUsage } from '../../app/terms'
 import { groupsOf, passesOf, withPasses } from '../../domain/procedure'
 import { machinesOf, withFiller } from '../../domain/shelf'
-import { BEADS, MECHANISATIONS, OUTPUTS, POLARITIES, PROCESSES, PROGRESSIONS, ROLES, SOURCES, TRANSFERS } from '../../domain/words'
+import { BEADS, MECHANISATIONS, OUTPUTS, POLARITIES, PROGRESSIONS, ROLES, SOURCES, TRANSFERS, processOptions } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
 import { Labelled } from '../../ui/Labelled'
@@ -35,6 +36,7 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
   const [together, setTogether] = useState(true)
   const one = passesOf(document).find((pass) => pass.number === selected)
   const fields = useQuery({ ...setupFieldsQuery(one?.process ?? '', one?.polarity ?? null, one?.transfer ?? null), placeholderData: keepPreviousData })
+  const usage = useUsage(document.code?.id)
   if (!one) return null
   const has = (field: string) => fields.data?.includes(field) ?? false
   /** Whether a group of fields shows: the process has it, or the document states it all the same. */
@@ -59,7 +61,7 @@ export function SetUp({ document, selected, onChange, disabled }: Props) {
       </div>
       <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px] max-[1150px]:grid-cols-3">
         <Labelled words="Process">
-          <Choice label="Process" path={`${path}.process`} value={one.process} options={PROCESSES} disabled={disabled}
+          <Choice label="Process" path={`${path}.process`} value={one.process} options={processOptions(usage)} disabled={disabled}
             onChange={(process) => process && set({ process, ...(process === '111' || process.startsWith('12') ? { gas: null, transfer: null } : {}) })} />
         </Labelled>
         <Labelled words="Filler" wide>

@@ -4,7 +4,8 @@ import { useState } from 'react'
 import { api, unwrap } from '../../api/client'
 import type { Coverage, Procedure } from '../../api/types'
 import { useJob } from '../../app/job'
-import { JOINT_KINDS, POSITIONS, WELDS } from '../../domain/words'
+import { useTerms } from '../../app/terms'
+import { JOINT_KINDS, POSITIONS, weldOptions } from '../../domain/words'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
@@ -16,7 +17,8 @@ import { proceduresQuery } from '../procedures/queries'
 type Joint = { metal: string | null; mm: number | null; kind: string; weld: string; leg: number | null; position: string | null; od: number | null }
 
 /** Does this coupon cover a joint, or a procedure of the job? */
-export function CoversBox({ couponId }: { couponId: number }) {
+export function CoversBox({ couponId, code }: { couponId: number; code: string | null }) {
+  const term = useTerms(code)
   const { job } = useJob()
   const procedures = useQuery({ ...proceduresQuery(job?.id ?? 0), enabled: job !== undefined })
   const [joint, setJoint] = useState<Joint>({ metal: null, mm: null, kind: 'butt', weld: 'cjp-groove', leg: null, position: null, od: null })
@@ -51,7 +53,7 @@ export function CoversBox({ couponId }: { couponId: number }) {
             <Labelled words="thickness"><QuantityField label="Thickness" kind="thickness" value={joint.mm} onChange={(mm) => put({ mm })} /></Labelled>
             <Labelled words="pipe: outside diameter"><QuantityField label="Outside diameter" kind="diameter" value={joint.od} onChange={(od) => put({ od })} /></Labelled>
             <Labelled words="joint"><Choice label="Joint" value={joint.kind} options={JOINT_KINDS} onChange={(kind) => put({ kind: kind ?? 'butt' })} /></Labelled>
-            <Labelled words="weld"><Choice label="Weld" value={joint.weld} options={WELDS} onChange={(weld) => put({ weld: weld ?? 'fillet' })} /></Labelled>
+            <Labelled words="weld"><Choice label="Weld" value={joint.weld} options={weldOptions<typeof joint.weld>(term)} onChange={(weld) => put({ weld: weld ?? 'fillet' })} /></Labelled>
             {joint.weld === 'fillet' && <Labelled words="leg"><QuantityField label="Leg" kind="gap" value={joint.leg} onChange={(leg) => put({ leg })} /></Labelled>}
             <Labelled words="position"><Choice label="Position" value={joint.position} none="not stated" options={POSITIONS} onChange={(position) => put({ position })} /></Labelled>
           </div>

@@ -78,7 +78,7 @@ function Page({ id, ranges }: { id: number; ranges: Ranges }) {
           <Validity columns={columns} />
           {ranges.groups.map((group) => <Group key={group} group={group} ranges={ranges} columns={columns} free={free} apart={apart && columns.length > 1} />)}
         </div>
-        <CoversBox couponId={id} />
+        <CoversBox couponId={id} code={ranges.ranges.find((one) => one.own)?.code ?? null} />
       </div>
     </div>
   )

@@ -1,5 +1,6 @@
 import type { SettingsChart } from '../../api/types'
-import { POLARITIES, POSITIONS, PROCESSES } from '../../domain/words'
+import { useUsage } from '../../app/terms'
+import { POLARITIES, POSITIONS, processOptions } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
@@ -12,13 +13,14 @@ type Position = SettingsChart['rows'][number]['positions'][number]
 /** A printed chart of settings: where it stands, what it is for, and its lines. */
 export function ChartForm({ document, put, errors }: FormProps<SettingsChart>) {
   const rows = document.rows
+  const usage = useUsage(null)
   return (
     <>
       <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px]">
         <Labelled words="Name of the chart" wide><TextField label="Name of the chart" value={document.name} onChange={(name) => put({ name: name ?? '' })} error={errors.get('name')} placeholder="Door of feeder 3" /></Labelled>
         <Labelled words="Printed by"><TextField label="Printed by" value={document.source} onChange={(source) => put({ source })} error={errors.get('source')} /></Labelled>
         <Labelled words="Page"><TextField label="Page" value={document.page} onChange={(page) => put({ page })} error={errors.get('page')} /></Labelled>
-        <Labelled words="Process"><Choice label="Process" value={document.process} options={PROCESSES} onChange={(process) => { if (process) put({ process: process as SettingsChart['process'] }) }} /></Labelled>
+        <Labelled words="Process"><Choice label="Process" value={document.process} options={processOptions(usage)} onChange={(process) => { if (process) put({ process: process as SettingsChart['process'] }) }} /></Labelled>
         <Labelled words="Filler class">
           <TextField label="Filler class" value={document.designation} onChange={(designation) => put({ designation })} error={errors.get('designation')} placeholder="E71T-1C" />
           {document.designation && <FillerHint designation={document.designation} disabled={false} onTake={(designation) => put({ designation })} />}

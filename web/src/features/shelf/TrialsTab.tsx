@@ -4,9 +4,10 @@ import { useState } from 'react'
 import { Refusal, api, unwrap } from '../../api/client'
 import type { Trial, TrialRow } from '../../api/types'
 import { useSession } from '../../app/session'
+import { useUsage } from '../../app/terms'
 import { useUnits } from '../../app/units'
 import { gasText } from '../../domain/procedure'
-import { POSITIONS, PROCESSES, TRANSFERS } from '../../domain/words'
+import { POSITIONS, TRANSFERS, processOptions } from '../../domain/words'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
@@ -84,6 +85,7 @@ type Draft = Partial<Omit<Trial, 'filler' | 'verdict' | 'thickness_mm'>> & { thi
 
 function EnterDialog({ onClose }: { onClose: () => void }) {
   const queries = useQueryClient()
+  const usage = useUsage(null)
   const [trial, setTrial] = useState<Draft>({ filler: {}, verdict: 'kept' })
   const put = (changes: Partial<Draft>) => setTrial((before) => ({ ...before, ...changes }))
   const enter = useMutation({
@@ -102,7 +104,7 @@ function EnterDialog({ onClose }: { onClose: () => void }) {
     <Modal title="Log a trial" open onClose={onClose} wide>
       <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); if (whole) enter.mutate(whole) }}>
         <div className="grid grid-cols-4 gap-x-3 gap-y-2">
-          <Labelled words="Process" wide><Choice<Trial['process']> label="Process" value={process} options={PROCESSES} onChange={(next) => next && put({ process: next })} /></Labelled>
+          <Labelled words="Process" wide><Choice<Trial['process']> label="Process" value={process} options={processOptions(usage)} onChange={(next) => next && put({ process: next })} /></Labelled>
           <Labelled words="Filler"><TextField label="Filler" value={trial.filler.designation} onChange={(designation) => put({ filler: { ...trial.filler, designation } })} placeholder="ER70S-6" error={errors.get('designation')} /></Labelled>
           <Labelled words="Diameter"><QuantityField label="Diameter" kind="wire_diameter" value={trial.filler.diameter_mm} onChange={(diameter_mm) => setTrial((before) => ({ ...before, filler: { ...before.filler, diameter_mm } }))} /></Labelled>
           <Labelled words="Gas"><GasField label="Gas" value={null} onChange={(shares) => put({ gas: shares ? gasText(shares) : null })} /></Labelled>

@@ -1,0 +1,1 @@
+"""The terms of the trade, by American and by ISO usage."""
