@@ -174,6 +174,9 @@ def test_cautions_follow_the_hazard():
     )
     assert not any("chromium" in text for text in plain)
     assert any("chromium(VI)" in text for text in stainless.cautions)
+    # What is special to it stands first; what every arc does, and who decides, last.
+    assert "chromium(VI)" in stainless.cautions[0]
+    assert stainless.cautions[-1] == "Local rules and qualified people decide."
     assert plain[-1] == "Local rules and qualified people decide."
 
 

@@ -16,11 +16,16 @@ _CHROMIUM_FILLER = re.compile(r"\b(?:E|ER|EC)?(?:308|309|310|312|316|317|318|347
 _CHROMIUM_METAL = re.compile(r"\b1\.4\d{3}\b|\b(?:304|308|309|310|316|317|321|347|410|430)L?\b|DUPLEX")
 
 
+_EVERYWHERE = ("arc", "fume", "gas", "sparks")
+"""Cautions of nearly every weld; they stand behind those that are special to it."""
+
+
 def cautions_for(procedure: Procedure) -> tuple[str, ...]:
-    """Cautions in the order of the table, each one sentence; the last defers to others."""
+    """Cautions, what is special to the procedure first; the last defers to others."""
     texts = {row["id"]: row["text"] for row in load_table("welding.advice", "cautions").rows}
     chosen = _triggers(procedure)
-    return (*(text for key, text in texts.items() if key in chosen), CLOSING)
+    ordered = sorted((key for key in texts if key in chosen), key=lambda key: key in _EVERYWHERE)
+    return (*(texts[key] for key in ordered), CLOSING)
 
 
 def _triggers(procedure: Procedure) -> set[str]:

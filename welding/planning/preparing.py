@@ -195,6 +195,10 @@ def process_of_root(facts: Facts) -> str:
     return facts.process if facts.intent.fill_process else ""
 
 
+_CLOSES = {"111": "an electrode", "135": "short circuit", "141": "TIG"}
+"""What bridges an open root (common practice)."""
+
+
 def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     thin = facts.thin
     wide_root = _needs_backing(facts, joint) or joint.backing in ("metal", "ceramic")
@@ -221,6 +225,10 @@ def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         form="single-v", included_angle_deg=angle, root_gap_mm=gap, root_face_mm=min(land, thin / 2)
     )
     text = f"single V {angle:g}°, open root: gap {gap:g} mm, root face {min(land, thin / 2):g} mm"
+    closes = _CLOSES.get(facts.process)
+    wished = facts.intent.transfer
+    if closes and wished in (None, "short-circuit", "controlled-short-circuit"):
+        text += f"; {closes} closes it from one side, so that no backing has to be fitted or taken off"
     return _with(joint, preparation), (_reason(facts, text),)
 
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
-import { moved, settled, ticks } from './rectangle'
+import { moved, padded, settled, ticks } from './rectangle'
 
 const axes = { across: { min: 0, max: 500 }, along: { min: 0, max: 400 } }
 const start = { across: { min: 200, max: 300 }, along: { min: 220, max: 260 } }
@@ -32,4 +32,16 @@ describe('a rectangle that is dragged', () => {
 
 it.each([[500, 5, [0, 100, 200, 300, 400, 500]], [90, 5, [0, 20, 40, 60, 80]]])('round steps to %s', (most, count, steps) => {
   expect(ticks(most, count)).toEqual(steps)
+})
+
+it.each<[number | null, number | null, [number, number]]>([
+  [8, 8, [7.6, 8.4]],
+  [0, 0, [-0.5, 0.5]],
+  [0, 100, [-8, 108]],
+  [8, 8.2, [7.69, 8.51]],
+  [null, null, [0, 1]],
+])('gives an axis from %s to %s room', (low, high, ends) => {
+  const [least, most] = padded(low, high)
+  expect(least).toBeCloseTo(ends[0])
+  expect(most).toBeCloseTo(ends[1])
 })

@@ -34,3 +34,11 @@ export function ticks(most: number, count = 5): number[] {
   for (let value = 0; value <= most * 1.0001; value += step) found.push(value)
   return found
 }
+
+/** Ends of an axis about what was measured: a little room, and a steady value does not fill it with noise. */
+export function padded(low: number | null, high: number | null): [number, number] {
+  if (low === null || high === null || !Number.isFinite(low) || !Number.isFinite(high)) return [0, 1]
+  const least = Math.max(Math.abs(high), Math.abs(low)) * 0.1 || 1
+  const room = Math.max((high - low) * 0.08, (least - (high - low)) / 2)
+  return [low - room, high + room]
+}

@@ -10,6 +10,7 @@ import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
 import type { Stopwatch } from '../../domain/stopwatch'
 import { Button } from '../../ui/Button'
+import { Cautions } from '../../ui/Cautions'
 import { Notice } from '../../ui/Notice'
 import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { SectionDrawing } from '../../ui/SectionDrawing'
@@ -191,7 +192,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
                 <SectionDrawing drawing={coupon.evaluation.drawing} heat={heat} welded={new Set(heat.keys())} lit={entry.number} fit />
               </div>
             )}
-            <p className="border-l-3 border-straw bg-note px-3 py-2 text-[12.5px]">{coupon.evaluation.cautions.join(' ')}</p>
+            <Cautions texts={coupon.evaluation.cautions} />
           </div>
         </div>
       </div>

@@ -1,6 +1,7 @@
 import { Fragment, useState } from 'react'
 
 import type { Evaluation, Finding } from '../../api/types'
+import { Cautions } from '../../ui/Cautions'
 import { Sources } from '../../ui/Sources'
 import { MARK_WORDS, MarkIcon, markOf, type Mark } from '../../ui/Verdict'
 
@@ -78,9 +79,7 @@ export function Checks({ evaluation, onGo }: { evaluation: Evaluation | undefine
         </p>
       )}
       {all && holding.map((finding, index) => <One key={`${finding.rule}${finding.path}${String(index)}`} finding={finding} onGo={onGo} />)}
-      {evaluation && (
-        <p className="mt-2 border-l-3 border-straw bg-note px-2.5 py-1.5 text-[12.5px]">{evaluation.cautions.join(' ')}</p>
-      )}
+      {evaluation && <Cautions texts={evaluation.cautions} />}
     </section>
   )
 }

@@ -3,6 +3,7 @@ import uPlot from 'uplot'
 import 'uplot/dist/uPlot.min.css'
 
 import type { Trace } from '../../api/types'
+import { padded } from '../../domain/rectangle'
 import { withGaps } from '../../domain/trace'
 import type { Span } from './queries'
 
@@ -60,9 +61,9 @@ function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
         width: place.clientWidth,
         height: tall,
         legend: { show: false },
-        scales: { x: { time: false } },
+        scales: { x: { time: false }, y: { range: (_, low, high) => padded(low, high) } },
         cursor: { drag: { x: true, y: false, setScale: false }, sync: { key: 'trace' } },
-        axes: [last ? { ...axis, size: CLOCK } : { ...axis, size: 6, values: () => [] }, { ...axis, size: 52, space: 24 }],
+        axes: [last ? { ...axis, size: CLOCK } : { ...axis, size: 6, values: () => [] }, { ...axis, size: 52, space: 17 }],
         series: [
           {},
           { stroke: colour, width: 1, points: { show: false } },

@@ -1,0 +1,8 @@
+/** Cautions, what is special to the procedure first, one below the other. */
+export function Cautions({ texts }: { texts: readonly string[] }) {
+  return (
+    <ul aria-label="Cautions" className="mt-2 grid gap-1 border-l-3 border-straw bg-note px-2.5 py-1.5 text-[12.5px]">
+      {texts.map((text) => <li key={text}>{text}</li>)}
+    </ul>
+  )
+}
