@@ -159,7 +159,7 @@ def test_a_filler_is_picked_as_people_say_it(enter):
     expect(page.get_by_label("Filler diameter")).to_have_value("1.143")
     page.get_by_label("Filler designation").fill("tarn core")
     page.get_by_role("option", name=re.compile("^Tarn Core 46")).click()
-    expect(page.get_by_text("as bought: Tarn Core 46")).to_be_visible()
+    expect(page.get_by_text("product: Tarn Core 46")).to_be_visible()
 
 
 def test_the_arc_side_of_the_bench(enter, bridge):
