@@ -129,9 +129,11 @@ def serve(options: argparse.Namespace) -> int:
 
 def _up(options: argparse.Namespace, *, demo: bool) -> int:
     kind = "demo" if demo else "serve"
-    # Ended from outside (a closed terminal, a supervisor) it stops what it started, as with Ctrl+C.
+    # Ended from outside (a closed terminal, a supervisor) it stops what it started, as with Ctrl+C;
+    # what nohup told it to outlive it outlives.
     for sign in (signal.SIGTERM, signal.SIGHUP):
-        signal.signal(sign, _interrupted)
+        if signal.getsignal(sign) is not signal.SIG_IGN:
+            signal.signal(sign, _interrupted)
     check_serving()
     with only_one():
         say("Grounded Bead")

@@ -17,6 +17,12 @@ from ops.cluster import Cluster, free_port
 from ops.places import ROOT
 
 
+def _as_from_a_terminal() -> None:
+    """Whoever runs the tests in the background ignores these, and so would all that he starts."""
+    for sign in (signal.SIGINT, signal.SIGHUP):
+        signal.signal(sign, signal.SIG_DFL)
+
+
 class Shop:
     """One ./bead with its state: started, killed, looked into."""
 
@@ -51,6 +57,7 @@ class Shop:
             stdin=subprocess.DEVNULL,
             stdout=subprocess.DEVNULL,
             stderr=subprocess.DEVNULL,
+            preexec_fn=_as_from_a_terminal,
         )
 
     def kill_server(self) -> None:
