@@ -234,7 +234,7 @@ def test_stop_and_status(shop):
 @pytest.mark.parametrize("sign", [signal.SIGTERM, signal.SIGHUP, signal.SIGINT])
 def test_a_demo_in_the_foreground_that_is_ended_leaves_nothing_running(shop, sign):
     begun = shop.begin()
-    Person(shop.port).wait_for("/session", 200, 90)
+    Person(shop.port).wait_for("/session", 200, 240)
     time.sleep(2)  # it only waits now
     begun.send_signal(sign)
     assert begun.wait(timeout=60) == 0
