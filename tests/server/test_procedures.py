@@ -170,3 +170,15 @@ def test_an_odd_id_is_refused(api, draft, name):
     document["passes"][1]["id"] = name
     status, answer = api["engineer"]("PUT", f"/revisions/{draft.pk}", {"version": 1, "document": document})
     assert status == 422 and any("passes.1.id" in one["path"] for one in answer["errors"])
+
+
+def test_a_save_without_ids_lends_no_pass_the_id_of_another(api, draft):
+    path = f"/revisions/{draft.pk}"
+    _, before = api["engineer"]("GET", path)
+    plain = [{k: v for k, v in run.items() if k != "id"} for run in before["document"]["passes"]]
+    rest = [{**run, "number": n} for n, run in enumerate(plain[1:], 1)]  # the root is gone
+    document = {**before["document"], "passes": rest}
+    assert api["engineer"]("PUT", path, {"version": 1, "document": document})[0] == 200
+    _, now = api["engineer"]("GET", path)
+    ids = [run["id"] for run in now["document"]["passes"]]
+    assert len(set(ids)) == 2 and not set(ids) & {run["id"] for run in before["document"]["passes"]}

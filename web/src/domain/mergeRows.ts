@@ -21,8 +21,8 @@ export function mergedRows(base: unknown[], mine: unknown[], theirs: unknown[], 
     const [old, mineNow, theirsNow] = [was.get(id), here.get(id), there.get(id)]
     if (!old) return true
     if (mineNow && theirsNow) return true
-    const left = mineNow ?? theirsNow
-    return left !== undefined && !same(bare(left), bare(old)) // removed by one, changed by the other
+    const kept = mineNow ?? theirsNow
+    return kept !== undefined && !same(bare(kept), bare(old)) // removed by one, changed by the other
   })
   const besides = addedBeside(before, left, right)
   const rows = kept.map((id, at) => {

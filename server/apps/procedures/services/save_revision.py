@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+from secrets import token_hex
+
 from api.errors import ConflictError, StaleError
 from django.db import transaction
 from django.utils import timezone
@@ -23,6 +26,7 @@ def save_revision(user: User, revision: Revision, version: int, document: Docume
         StaleError: Someone saved it in the meantime; carries what stands now.
     """
     require(user, Action.WRITE_PROCEDURE)
+    document = _with_new_ids(document)
     columns = columns_of(named(document, revision.procedure.number, revision.letter))
     columns |= {"version": version + 1, "saved_by": user, "saved_at": timezone.now()}
     if Revision.objects.filter(pk=revision.pk, version=version, stage=Stage.DRAFT).update(**columns):
@@ -43,3 +47,11 @@ def save_revision(user: User, revision: Revision, version: int, document: Docume
             "saved_at": revision.saved_at.isoformat(),
         },
     )
+
+
+def _with_new_ids(document: Document) -> Document:
+    """Whoever sends a pass without its id has lost which one it was: it gets one that none ever had."""
+    if all(run.id is not None for run in document.passes):
+        return document
+    passes = (run if run.id is not None else replace(run, id=token_hex(8)) for run in document.passes)
+    return replace(document, passes=tuple(passes))
