@@ -172,12 +172,18 @@ def test_a_chart_is_entered_and_stands_beside_the_draft(enter):
 
     six_answers(page)
     answer(page, "S355J2+N", "20", "butt", "full penetration", "PA", "135")
-    beside = page.get_by_role("region", name="Charts and trials beside the proposal")
+    beside = page.get_by_role("region", name="Charts, trials and limits beside the proposal")
     row = beside.get_by_role("row").filter(has_text="Cabinet door, page 7").last
     expect(row).to_contain_text("The chart is for DCEN, the pass for DCEP. Not followed.")
     followed = beside.get_by_role("row").filter(has_text="Shop handbook, page 14").last
-    expect(followed).to_contain_text("the proposal keeps inside it")
+    expect(followed).to_contain_text("these passes keep inside it")
     expect(page.get_by_role("region", name="Why")).to_contain_text("kept inside Shop handbook, page 14")
+
+    # A typed procedure has them beside each of its passes too.
+    open_from(page, "Procedures", "FB-27-P03")
+    page.get_by_role("tab", name="Charts and trials").click()
+    beside = page.get_by_role("region", name="Charts, trials and limits beside this pass")
+    expect(beside.get_by_role("row").filter(has_text="Shop handbook, page 14")).to_contain_text("3.5–6.0")
 
 
 def test_two_drafts_side_by_side(enter):

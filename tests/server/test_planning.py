@@ -133,6 +133,25 @@ def test_a_bad_trial_is_refused_with_its_path(api):
     assert status == 422 and any("current_a" in error["path"] for error in body["errors"])
 
 
+def test_charts_and_trials_stand_beside_a_typed_procedure(api):
+    document = samples.procedure()
+    _, none = api["viewer"]("POST", "/charts-beside", {"document": document})
+    assert not [one for group in none for one in group["sources"] if one["kind"] in ("chart", "trial")]
+    first = document["passes"][0]
+    size = first["filler"]["diameter_mm"]
+    line = {"diameter_mm": size, "positions": document["positions"], "current_a": {"min": 400, "max": 420}}
+    chart = {
+        "format": "grounded-bead/chart", "version": 1, "name": "Cabinet door", "process": first["process"],
+        "designation": first["filler"]["designation"], "polarity": "DCEN", "rows": [line],
+    }  # fmt: skip
+    assert api["engineer"]("POST", "/shelf", {"kind": "chart", "document": chart})[0] == 201
+    status, found = api["viewer"]("POST", "/charts-beside", {"document": document})
+    assert status == 200
+    own, printed = (next(s for s in found[0]["sources"] if s["kind"] == kind) for kind in ("own", "chart"))
+    assert own["source"] == "This procedure" and own["current_a"] == first["current_a"]
+    assert "The chart is for DCEN, the pass for DCEP." in printed["differs"]
+
+
 def test_the_heat_chart_of_a_pass(api):
     document = samples.procedure(thermal={"heat_input_kj_mm": {"min": 1.0, "max": 2.0}})
     status, chart = api["viewer"]("POST", "/heat-chart", {"document": document, "pass_number": 1})

@@ -2,7 +2,9 @@
 
 import pytest
 
-from welding.documents.codec import CHART, INTENT
+from tests.welding import samples
+from welding.charts.differences import differences, rows_for
+from welding.documents.codec import CHART, INTENT, PROCEDURE
 from welding.errors import DocumentError
 from welding.planning.propose import propose
 
@@ -72,6 +74,26 @@ def test_polarity_against_the_class_is_called_wrong_and_a_mere_difference_is_not
     assert not of_chart(asked(chart(gas="75Ar/25CO2")))[0].wrong
 
 
+@pytest.mark.parametrize(
+    "theirs, own, alike",
+    [
+        ("ER70S-6", "G 42 4 M21 3Si1", True),  # G3Si1 and ER70S-6 are one wire (common practice)
+        ("E71T-1C", "T 42 2 P C1 1 H5", True),
+        ("ER70S-6", "ER308LSi", False),
+        ("E71T-11", "T 42 2 P C1 1 H5", False),  # self-shielded against gas-shielded
+    ],
+)
+def test_one_class_in_two_naming_systems_is_one_class(theirs, own, alike):
+    document = samples.procedure()
+    one = document["passes"][0]
+    one["filler"] = {**one["filler"], "designation": own}
+    procedure = PROCEDURE.take(document)
+    printed = CHART.take({**chart({"diameter_mm": 1.2}, designation=theirs), "process": one["process"]})
+    (row,) = rows_for(printed, procedure, procedure.passes[0])
+    told = differences(printed, row, procedure, procedure.passes[0], "steel")
+    assert ("class" not in {difference.subject for difference in told}) == alike
+
+
 def test_a_flat_chart_used_uphill_names_the_next_thinner_size():
     """Uphill goes on the settings of thinner metal (common practice)."""
     found = asked(chart({"positions": ["1G", "2F"]}), position="3G", progression="up")
@@ -137,7 +159,7 @@ def test_trials_the_code_and_charts_stand_on_one_scale():
         code={"id": "aws-d1.1:2020", "units": "si", "route": "prequalified"},
     )  # fmt: skip
     kinds = {source.kind for group in found.bands for source in group.sources}
-    assert {"proposal", "chart", "trial", "code"} <= kinds
+    assert {"own", "chart", "trial", "code"} <= kinds
     for group in found.bands:
         scale = group.current_scale_a
         for source in group.sources:

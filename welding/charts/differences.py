@@ -147,7 +147,8 @@ def _class(chart: SettingsChart, one: Pass) -> Iterator[Difference]:
             )
         return
     same = (
-        theirs.product == mine.product
+        _form(theirs.product) == _form(mine.product)
+        and theirs.shielding == mine.shielding
         and weld_metal(chart.designation) == weld_metal(own)
         and bool(
             set(theirs.polarities) & set(mine.polarities) or not theirs.polarities or not mine.polarities
@@ -156,6 +157,11 @@ def _class(chart: SettingsChart, one: Pass) -> Iterator[Difference]:
     )
     if not same:
         yield Difference(subject="class", text=f"The chart is for {chart.designation}, not for {own}.")
+
+
+def _form(product: str) -> str:
+    """Solid, cored or covered: one system sells as wire or rod what another calls a wire."""
+    return "solid" if product.startswith(("solid", "rod")) else product
 
 
 def _bare(name: str) -> str:

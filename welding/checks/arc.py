@@ -22,7 +22,6 @@ from welding.checks.saying import advise, of_pass
 from welding.documents.procedure import Pass
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.finding import Finding
-from welding.metals.kinds import KIND_OF_FAMILY
 from welding.ranges import Range
 
 BEYOND_SIZE = 0.15
@@ -52,11 +51,7 @@ class _Of:
     @property
     def kind(self) -> str:
         """Kind of metal, as plans go by it; empty where a metal is not known."""
-        found = [self.draft.metal(one) for one in self.draft.procedure.base_metals]
-        kinds = {KIND_OF_FAMILY[one.family] for one in found if one}
-        if not found or not all(found):
-            return ""
-        return next((k for k in ("nickel", "copper", "aluminium", "stainless") if k in kinds), "steel")
+        return self.draft.metal_kind
 
     @property
     def thin(self) -> float | None:

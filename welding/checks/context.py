@@ -11,6 +11,7 @@ from welding.documents.shelf import MakerRange, Product, Shelf
 from welding.heat.passes import PassHeat
 from welding.joints.section import Sectioned
 from welding.metals.catalogue import Metal, find, name_key
+from welding.metals.kinds import KIND_OF_FAMILY
 from welding.quantities.writing import Rounding, System, quantity_text, range_text
 from welding.ranges import Range
 
@@ -40,6 +41,15 @@ class Draft:
             if wanted in {name_key(name) for name in (own.name, *own.also)}:
                 return as_metal(own)
         return find(one.designation)
+
+    @property
+    def metal_kind(self) -> str:
+        """Kind of metal that settings go by, the most demanding of two; empty where a metal is not known."""
+        found = [self.metal(one) for one in self.procedure.base_metals]
+        kinds = {KIND_OF_FAMILY[one.family] for one in found if one}
+        if not found or not all(found):
+            return ""
+        return next((k for k in ("nickel", "copper", "aluminium", "stainless") if k in kinds), "steel")
 
     def machine(self, one: Pass) -> Machine | None:
         """The machine that a pass names, where the procedure takes its record along."""

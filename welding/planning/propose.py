@@ -11,7 +11,7 @@ from welding.checks.context import Draft
 from welding.consumables.designations.decode import decode
 from welding.documents.chart import SettingsChart
 from welding.documents.intent import Intent, Trial
-from welding.documents.procedure import BaseMetal, Groups, Joint, Pass, Procedure, Thermal
+from welding.documents.procedure import BaseMetal, Groups, Joint, Procedure, Thermal
 from welding.documents.shelf import Shelf
 from welding.errors import DocumentError, Problem
 from welding.heat.by_metal import usual_hydrogen_ml_100g
@@ -30,9 +30,10 @@ from welding.planning.autogenous import (
     without_filler,
 )
 from welding.planning.beads import PlannedBead
+from welding.planning.beside import PassBands, bands_beside
 from welding.planning.choosing import Consumables, choose_consumables
 from welding.planning.facts import Facts, facts_of, for_fill
-from welding.planning.from_charts import PassBands, bands_beside, followed
+from welding.planning.from_charts import followed
 from welding.planning.passes import build_pass
 from welding.planning.planner import Planned, Planner, Stage, limits_of
 from welding.planning.preparing import prepare
@@ -129,7 +130,7 @@ def propose(intent: Intent) -> Proposal:
     return Proposal(
         procedure=procedure,
         reasons=(*told, *of_charts, *code_reason),
-        bands=bands_beside(procedure, intent.charts, intent.trials, facts.kind, _code_limit, facts.units),
+        bands=bands_beside(procedure, intent.charts, intent.trials, facts.units),
         collisions=tuple(collisions),
         preheat_options=options,
     )
@@ -270,16 +271,6 @@ def _of_root(setting: Setting, facts: Facts, heat: Range) -> Range:
         return heat
     share = thermal_efficiency(facts.process).k / thermal_efficiency(setting.facts.process).k
     return Range(heat.min * share, heat.max * share)
-
-
-def _code_limit(procedure: Procedure, one: Pass) -> tuple[str, Range] | None:
-    """The code's limit of a pass's current, where the code in force has one."""
-    edition = edition_of(procedure.code.id) if procedure.code else None
-    if edition is None:
-        return None
-    return edition.current_limit(
-        Draft(procedure=procedure, heat=(), sectioned=section_of(procedure), system="si"), one
-    )
 
 
 def _with_code_preheat(

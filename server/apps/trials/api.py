@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import datetime
 from typing import Any
 
@@ -24,7 +25,7 @@ from welding.documents.intent import Trial
 from welding.documents.procedure import Procedure
 from welding.heat.chart import HeatChart, heat_chart
 from welding.heat.preheat import Preheat
-from welding.planning.from_charts import PassBands
+from welding.planning.beside import THIS_PROCEDURE, PassBands, bands_beside
 from welding.planning.propose import propose, with_own
 from welding.planning.reasons import Reason
 from welding.quantities.writing import System
@@ -81,6 +82,13 @@ class EnteredOut(Schema):
     id: int
 
 
+class BesideIn(Schema):
+    """A procedure as it is typed, and the unit system of the sentences."""
+
+    document: ProcedureIn
+    units: System = "si"
+
+
 class HeatChartIn(Schema):
     """A procedure and which pass of it."""
 
@@ -92,9 +100,9 @@ class HeatChartIn(Schema):
 def propose_draft(request: HttpRequest, payload: ProposeIn) -> ProposalOut:
     """Propose a whole draft; the shop's own trials come first, its charts stand beside. Nothing is stored."""
     require(person(request), Action.VIEW)
-    entries = TrialEntry.objects.filter(process=payload.intent.process, struck_because="")[:MOST_TRIALS]
-    trials = tuple(trial for entry in entries if (trial := _read(entry)[0]) is not None)
-    found = propose(with_own(payload.intent, trials, charts_for(payload.intent)))
+    intent = payload.intent
+    trials = _trials_of([intent.process])
+    found = propose(with_own(intent, trials, charts_for([intent.process, intent.fill_process])))
     return ProposalOut(
         procedure=found.procedure,
         reasons=list(found.reasons),
@@ -103,6 +111,25 @@ def propose_draft(request: HttpRequest, payload: ProposeIn) -> ProposalOut:
         bands=list(found.bands),
         evaluation=evaluate(found.procedure, payload.units),
     )
+
+
+def _trials_of(processes: Iterable[str | None]) -> tuple[Trial, ...]:
+    """The shop's own trials of processes that count and can be read, the latest first."""
+    asked = sorted({one for one in processes if one})
+    entries = TrialEntry.objects.filter(process__in=asked, struck_because="")[:MOST_TRIALS]
+    return tuple(trial for entry in entries if (trial := _read(entry)[0]) is not None)
+
+
+@router.post("/charts-beside", response={200: list[PassBands], **REFUSALS})
+def charts_beside(request: HttpRequest, payload: BesideIn) -> list[PassBands]:
+    """The library's charts, own trials and the code's limits beside the passes of a procedure."""
+    require(person(request), Action.VIEW)
+    document = payload.document
+    processes = [one.process for one in document.passes]
+    found = bands_beside(
+        document, charts_for(processes), _trials_of(processes), payload.units, own=THIS_PROCEDURE
+    )
+    return list(found)
 
 
 @router.post("/heat-chart", response={200: HeatChart, **REFUSALS})

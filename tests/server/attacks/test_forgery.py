@@ -93,7 +93,7 @@ ELSEWHERE = {
     ("post", "/recorder/streams/{stream_id}/close"),
     ("post", "/coupons/{coupon_id}/judge"), ("post", "/revisions/{revision_id}/judge"),
     ("post", "/coupons/{coupon_id}/covers"), ("post", "/jobs/{job_id}/coverage"), ("post", "/book/preview"),
-    ("post", "/read"), ("post", "/evaluate"), ("post", "/propose"), ("post", "/heat-chart"),
+    ("post", "/read"), ("post", "/evaluate"), ("post", "/propose"), ("post", "/heat-chart"), ("post", "/charts-beside"),
 }  # fmt: skip
 
 

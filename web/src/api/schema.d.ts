@@ -732,6 +732,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charts-beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Charts Beside
+         * @description The library's charts, own trials and the code's limits beside the passes of a procedure.
+         */
+        post: operations["apps_trials_api_charts_beside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/heat-chart": {
         parameters: {
             query?: never;
@@ -4842,13 +4862,13 @@ export interface components {
          *
          *     Attributes:
          *         source: Its name.
-         *         kind: The proposal itself, a chart, a filler's own sheet, an own trial, or the code.
+         *         kind: The procedure itself, a chart, a filler's own sheet, an own trial, or the code.
          *         current_a: Range of current, where it gives one.
          *         voltage_v: Range of volts.
          *         wire_feed_m_min: Range of wire feed.
          *         differs: Why it does not hold as it stands; empty where it is for just this.
          *         wrong: Whether it contradicts the filler's class.
-         *         followed: Whether the proposal keeps inside it.
+         *         followed: Whether the procedure keeps inside it.
          */
         SourceBands: {
             /** Source */
@@ -4857,7 +4877,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "proposal" | "chart" | "product" | "trial" | "code";
+            kind: "own" | "chart" | "product" | "trial" | "code";
             current_a?: components["schemas"]["Range"] | null;
             voltage_v?: components["schemas"]["Range"] | null;
             wire_feed_m_min?: components["schemas"]["Range"] | null;
@@ -5041,6 +5061,19 @@ export interface components {
             nominal?: string | null;
             /** Make */
             make?: string | null;
+        };
+        /**
+         * BesideIn
+         * @description A procedure as it is typed, and the unit system of the sentences.
+         */
+        BesideIn: {
+            document: components["schemas"]["Procedure"];
+            /**
+             * Units
+             * @default si
+             * @enum {string}
+             */
+            units: "si" | "us";
         };
         /**
          * HeatChart
@@ -9449,6 +9482,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_trials_api_charts_beside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BesideIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassBands"][];
                 };
             };
             /** @description Forbidden */

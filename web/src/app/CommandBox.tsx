@@ -45,7 +45,7 @@ function Search({ onClose, onKeys, jobId }: { onClose: () => void; onKeys: () =>
     { key: 'compare', words: 'Compare two drafts', hint: 'procedures', run: go('/procedures/compare') },
     ...(may('IMPORT') ? [{ key: 'import', words: 'Import a document', hint: 'file', run: go('/procedures?import=1') }] : []),
     { key: 'bench', words: 'Decode a filler, name a gas, reckon a carbon equivalent', hint: 'bench', run: go('/bench') },
-    { key: 'shelf', words: 'Look up a base metal', hint: 'shelf', run: go('/shelf') },
+    { key: 'shelf', words: 'Look up a base metal', hint: 'library', run: go('/shelf') },
     { key: 'units', words: system === 'si' ? 'Show inches' : 'Show millimetres', hint: 'units', run: () => setSystem(system === 'si' ? 'us' : 'si') },
     { key: 'keys', words: 'Show the keys', hint: 'help', run: onKeys },
     { key: 'out', words: 'Sign out', hint: 'person', run: signOut },

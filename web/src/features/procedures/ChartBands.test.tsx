@@ -8,7 +8,7 @@ import { ChartBands } from './ChartBands'
 const source = (more: Partial<SourceBands>): SourceBands => ({ source: 'Door chart, page 2', kind: 'chart', current_a: { min: 150, max: 300 }, voltage_v: null, wire_feed_m_min: null, differs: [], wrong: false, followed: false, ...more })
 const group = (...sources: SourceBands[]): PassBands => ({
   passes: [2, 3, 4], role: 'fill', current_scale_a: { min: 100, max: 350 }, voltage_scale_v: null, wire_feed_scale_m_min: null,
-  sources: [source({ source: 'Proposal', kind: 'proposal', current_a: { min: 200, max: 240 } }), ...sources],
+  sources: [source({ source: 'Proposal', kind: 'own', current_a: { min: 200, max: 240 } }), ...sources],
 })
 
 describe('charts beside a proposal', () => {
@@ -18,9 +18,10 @@ describe('charts beside a proposal', () => {
   })
 
   it.each([
-    [source({ followed: true }), 'the proposal keeps inside it'],
+    [source({ followed: true }), 'these passes keep inside it'],
+    [source({ kind: 'code', source: 'Table 5.1', followed: true }), 'keep within the limit'],
     [source({ differs: ['The chart is for CO2, the pass uses Ar+18CO2.'] }), 'The chart is for CO2, the pass uses Ar+18CO2. Not followed.'],
-    [source({}), 'little of the proposed range lies inside it'],
+    [source({}), 'these passes go beyond it'],
     [source({ kind: 'trial', source: 'Own trial of 2026-03-01, 12 mm' }), 'offered before every estimate'],
   ])('says how a source compares', (one, said) => {
     show(<ChartBands groups={[group(one)]} />)

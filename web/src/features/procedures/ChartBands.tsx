@@ -10,13 +10,15 @@ const COLUMNS = [
   ['wire_feed_m_min', 'wire_feed', 'Feed', 'wire_feed_scale_m_min'],
 ] as const
 
+type Props = { groups: readonly PassBands[]; title?: string; typed?: boolean }
+
 /** What charts, sheets, own trials and the code say of the same passes, each quantity on one scale. */
-export function ChartBands({ groups }: { groups: readonly PassBands[] }) {
+export function ChartBands({ groups, title = 'Charts, trials and limits beside the proposal', typed = false }: Props) {
   const units = useUnits()
   if (groups.length === 0) return null
   return (
-    <section aria-label="Charts and trials beside the proposal" className="mt-4">
-      <h2 className="border-b border-line pb-1 text-[17px]">Charts, trials and limits beside the proposal</h2>
+    <section aria-label={title} className="mt-4">
+      <h2 className="border-b border-line pb-1 text-[17px]">{title}</h2>
       {groups.map((group) => {
         const shown = COLUMNS.filter(([, , , scale]) => group[scale])
         const role = ROLES.find(([key]) => key === group.role)?.[1] ?? group.role
@@ -34,9 +36,9 @@ export function ChartBands({ groups }: { groups: readonly PassBands[] }) {
             <tbody>
               {group.sources.map((source, index) => (
                 <tr key={index} className="border-b border-hair align-top">
-                  <td className={`px-2.5 py-1.5 break-words ${source.kind === 'proposal' ? 'font-semibold' : ''}`}>{source.source}</td>
-                  {shown.map(([field, kind, words, scale]) => <Cell key={field} range={source[field]} scale={group[scale]} kind={kind} words={`${words} of ${source.source}`} own={source.kind === 'proposal'} />)}
-                  <td className="px-2.5 py-1.5"><Compared source={source} /></td>
+                  <td className={`px-2.5 py-1.5 break-words ${source.kind === 'own' ? 'font-semibold' : ''}`}>{source.source}</td>
+                  {shown.map(([field, kind, words, scale]) => <Cell key={field} range={source[field]} scale={group[scale]} kind={kind} words={`${words} of ${source.source}`} own={source.kind === 'own'} />)}
+                  <td className="px-2.5 py-1.5"><Compared source={source} typed={typed} /></td>
                 </tr>
               ))}
             </tbody>
@@ -59,15 +61,17 @@ function Cell({ range, scale, kind, words, own }: { range: Range | null | undefi
   )
 }
 
-function Compared({ source }: { source: SourceBands }) {
-  if (source.kind === 'proposal') return <span className="text-steel2">what this draft takes</span>
+const WITHIN: Partial<Record<SourceBands['kind'], string>> = { code: 'these passes keep within the limit', product: 'the sheet of this product' }
+
+function Compared({ source, typed }: { source: SourceBands; typed: boolean }) {
+  if (source.kind === 'own') return <span className="text-steel2">the ranges of these passes</span>
   if (source.differs.length > 0)
     return (
       <span className="flex items-start gap-1.5">
         <span className="mt-0.5"><MarkIcon mark={source.wrong ? 'breach' : 'caution'} /></span>
-        <span>{source.differs.join(' ')}{source.kind === 'chart' ? ' Not followed.' : ''}</span>
+        <span>{source.differs.join(' ')}{source.kind === 'chart' && !typed ? ' Not followed.' : ''}</span>
       </span>
     )
-  if (source.followed) return <span className="flex items-start gap-1.5"><span className="mt-0.5"><MarkIcon mark="holds" /></span><span>for just this; the proposal keeps inside it</span></span>
-  return <span className="text-steel2">{source.kind === 'trial' ? 'kept; offered before every estimate' : 'for just this, but little of the proposed range lies inside it'}</span>
+  if (source.followed) return <span className="flex items-start gap-1.5"><span className="mt-0.5"><MarkIcon mark="holds" /></span><span>{WITHIN[source.kind] ?? 'for just this; these passes keep inside it'}</span></span>
+  return <span className="text-steel2">{source.kind === 'trial' ? 'kept; offered before every estimate' : 'for just this, but these passes go beyond it'}</span>
 }

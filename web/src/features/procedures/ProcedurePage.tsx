@@ -20,6 +20,7 @@ import { SectionDrawing } from '../../ui/SectionDrawing'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
 import { OldRecordDialog, ProofPanel, draftCoverageQuery } from '../qualification'
+import { ChartsPanel } from './ChartsPanel'
 import { Checks, goToField } from './Checks'
 import { ConflictDialog } from './ConflictDialog'
 import { CoolingPanel } from './CoolingPanel'
@@ -116,6 +117,7 @@ const VIEWS = [
   ['heat', 'Heat input'],
   ['cooling', 'Preheat and cooling'],
   ['use', 'Metal and time'],
+  ['charts', 'Charts and trials'],
 ] as const
 
 type BelowProps = {
@@ -144,6 +146,7 @@ function Below({ document, selected, evaluation, onChange, disabled }: BelowProp
         {view === 'heat' && <HeatExplorer key={selected} document={document} selected={selected} evaluation={evaluation} onChange={onChange} disabled={disabled} />}
         {view === 'cooling' && <CoolingPanel evaluation={evaluation} />}
         {view === 'use' && <UsePanel evaluation={evaluation} />}
+        {view === 'charts' && <ChartsPanel document={document} selected={selected} />}
       </div>
     </div>
   )

@@ -57,6 +57,14 @@ export const tungstensQuery = queryOptions({
   staleTime: Infinity,
 })
 
+export const chartsBesideQuery = (document: Procedure, units: System) =>
+  queryOptions({
+    queryKey: ['charts-beside', document, units],
+    queryFn: ({ signal }) => unwrap(api.POST('/api/charts-beside', { body: { document, units }, signal })),
+    gcTime: 20_000,
+    retry: false,
+  })
+
 export const heatChartQuery = (document: Procedure, pass_number: number) =>
   queryOptions({
     queryKey: ['heat-chart', document, pass_number],
