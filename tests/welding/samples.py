@@ -9,6 +9,10 @@ SINGLE_V = {
     "preparation": {"form": "single-v", "included_angle_deg": 60, "root_gap_mm": 3, "root_face_mm": 2},
 }
 SQUARE = {"kind": "butt", "weld": "cjp-groove", "preparation": {"form": "square", "root_gap_mm": 2}}
+T_GROOVE = {
+    "kind": "t", "weld": "cjp-groove",
+    "preparation": {"form": "single-bevel", "included_angle_deg": 45, "root_gap_mm": 3, "root_face_mm": 1},
+}  # fmt: skip
 T_FILLET = {"kind": "t", "weld": "fillet", "leg1_mm": 8}
 
 

@@ -85,6 +85,8 @@ def test_process_checks(passes, rule, verdict):
     [
         (["PF"], samples.SINGLE_V, "position.weld", "complies"),
         (["PB"], samples.SINGLE_V, "position.weld", "violates"),
+        (["PB"], samples.T_GROOVE, "position.weld", "complies"),
+        (["2F"], samples.T_GROOVE, "position.weld", "violates"),
         (["2F"], samples.T_FILLET, "position.weld", "complies"),
         (["1G"], samples.T_FILLET, "position.weld", "violates"),
         (["PG"], samples.SINGLE_V, "position.progression", "violates"),

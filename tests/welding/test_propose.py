@@ -347,21 +347,6 @@ def test_a_small_machine_collides_with_spray():
     assert fits.procedure.shelf.machines[0].name == "Small one"
 
 
-@pytest.mark.parametrize(
-    "mm, more, form",
-    [
-        (20, {"outside_diameter_mm": 273}, "single-v"), (25, {"outside_diameter_mm": 273}, "single-u"),
-        (40, {}, "double-v"), (40, {"joint": {"kind": "butt", "weld": "cjp-groove", "backing": "metal"}}, "single-v"),
-    ],
-)  # fmt: skip
-def test_a_thick_wall_from_one_side_is_machined_to_a_u(mm, more, form):
-    """Above about 22 mm (7/8 in) a U or a compound bevel takes the place of the V (common practice)."""
-    found = proposed(metals=["S355J2+N"], thickness_mm=[mm], process="111", position="PA", **more)
-    assert found.procedure.joint.preparation.form == form
-    told = [one.text for one in found.reasons if one.path == "joint.preparation"]
-    assert any(form.replace("-", " ").replace(" v", " V").replace(" u", " U") in text for text in told), told
-
-
 @pytest.mark.parametrize("wanted", [3, 5, 8, 14])
 def test_the_number_of_passes_can_be_wished_and_volumes_still_close(wanted):
     found = proposed(thickness_mm=[20], process="136", position="PA", passes_wanted=wanted)

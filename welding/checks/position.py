@@ -7,6 +7,7 @@ from dataclasses import replace
 
 from welding.checks.context import Draft
 from welding.finding import Finding
+from welding.joints.positions import position_is_for
 from welding.table import load_table
 
 
@@ -32,15 +33,17 @@ def position_findings(draft: Draft) -> Iterator[Finding]:
             citations=(table.citation,),
             unchecked=table.unchecked,
         )
-        if weld is not None:
-            fits = weld in row["welds"]
+        if joint is not None:
+            fits = position_is_for(row, joint)
             yield replace(
                 base,
                 rule="position.weld",
                 verdict="complies" if fits else "violates",
                 title=f"{position} suits the weld" if fits else f"{position} is not for this weld",
                 message=f"{position} ({row['words']}) is a position of "
-                f"{' and '.join(row['welds'])} welds; this is a {weld} weld.",
+                f"{' and '.join(row['welds'])} welds; this is a {weld} weld."
+                if weld in row["welds"] or not fits
+                else f"{position} ({row['words']}) is for fillet welds, and for groove welds of such a joint.",
                 limit=f"a position of {weld} welds",
                 remedy="" if fits else f"Choose a position of {weld} welds.",
             )

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Any, Literal
 
 from welding.checks.own_metal import as_metal
 from welding.documents.fields import Transfer, UnitColumn
@@ -13,6 +13,7 @@ from welding.documents.intent import Intent
 from welding.documents.machine import Machine
 from welding.documents.shelf import Product
 from welding.errors import DocumentError, Problem
+from welding.joints.positions import position_is_for
 from welding.metals.catalogue import Metal, find, name_key, search
 from welding.metals.kinds import KIND_OF_FAMILY, Kind
 from welding.table import load_table
@@ -190,7 +191,7 @@ def _kind(families: set[str]) -> Kind:
     return next(iter(kinds))
 
 
-def _position(intent: Intent) -> dict[str, str]:
+def _position(intent: Intent) -> dict[str, Any]:
     rows = load_table("welding.joints", "positions").rows
     return dict(next(row for row in rows if row["position"] == intent.position))
 
@@ -223,9 +224,7 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
             )
     row = _position(intent)
     weld = "fillet" if intent.joint.weld == "fillet" else "groove"
-    # A groove of a T or corner joint is welded in the positions of its fillet as well (ISO 6947).
-    standing = intent.joint.kind in ("t", "corner") and intent.position in ("PB", "PD")
-    if weld not in row["welds"] and not standing:
+    if not position_is_for(row, intent.joint):
         yield Problem(
             "position",
             f"{intent.position} ({row['words']}) is a position of {' and '.join(row['welds'])} welds; "

@@ -124,15 +124,23 @@ def _partial(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
 
 def _complete(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     thin, process = facts.thin, facts.process
+    sheet = thin <= SQUARE_TO_MM[process]
     if joint.kind in ("t", "branch", "corner"):
-        return _standing(facts, joint)
+        return _square(facts, joint) if sheet and _left_square(facts, joint) else _standing(facts, joint)
     if process == "121" and joint.backing == "none":
         return _submerged(facts, joint)
-    if thin <= SQUARE_TO_MM[process]:
+    if sheet:
         return _square(facts, joint)
     if facts.kind == "aluminium":
         return _aluminium(facts, joint)
     return _v(facts, joint)
+
+
+def _left_square(facts: Facts, joint: Joint) -> bool:
+    """Whether the edge of sheet in a T or corner joint is left as cut: there is no depth for a bevel."""
+    closes = ("141", "135") if joint.kind == "corner" else ("141",) if joint.kind == "t" else ()
+    open_root = joint.backing == "none" and not joint.back_gouge
+    return facts.process in closes and open_root and not facts.prequalified
 
 
 def _square(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
@@ -141,6 +149,8 @@ def _square(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     gap = 0.0 if thin < 1.5 or (facts.process == "141" and thin < 2) else round(min(thin / 2, 2.0) * 2) / 2
     if wire and thin < 1.5:
         gap = 0.5
+    if joint.kind == "t":
+        gap = max(gap, 1.0)  # the arc reaches the far edge only through a gap
     made = _with(joint, Preparation(form="square", root_gap_mm=gap))
     if wire and thin < SHEET_CAP_TO_MM and joint.reinforcement_mm is None:
         made = replace(made, reinforcement_mm=SHEET_CAP_MM)  # wire lays down more than the gap takes
