@@ -43,7 +43,7 @@ def position_findings(draft: Draft) -> Iterator[Finding]:
                 message=f"{position} ({row['words']}) is a position of "
                 f"{' and '.join(row['welds'])} welds; this is a {weld} weld."
                 if weld in row["welds"] or not fits
-                else f"{position} ({row['words']}) is for fillet welds, and for groove welds of such a joint.",
+                else f"{position} ({row['words']}) is for fillet welds and for groove welds of such a joint.",
                 limit=f"a position of {weld} welds",
                 remedy="" if fits else f"Choose a position of {weld} welds.",
             )
