@@ -9,7 +9,7 @@ from welding.consumables.designations.decode import decode
 from welding.documents.codec import INTENT
 from welding.errors import DocumentError
 from welding.metals.catalogue import all_metals, find
-from welding.metals.kinds import KIND_OF_FAMILY
+from welding.metals.kinds import KIND_OF_FAMILY, takes_nickel_filler
 from welding.planning.propose import propose
 
 SUITS = ("filler.metal", "filler.composition", "filler.class", "gas.process", "purge.root", "preheat.typical")
@@ -46,9 +46,40 @@ def test_the_drafted_filler_suits_the_metal(metal):
         made = unless_unknown(metal.name, process, thickness)
         if made == ["filler.designation"] and process == "136":
             continue  # unknown stays unknown: no cored wire is known here
+        if made == ["process"] and takes_nickel_filler(metal):
+            continue  # nickel filler: inert gas for its wire, no carbon-steel flux
         assert decode(made.passes[0].filler.designation).valid
         wrong = [f.message for f in evaluate(made).findings if f.rule in SUITS and f.verdict == "violates"]
         assert wrong == [], process
+
+
+@pytest.mark.parametrize("metal", ["X8Ni9", "X12Ni5", "A553 Type I"])
+@pytest.mark.parametrize("other", [None, "S355J2+N"])
+def test_nickel_filler_of_steel_is_welded_in_inert_gas(metal, other):
+    """CO2 burns nickel filler: its wire takes argon or argon-helium (AWS A5.14, from memory)."""
+    metals = [metal, other] if other else [metal]
+    made = draft(metal, "131", 10.0, metals=metals)
+    assert made.passes[0].gas.components_percent == {"Ar": 100.0} and made.passes[0].transfer == "pulsed"
+    assert made.passes[0].filler.designation.startswith(("ERNi", "S Ni"))
+    assert not [one for one in evaluate(made).findings if one.verdict == "violates"]
+    with pytest.raises(DocumentError) as refusal:
+        draft(metal, "135", 10.0, metals=metals)
+    assert "inert gas" in str(refusal.value)
+
+
+@pytest.mark.parametrize("joint", [{"kind": "t", "weld": "fillet"}, {"kind": "butt", "weld": "cjp-groove"}])
+def test_no_short_arc_is_drafted_in_nine_chromium_steel(joint):
+    made = draft("P91", "135", 6.0, joint=joint, position="PB" if joint["weld"] == "fillet" else "PA")
+    assert {one.transfer for one in made.passes} == {"pulsed"}
+    assert not [one for one in evaluate(made).findings if one.verdict == "violates"]
+
+
+@pytest.mark.parametrize("process, most", [("141", 220.0)])
+def test_thicker_metal_takes_more_beads_and_not_hotter_ones(process, most):
+    """A hand torch on heavy wall runs 130 to 220 A, whatever the wall (common practice)."""
+    for metal in ("S355J2+N", "P91", "304L"):
+        made = draft(metal, process, 60.0)
+        assert max(one.current_a.middle for one in made.passes) <= most
 
 
 # Families of fillers that each metal is welded with, first in the names of AWS, then of ISO (common practice).

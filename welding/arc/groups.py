@@ -29,6 +29,10 @@ def stick_kind(kind: str, designation: str) -> str:
     return "stick-rutile" if last in ("12", "13", "14") else ""
 
 
+def _nickel_filler(one: Pass) -> bool:
+    return one.filler is not None and weld_metal(one.filler.designation).startswith("nickel")
+
+
 def pass_group(one: Pass, kind: str) -> str:
     """Row of travel, bead shape and wire current; empty where the transfer of wire is not stated."""
     if one.process in _CORED:
@@ -38,7 +42,8 @@ def pass_group(one: Pass, kind: str) -> str:
     if one.process == "131":
         if kind == "copper":
             return "pulsed" if one.transfer == "pulsed" else "copper"
-        return "pulsed" if kind == "nickel" else "aluminium" if kind == "aluminium" else ""
+        nickel = kind == "nickel" or _nickel_filler(one)
+        return "pulsed" if nickel else "aluminium" if kind == "aluminium" else ""
     if one.process == "135":
         if one.transfer in ("short-circuit", "controlled-short-circuit"):
             return "short"
@@ -59,7 +64,11 @@ def volts_cases(one: Pass, kind: str) -> tuple[str, ...]:
         return by_transfer.get(one.transfer or "", (short, "spray", "pulsed"))
     if one.process == "131":
         return (
-            ("copper", "pulsed") if kind == "copper" else ("pulsed",) if kind == "nickel" else ("aluminium",)
+            ("copper", "pulsed")
+            if kind == "copper"
+            else ("aluminium",)
+            if kind == "aluminium"
+            else ("pulsed",)
         )
     return (_CORED[one.process],) if one.process in _CORED else ()
 

@@ -162,6 +162,8 @@ def fillet_factor(case: str) -> float:
 def current_for_thickness(case: str, thickness_mm: float) -> Estimate:
     """Current for a thickness: the lesser of a steep and a flat line [A].
 
+    Above the thickness that the row knows the current stays: thicker metal takes more beads, not hotter ones.
+
     Example:
         >>> round(current_for_thickness("tig", 3.048).value)
         119
@@ -169,7 +171,8 @@ def current_for_thickness(case: str, thickness_mm: float) -> Estimate:
     positive("mm").require("thickness_mm", thickness_mm)
     table = load_table(PACKAGE, "current_law")
     row = _row(table, "case", case)
-    value = min(row["steep"] * thickness_mm, row["base"] + row["slope"] * thickness_mm)
+    counted = min(thickness_mm, row["t_max"])
+    value = min(row["steep"] * counted, row["base"] + row["slope"] * counted)
     return _estimate(table, row, value, inside=row["t_min"] <= thickness_mm <= row["t_max"])
 
 

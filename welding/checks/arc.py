@@ -22,6 +22,7 @@ from welding.checks.saying import advise, of_pass
 from welding.documents.procedure import Pass
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.finding import Finding
+from welding.metals.kinds import is_nine_chromium
 from welding.ranges import Range
 
 BEYOND_SIZE = 0.15
@@ -298,7 +299,7 @@ def _short_arc(of: _Of) -> Iterator[Finding]:
         return
     filling = joint.weld == "fillet" or one.role not in ("root", "hot")
     chromium = any(
-        metal.family == "cr-mo" and metal.chemistry.get("Cr", (0.0, 0.0))[0] >= 7
+        is_nine_chromium(metal)
         for stated in of.draft.procedure.base_metals
         if (metal := of.draft.metal(stated))
     )

@@ -84,6 +84,10 @@ class Channel:
         """Height up to which the channel holds an area [mm]; its depth where it holds no more."""
         return _root(lambda h: self.area_between(0.0, h), area_mm2, self.depth)
 
+    def height_as_wide(self, width_mm: float) -> float:
+        """Height at which the channel is as wide [mm]; its depth where it stays narrower."""
+        return _root(self.width, width_mm, self.depth)
+
     @cached_property
     def area_mm2(self) -> float:
         """Area from the foot to the face [mm²]."""

@@ -29,6 +29,21 @@ def _most(metal: Metal, element: str) -> float:
     return metal.chemistry.get(element, (0.0, 0.0))[1]
 
 
+def is_nine_chromium(metal: Metal) -> bool:
+    """Whether a creep steel holds 7 % chromium or more, as P9 and P91 do."""
+    return metal.family == "cr-mo" and metal.chemistry.get("Cr", (0.0, 0.0))[0] >= 7
+
+
+def takes_nickel_filler(metal: Metal) -> bool:
+    """Whether a nickel steel is welded with nickel-base filler: 5 and 9 % Ni (common practice)."""
+    return metal.family == "ni-steel" and mean_nickel_percent(metal) > 4.5
+
+
+def mean_nickel_percent(metal: Metal) -> float:
+    """Middle of the nickel that a grade allows [%]."""
+    return sum(metal.chemistry.get("Ni", (0.0, 0.0))) / 2
+
+
 def copper_kind(metal: Metal) -> str:
     """Alloy of the filler that a copper metal asks for."""
     zinc, nickel, aluminium = (_most(metal, e) for e in ("Zn", "Ni", "Al"))

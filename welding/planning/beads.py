@@ -14,6 +14,8 @@ MOST_BEADS = 150
 THICKEST_OVER_USUAL = 1.25
 ROOT_SHARE = 0.8
 """A root bead over the largest usual bead (common practice)."""
+SHALLOW_ROOT_SHARE = 0.55
+"""How much of a shallow groove its root fills where one bead does not fill it all (common practice)."""
 OVERLAP_SHARE = {"third": 1 / 3, "half": 1 / 2, "two-thirds": 2 / 3}
 """How far a bead laps over the last one, by school (common practice)."""
 
@@ -65,9 +67,17 @@ def plan_side(
     depth, total = channel.depth, channel.total_mm2
     fill = shape.fill_mm * math.sqrt(scale)
     widest = shape.width_mm * math.sqrt(scale)
-    if depth <= shape.root_mm * 1.2 * math.sqrt(scale):
-        return _single_layer(channel, side, widest * 1.3, overlap, shape.most_mm2 * scale)
+    one_wide = widest * 1.3 * 1.05
+    by_one = side == 1 and channel.width(0.0) < one_wide
     first = min(shape.root_mm * math.sqrt(scale), depth)
+    if depth <= shape.root_mm * 1.2 * math.sqrt(scale):
+        single = _single_layer(channel, side, widest * 1.3, overlap, shape.most_mm2 * scale)
+        if len(single) == 1 or not by_one:
+            return single
+        first = SHALLOW_ROOT_SHARE * depth
+    if by_one:
+        # One bead closes the root; where the groove soon is wider than a bead, it fills less of the depth.
+        first = min(first, channel.height_as_wide(one_wide))
     largest_root = min(ROOT_SHARE * shape.most_mm2 * scale, most_mm2[0] or math.inf)
     if channel.area_between(0.0, first) > largest_root:
         first = max(channel.height_holding(largest_root), 0.3 * first)

@@ -9,6 +9,7 @@ from welding.checks.shielding import STAINLESS
 from welding.consumables.gas import gas_text, read_gas
 from welding.documents.fields import Transfer
 from welding.errors import DocumentError, Problem, UnreadableError
+from welding.metals.kinds import is_nine_chromium
 from welding.planning.facts import Facts
 from welding.planning.fillers import alloy_for, designation_for, is_high_alloy
 from welding.planning.reasons import Reason
@@ -159,6 +160,8 @@ def choose_transfer(facts: Facts, gas: dict[str, float] | None, *, open_root: bo
         if facts.kind == "nickel":
             return "pulsed"
         return "spray" if level and facts.thin >= 4 else "pulsed"
+    if any(is_nine_chromium(metal) for metal in facts.metals):
+        return "pulsed"  # in 9 % chromium steel a short arc leaves lack of fusion
     carbon_dioxide = (gas or {}).get("CO2", 0.0)
     if carbon_dioxide > 20:
         return "short-circuit"

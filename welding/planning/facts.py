@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
@@ -15,7 +15,7 @@ from welding.documents.shelf import Product
 from welding.errors import DocumentError, Problem
 from welding.joints.positions import position_is_for
 from welding.metals.catalogue import Metal, find, name_key, search
-from welding.metals.kinds import KIND_OF_FAMILY, Kind
+from welding.metals.kinds import KIND_OF_FAMILY, Kind, takes_nickel_filler
 from welding.table import load_table
 
 Attitude = Literal["flat", "horizontal", "vertical-up", "vertical-down", "overhead"]
@@ -27,6 +27,8 @@ _FOR_KIND: dict[Kind, tuple[str, ...]] = {
     "copper": ("111", "131", "141"),
     "nickel": ("111", "131", "136", "141"),
 }
+_FOR_NICKEL_STEEL = ("111", "121", "131", "136", "141")
+"""Processes for steel that takes nickel filler."""
 THIN_MM, THICK_MM = 0.5, 150.0
 """Outside these the relations say nothing."""
 
@@ -143,7 +145,7 @@ def facts_of(intent: Intent) -> Facts:
         intent=intent,
         metals=pair,
         names=(intent.metals[0], intent.metals[-1]),
-        kind=_kind({metal.family for metal in pair}),
+        kind=_kind(pair, intent.process),
         thicknesses=thickness,
         attitude=attitude,
         progression=progression,
@@ -180,8 +182,10 @@ def _metal(intent: Intent, name: str) -> Metal | None:
     return find(name)
 
 
-def _kind(families: set[str]) -> Kind:
-    kinds = {KIND_OF_FAMILY[family] for family in families}
+def _kind(metals: Sequence[Metal], process: str) -> Kind:
+    kinds = {KIND_OF_FAMILY[metal.family] for metal in metals}
+    if process == "131" and kinds == {"steel"}:
+        return "nickel"  # steel that takes nickel filler is welded with inert gas as nickel is
     if kinds == {"steel", "stainless"}:
         return "stainless"  # the joint is welded with 309L, like stainless
     if "nickel" in kinds:
@@ -260,12 +264,20 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
     if len(known) == len(metals) and not _joinable(kinds):
         yield Problem("metals", f"{' and '.join(intent.metals)} are not fused to one another", "")
         return
+    nickel_filler = any(takes_nickel_filler(metal) for metal in known)
     for kind in kinds:
+        planned = _FOR_NICKEL_STEEL if nickel_filler and kind == "steel" else _FOR_KIND[kind]
         for path, process in stated.items():
-            if process not in _FOR_KIND[kind]:
+            if nickel_filler and process == "135":
                 yield Problem(
                     path,
-                    f"process {process} is not planned for {kind}; {', '.join(_FOR_KIND[kind])} are",
+                    "steel of 5 or 9 % nickel takes nickel filler, in inert gas: process 131, not 135",
+                    process,
+                )
+            elif process not in planned:
+                yield Problem(
+                    path,
+                    f"process {process} is not planned for {kind}; {', '.join(planned)} are",
                     process,
                 )
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from welding.checks.pairing import MOLYBDENUM_FROM_PERCENT
 from welding.metals.catalogue import Metal
-from welding.metals.kinds import copper_kind
+from welding.metals.kinds import copper_kind, mean_nickel_percent, takes_nickel_filler
 from welding.planning.facts import Facts
 from welding.table import load_table
 
@@ -81,6 +81,8 @@ def _steel(facts: Facts) -> str:
     families = facts.families
     if families == {"cr-mo"}:
         return min((_creep(metal) for metal in facts.metals), key=_CREEP_ORDER.index)
+    if any(takes_nickel_filler(metal) for metal in facts.metals):
+        return "nickel-steel"
     if families == {"ni-steel"}:
         return max((_cold(metal) for metal in facts.metals), key=_COLD_ORDER.index)
     if families == {"weathering"}:
@@ -122,8 +124,8 @@ _COLD_ORDER = ("Ni1", "Ni2", "Ni3", "nickel-steel")
 
 
 def _cold(metal: Metal) -> str:
-    nickel = sum(metal.chemistry.get("Ni", (0.0, 0.0))) / 2
-    return "nickel-steel" if nickel > 4.5 else "Ni3" if nickel > 2.8 else "Ni2" if nickel > 1.2 else "Ni1"
+    nickel = mean_nickel_percent(metal)
+    return "Ni3" if nickel > 2.8 else "Ni2" if nickel > 1.2 else "Ni1"
 
 
 # --- stainless --------------------------------------------------------------------------------
@@ -189,6 +191,8 @@ def _austenitic(metal: Metal) -> str:
 
 
 def _nickel(facts: Facts) -> str:
+    if facts.families <= STEEL:
+        return _steel(facts)
     found = set()
     for metal, name in zip(facts.metals, _keys(facts), strict=True):
         if metal.family != "nickel":
