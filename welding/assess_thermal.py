@@ -22,6 +22,7 @@ from welding.heat.cooling import (
     interpass_wait,
 )
 from welding.heat.energy import thermal_efficiency
+from welding.heat.method_a import method_a
 from welding.heat.passes import PassHeat
 from welding.heat.preheat import Preheat, method_b
 from welding.metals.catalogue import Metal
@@ -231,11 +232,15 @@ def _preheat(
     coldest = min((one.span.middle for one in heat), default=1.0)
     single = draft.single_run_fillet
     by_metal: list[Preheat] = []
+    highest_ce, ce_words = 0.0, ""
     for one, metal in known:
         chemistry, words = chemistry_counted(one, metal)
-        cet = next((e.value for e in equivalents(chemistry) if e.key == "cet"), None)
+        values = {e.key: e.value for e in equivalents(chemistry)}
+        cet, ce = values.get("cet"), values.get("ce_iiw") or 0.0
         if cet is None:
             continue
+        if ce > highest_ce:
+            highest_ce, ce_words = ce, words
         found = method_b(
             cet=cet,
             thickness_mm=thick,
@@ -249,6 +254,17 @@ def _preheat(
     options: list[Preheat] = []
     if by_metal:
         options.append(max(by_metal, key=lambda one: one.preheat_c if one.preheat_c is not None else -1e3))
+    sizes = [one.thickness_mm for one, _ in known if one.thickness_mm]
+    joint = draft.procedure.joint
+    if by_metal and highest_ce and joint is not None and sizes:
+        entered = method_a(
+            ce=highest_ce,
+            kind=joint.kind,
+            thicknesses_mm=(sizes[0], sizes[-1]),
+            hydrogen_ml_100g=hydrogen,
+            heat_kj_mm=coldest,
+        )
+        options.append(replace(entered, assumptions=(*entered.assumptions, ce_words, hydrogen_words)))
     if edition is not None:
         asked = edition.preheat(draft)
         if asked is not None:

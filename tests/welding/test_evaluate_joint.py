@@ -9,6 +9,7 @@ from welding.assess import evaluate
 from welding.assess_coupon import evaluate_coupon
 from welding.documents.codec import COUPON, PROCEDURE
 from welding.heat.cooling import cooling_time
+from welding.heat.method_a import method_a
 
 HEAT = {"C": 0.16, "Si": 0.40, "Mn": 1.45, "Cr": 0.08, "Mo": 0.02, "V": 0.04, "Ni": 0.10, "Cu": 0.15}
 V = samples.SINGLE_V
@@ -29,7 +30,7 @@ def rule(evaluation, name):
 def test_preheat_methods_stand_side_by_side():
     thermal = {"preheat_min_c": 75, "interpass_max_c": 250, "hydrogen_ml_100g": 5}
     european = judged(base_metals=metals(chemistry=HEAT), thermal=thermal).thermal
-    assert [option.method for option in european.preheat] == ["en-1011-2-b"]
+    assert [option.method for option in european.preheat] == ["en-1011-2-b", "en-1011-2-a"]
     option = european.preheat[0]
     # CET 0.321, 20 mm, 5 ml/100 g, at the coldest pass's 1.296 kJ/mm.
     assert option.preheat_c == pytest.approx(72 - 15 * 0.296, abs=0.6)
@@ -39,12 +40,29 @@ def test_preheat_methods_stand_side_by_side():
     american = judged(code=code, base_metals=metal, thermal=thermal).thermal
     assert [option.method for option in american.preheat] == [
         "en-1011-2-b",
+        "en-1011-2-a",
         "aws-d1.1-table",
         "aws-d1.1-annex-b",
     ]
-    assert american.preheat[1].preheat_c == 10
+    assert american.preheat[2].preheat_c == 10
     # Pcm 0.26 and H1: index 3.9, group C; medium restraint, over 20 to 38 mm: 75 °C.
-    assert american.preheat[2].preheat_c == 75
+    assert american.preheat[3].preheat_c == 75
+
+
+@pytest.mark.parametrize(
+    "kind, thicknesses, combined", [("butt", (20, 25), 45), ("t", (20, 12), 52), ("corner", (10, 10), 20)]
+)
+@pytest.mark.parametrize(
+    "hydrogen, scale", [(20, "A"), (15, "B"), (10, "C"), (5.1, "C"), (5, "D"), (3.1, "D"), (3, "E"), (1, "E")]
+)
+def test_method_a_says_what_its_diagrams_are_entered_with(kind, thicknesses, combined, hydrogen, scale):
+    """EN 1011-2:2001 C.2, from memory: two plates of a butt, three ways of a T; scales A to E."""
+    found = method_a(
+        ce=0.43, kind=kind, thicknesses_mm=thicknesses, hydrogen_ml_100g=hydrogen, heat_kj_mm=1.2
+    )
+    assert found.preheat_c is None and not found.none_needed and not found.valid
+    assert found.governing_thickness_mm == combined
+    assert {"CE 0.43", f"hydrogen scale {scale}"} <= set(found.assumptions)
 
 
 def test_without_a_certificate_a_typical_chemistry_is_taken_and_said():

@@ -2703,8 +2703,8 @@ export interface components {
          * @description A preheat temperature by one method.
          *
          *     Attributes:
-         *         method: ``en-1011-2-b``, ``aws-d1.1-table``, ``aws-d1.1-annex-b``.
-         *         preheat_c: As computed, or as printed in the SI column [°C]; ``None`` outside the method's validity.
+         *         method: ``en-1011-2-a``, ``en-1011-2-b``, ``aws-d1.1-table``, ``aws-d1.1-annex-b``.
+         *         preheat_c: As computed, or as printed in the SI column [°C]; ``None`` outside the method's validity, and for method A.
          *         none_needed: The method asks for none at normal shop temperature.
          *         governing_thickness_mm: The thickness that was taken.
          *         assumptions: What was assumed, in words.

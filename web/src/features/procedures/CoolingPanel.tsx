@@ -5,6 +5,7 @@ import { temper } from '../../domain/temper'
 import { Sources } from '../../ui/Sources'
 
 const METHODS: Record<string, string> = {
+  'en-1011-2-a': 'EN 1011-2, method A',
   'en-1011-2-b': 'EN 1011-2, method B',
   'aws-d1.1-table': 'AWS D1.1, table by category',
   'aws-d1.1-annex-b': 'AWS D1.1, annex B, hydrogen control',
@@ -25,7 +26,7 @@ export function CoolingPanel({ evaluation }: { evaluation: Evaluation }) {
     <div className="grid gap-5 text-[13px] min-[1180px]:grid-cols-2">
       <section aria-label="Preheat by method">
         <h3 className="text-[15px]">Preheat by method</h3>
-        {thermal.preheat.length === 0 && <p className="text-steel2">No method is for these metals; what is usual for them stands in the checks.</p>}
+        {thermal.preheat.length === 0 && <p className="text-steel2">No preheat method applies to these metals; what is usual for them stands in the checks.</p>}
         {thermal.preheat.map((one) => (
           <div key={one.method} className="border-t border-hair py-1.5">
             <p>
