@@ -56,12 +56,12 @@ def test(options: argparse.Namespace) -> int:
         with only_one():
             _ready_for_tests()
         return _run_all(environment("postgresql://nobody@127.0.0.1:1/none", demo=True), steps, asked)
-    with _tests_ready("test") as env:
+    with tests_ready("test") as env:
         return _run_all(env, steps, asked)
 
 
 @contextmanager
-def _tests_ready(name: str) -> Iterator[dict[str, str]]:
+def tests_ready(name: str) -> Iterator[dict[str, str]]:
     """What tests need, with a database of their own; gives their environment."""
     with only_one():
         _ready_for_tests()
@@ -161,7 +161,7 @@ def _run_all(env: dict[str, str], steps: list[Check], asked: tuple[str, ...]) ->
 
 def guards(asked: argparse.Namespace) -> int:
     """Take each guard against an attack out of a copy; exit 1 if no test fails without it."""
-    with _tests_ready("guards") as env:
+    with tests_ready("guards") as env:
         return subprocess.run(
             [str(PYTHON), "-m", "tools.guards", *asked.words],
             cwd=ROOT,

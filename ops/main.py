@@ -12,7 +12,7 @@ import time
 from collections.abc import Callable
 from types import FrameType
 
-from ops import checks, proxy
+from ops import checks, mutants, proxy
 from ops.cluster import MIGRATES, SERVES, Cluster
 from ops.environment import LOCKS, build_web, code_files, digest, make_venv, run
 from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one
@@ -103,6 +103,9 @@ def _parser() -> argparse.ArgumentParser:
         "guards", checks.guards, "show that each guard against an attack has a test that fails without it"
     )
     guards.add_argument("words", nargs="*", help="only guards whose description holds these words")
+    mutants.add_arguments(
+        add("mutants", mutants.mutants, "change rules at random and count what no test notices")
+    )
     add("schemas", checks.write_schemas, "write docs/schemas and the screen's API types anew")
     add("lock", lock, "lock the Python packages anew, with hashes")
     add("core", lambda _: USAGE, "the core without a server: ./bead core --help")
@@ -289,7 +292,7 @@ def audit_verify(options: argparse.Namespace) -> int:
 def lock(_: argparse.Namespace) -> int:
     """Lock the Python packages anew."""
     make_venv(for_tests=True)
-    for name in ("tools", "app", "dev"):
+    for name in ("tools", "app", "dev", "mutants"):
         run(
             [
                 str(PYTHON),

@@ -1,4 +1,8 @@
-"""Take each guard against an attack out of a copy of the tree, see its tests fail: ``./bead guards``."""
+"""Take each guard out of a copy of the tree and see its tests fail: ``./bead guards``.
+
+Guards against an attack stand in ``tests/server/attacks``, rules that keep a wrong answer from being said in
+``tests/welding``.
+"""
 
 from __future__ import annotations
 
@@ -12,15 +16,24 @@ from typing import Any
 
 from ops.places import ROOT
 
-ATTACKS = Path("tests/server/attacks")
+LISTS = (Path("tests/welding"), Path("tests/server/attacks"))
 NEEDED = ("server", "welding", "tests", "ops", "recorder", "docs", "pyproject.toml")
 FAILED = 1  # of pytest: tests ran, and some failed
 
 
 def guards() -> list[dict[str, Any]]:
     """All of them: ``what``, ``file``, ``old``, ``new``, ``tests``, and whether triggers are made anew."""
-    found: list[dict[str, Any]] = tomllib.loads((ROOT / ATTACKS / "guards.toml").read_text())["guard"]
-    return found
+    return [
+        {**one, "tests": _placed(folder, one["tests"])}
+        for folder in LISTS
+        for one in tomllib.loads((ROOT / folder / "guards.toml").read_text())["guard"]
+    ]
+
+
+def _placed(folder: Path, tests: str) -> str:
+    """The tests with the folder that their list stands in."""
+    files, dash, chosen = tests.partition(" -k ")
+    return " ".join(str(folder / one) for one in files.split()) + dash + chosen
 
 
 def main(words: str) -> int:
@@ -56,7 +69,7 @@ def _run(tree: Path, tests: str, remake: bool) -> tuple[int, str]:
             *(sys.executable, "-m", "pytest", "-q", "-x", "-p", "no:playwright", "-p", "no:base_url"),
             *("--create-db" if remake else "--reuse-db", "--tb=no"),
             *(["-k", chosen.strip("'")] if chosen else []),
-            *(str(ATTACKS / one) for one in files.split()),
+            *files.split(),
         ],
         cwd=tree,
         capture_output=True,

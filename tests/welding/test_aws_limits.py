@@ -233,6 +233,27 @@ def test_the_least_fillet(t, least_mm, least_in):
             assert told == ["complies" if kept else "violates"]
 
 
+@pytest.mark.parametrize(
+    "electrode, thicknesses, leg, kept",
+    [
+        # Low hydrogen: the thinner part. Else the thicker one, but never more than the thinner is thick.
+        ("E7018", (10, 40), 5, True), ("E7018", (10, 40), 4.5, False),
+        ("E6010", (10, 40), 5, False), ("E6010", (10, 40), 8, True), ("E6010", (10, 40), 7, False),
+        ("E6010", (6, 40), 6, True), ("E6010", (6, 40), 5, False),
+        ("E6010", (10, 10), 5, True),
+        ("electrode of the shop", (10, 40), 5, False), ("electrode of the shop", (10, 40), 8, True),
+    ],
+)  # fmt: skip
+def test_which_part_the_least_fillet_goes_by(electrode, thicknesses, leg, kept):
+    """Table 5.7 with its notes: from memory."""
+    plain = draft("SMAW", fillet(leg), "2F", t=10)
+    plain["base_metals"] = [{"designation": "A36", "thickness_mm": t} for t in thicknesses]
+    for one in plain["passes"]:
+        one["filler"] = {**one["filler"], "designation": electrode}
+    told = [one.verdict for one in findings(plain) if one.rule == "prequalified.least-size"]
+    assert told == ["complies" if kept else "violates"]
+
+
 @pytest.mark.parametrize("t, least_mm, least_in", LEAST_PARTIAL)
 def test_the_least_partial_groove(t, least_mm, least_in):
     """Table 5.6: 2 to 16 mm [1/16 to 5/8 in] by the thicker part, from memory."""

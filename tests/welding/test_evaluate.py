@@ -73,6 +73,7 @@ def test_wanted_window_and_the_travel_that_keeps_it(window, verdict, word):
         ({"process": "111"}, "gas.process", "violates"),
         ({"process": "131"}, "gas.process", "violates"),
         ({"transfer": "pulsed"}, "heat-input.estimate", "undecided"),
+        ({"transfer": "controlled-short-circuit"}, "heat-input.estimate", "undecided"),
     ],
 )
 def test_process_checks(passes, rule, verdict):

@@ -182,6 +182,7 @@ WELDED = [
     ("aws", {"t": 12, "impact": -20, "process": "GMAW"}),
     ("aws", {"process": "SAW", "t": 30}),
     ("aws", {"t": 50, "pwht": [620, 120], "preheat": 110}),
+    ("aws", {"t": 50, "pwht": [620, 120], "preheat": 110, "impact": -20, "process": "GMAW"}),
     ("aws", {"joint": "pjp-own", "t": 20, "sections": [6, 6, 6]}),
     ("aws", {"joint": "fillet", "runs": 3, "t": 12, "position": "2F"}),
     ("iso", {"t": 15, "impact": -20}),
@@ -235,6 +236,29 @@ def test_nothing_is_covered_without_its_facts(code, words):
     assert covered(plain), [one.message for one in covers([record], PROCEDURE.take(plain)).findings]
     found = stays(plain, covered)
     assert found <= FREE[code], found - FREE[code]
+    if words.get("impact") and "pwht" in words:
+        assert not found & {"thermal.pwht.hold_c", "thermal.pwht.hold_min"}
     if code == "iso" and words.get("level") != 1:
         assert not found & LEVEL_1
     assert not covered({**plain, "passes": []}), "nothing is compared of a procedure without passes"
+
+
+@pytest.mark.parametrize("t, verdict", [(25, "covered"), (36, "covered"), (50, "open"), (100, "open")])
+def test_preheat_of_thicker_metal_is_held_against_the_code_s_table(t, verdict):
+    """AWS D1.1:2020, table 5.8, from memory: category B asks for 65 °C over 38 mm, 110 °C over 65 mm."""
+    tested = RECORD.take(plain_record("aws", {"t": 25, "preheat": 20}))
+    assert covers([tested], own_procedure("aws", {"t": t, "preheat": 20})).verdict == verdict
+
+
+@pytest.mark.parametrize(
+    "electrode, verdict",
+    [("E 42 4 B 32 H5", "covered"), ("E 42 4 B 32", "open"), ("E 42 4 B 32 H10", "blocked")],
+)
+def test_an_electrode_without_a_hydrogen_mark_is_undecided(electrode, verdict):
+    """ISO 15614-1:2017, 8.4.5, from memory: a mark of the coupon is the most that production may bring."""
+    words = {"t": 15, "process": "111"}
+    tested = RECORD.take(plain_record("iso", words))
+    asked = PROCEDURE.plain(own_procedure("iso", words))
+    for one in asked["passes"]:
+        one["filler"]["designation"] = electrode
+    assert covers([tested], PROCEDURE.take(asked)).verdict == verdict

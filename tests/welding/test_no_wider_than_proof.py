@@ -190,6 +190,19 @@ def test_retests_are_for_single_failures(code, failed, again, verdict):
     assert with_failures(code, failed, again) == verdict
 
 
+@pytest.mark.parametrize("code", ["aws", "iso"])
+def test_a_retest_has_no_retest_of_its_own(code):
+    plain = record(code)
+    first = next(t for t in plain["tests"] if t["kind"] == "side-bend")
+    first["openings_mm"] = [12]
+    mark = first["specimen"]
+    for name, of, openings in (("R1", mark, [12]), ("R2", mark, []), ("S1", "R1", []), ("S2", "R1", [])):
+        plain["tests"].append({**first, "specimen": name, "retest_of": of, "openings_mm": openings})
+    found = judge(taken(plain))
+    assert found.verdict == "rejected"
+    assert {one.specimen: one.state for one in found.retests}["R1"] == "failed"
+
+
 # --- processes (AWS D1.1:2020, table 6.5; ISO 15614-1:2017, clause 8.4.1) ---------------------------------
 
 

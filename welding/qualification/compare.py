@@ -568,7 +568,11 @@ def _hold_c(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 def _hold_min(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     thermal = asked.demand.procedure.thermal
     pwht = thermal.pwht if thermal else None
-    if pwht is not None and pwht.hold_min is not None and item.kind == "span":
+    if pwht is None or item.kind != "span":
+        return
+    if pwht.hold_min is None:
+        yield no_answer(asked.demand, "thermal.pwht.hold_min", "the holding time")
+    else:
         yield asked_span(item, pwht.hold_min, "thermal.pwht.hold_min")
 
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
+from welding.documents.procedure import Pass
 from welding.editions.aws_d1_1_2020.rules.clauses import Answer, from_clause, units_of
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm, least_partial_mm, sizes_table
 
@@ -48,6 +49,12 @@ def _along_an_edge(draft: Draft) -> Iterator[Answer]:
     )
 
 
+def _low_hydrogen(one: Pass) -> bool:
+    """Whether a pass brings little hydrogen; a covered electrode that cannot be read is not taken for one."""
+    filler = decoded_of(one)
+    return one.process != "111" if filler is None else filler.low_hydrogen is not False
+
+
 def _least_size(draft: Draft) -> Iterator[Answer]:
     joint, units = draft.procedure.joint, units_of(draft)
     known = [metal.thickness_mm for metal in draft.procedure.base_metals if metal.thickness_mm]
@@ -58,10 +65,7 @@ def _least_size(draft: Draft) -> Iterator[Answer]:
         legs = [leg for leg in (joint.leg1_mm, joint.leg2_mm) if leg]
         throat = joint.throat_mm * 2**0.5 if joint.throat_mm else None
         size = min(legs) if legs else throat
-        low_hydrogen = all(
-            (filler := decoded_of(one)) is None or filler.low_hydrogen is not False
-            for one in draft.procedure.passes
-        )
+        low_hydrogen = all(_low_hydrogen(one) for one in draft.procedure.passes)
         thickness = min(known) if low_hydrogen else max(known)
         least, what, path = least_fillet_mm(thickness, units), "Fillet size", "joint.leg1_mm"
         least = min(least, min(known))
