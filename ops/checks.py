@@ -85,12 +85,15 @@ PARTS: dict[str, tuple[str, ...]] = {
     "web": ("typescript types", "typescript style", "screen units"),
     "browser": ("browser",),
     "system": ("crashes",),
+    "coverage": ("coverage",),
 }
+COVERAGE = ("--cov=welding", "--cov=server", "--cov-branch", "--cov-report=term:skip-covered")
+"""Line and branch coverage takes half as long again, so that it is a part of its own."""
 NO_DATABASE = {*PARTS["style"], *PARTS["core"], *PARTS["web"]}
 
 
 def steps_of(asked: tuple[str, ...]) -> list[Check]:
-    """The checks of the parts that are named; all without a name.
+    """The checks of the parts that are named; all but the coverage without a name.
 
     Args:
         asked: Names of ``PARTS``; any other word picks tests of the core and the server by their names.
@@ -118,6 +121,7 @@ def steps_of(asked: tuple[str, ...]) -> list[Check]:
         *every,
         ("core", [*pytest, *plain, *two, "tests/welding", "welding"], ROOT),
         ("server", [*pytest, *plain, *two, "tests/server"], ROOT),
+        ("coverage", [*pytest, *plain, *two, *besides, *COVERAGE], ROOT),
     ]
     named = {name for part in asked for name in PARTS.get(part, ())}
     found = [step for step in parts if step[0] in named]

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from functools import cache
 
+from welding.book import by_book
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
 from welding.citation import Citation
@@ -84,7 +84,7 @@ class ThermalView:
     conducts_as: str
 
 
-@cache
+@by_book()
 def heat_tint() -> tuple[Tint, ...]:
     """The tint scale of austenitic stainless steel in air (from memory)."""
     table = load_table("welding.heat", "heat_tint")

@@ -8,14 +8,16 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass, field
-from functools import cached_property
-from typing import Any, Literal
+from functools import cached_property, lru_cache, wraps
+from typing import Any, Literal, ParamSpec, TypeVar
 
 Action = Literal["confirm", "correct"]
+P = ParamSpec("P")
+R = TypeVar("R")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -88,3 +90,24 @@ def using(book: Book) -> Iterator[None]:
         yield
     finally:
         _IN_FORCE.reset(token)
+
+
+def by_book(most: int | None = None) -> Callable[[Callable[P, R]], Callable[P, R]]:
+    """Keep answers of a function that reads tables, apart for each book: a correction is heard at once.
+
+    Args:
+        most: How many answers are kept; all of them without a number.
+    """
+
+    def kept_apart(call: Callable[P, R]) -> Callable[P, R]:
+        @lru_cache(maxsize=most)
+        def answer(_: str, *args: P.args, **words: P.kwargs) -> R:
+            return call(*args, **words)
+
+        @wraps(call)
+        def asked(*args: P.args, **words: P.kwargs) -> R:
+            return answer(in_force().digest, *args, **words)  # type: ignore[arg-type]
+
+        return asked
+
+    return kept_apart

@@ -1,9 +1,10 @@
-"""The code book: every number of every edition with its id, its source, and what was said of it."""
+"""The code book: every number of every table with its id, its source, and what was said of it."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cache
 from importlib.resources import files
 from typing import Any
 
@@ -58,36 +59,115 @@ class BookTable:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class BookEdition:
-    """An edition with its tables."""
+class BookPart:
+    """A part of the book with its tables: an edition of a code, or a subject of the trade."""
 
     code: str
     title: str
     tables: tuple[BookTable, ...]
 
 
-def editions() -> tuple[BookEdition, ...]:
-    """Every edition with its tables, as the book in force has them."""
-    return tuple(
-        BookEdition(
-            code=one.id,
-            title=one.title,
-            tables=tuple(
-                _book_table(table, entered, one.earlier_number(table.citation.clause))
-                for table, entered in tables_of(one.qualification.tables)
-            ),
-        )
-        for one in all_editions().values()
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PartSummary:
+    """A part without its tables, with how many numbers it has and how many were confirmed or corrected."""
+
+    code: str
+    title: str
+    numbers: int
+    said: int
+
+
+SUBJECTS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
+    ("metals", "Base metals", ("welding.metals",)),
+    ("fillers", "Filler designations", ("welding.consumables.designations",)),
+    ("gases", "Shielding gases", ("welding.consumables",)),
+    ("drafting", "Fillers chosen in drafts", ("welding.planning",)),
+    ("arc", "Arc settings", ("welding.arc",)),
+    ("setup", "Set-up of the torch", ("welding.setup",)),
+    ("heat", "Heat input, preheat and PWHT", ("welding.heat",)),
+    ("joints", "Joints, positions and deposits", ("welding.joints", "welding.deposit")),
+    ("checks", "Checks and deviations", ("welding.checks", "welding.deviations")),
+    ("advice", "Cautions, checklist and sizes", ("welding.advice", "welding.quantities")),
+)
+"""What is no edition: key, title, packages with tables. The glossary has words and no numbers."""
+
+
+def parts() -> tuple[PartSummary, ...]:
+    """Every part: editions first, then the subjects."""
+    found = []
+    for code, (title, packages) in _parts().items():
+        tables = [table for package in packages for table, _ in tables_of(package)]
+        numbers = sum(len(table.columns_of(row)) for table in tables for row in table.rows)
+        said = sum(len(table.corrections or {}) for table in tables)
+        found.append(PartSummary(code=code, title=title, numbers=numbers, said=said))
+    return tuple(found)
+
+
+def part(code: str) -> BookPart:
+    """One part with its tables, as the book in force has them.
+
+    Raises:
+        UnknownEntryError: There is no such part.
+    """
+    known = _parts()
+    if code not in known:
+        raise UnknownEntryError(f"{code} is no part of the code book; {', '.join(known)} are")
+    title, packages = known[code]
+    edition = all_editions().get(code)
+    return BookPart(
+        code=code,
+        title=title,
+        tables=tuple(
+            _book_table(table, entered, edition.earlier_number(table.citation.clause) if edition else "")
+            for package in packages
+            for table, entered in tables_of(package)
+        ),
     )
 
 
-def tables_of(package: str) -> Iterator[tuple[Table, Table]]:
-    """Tables of an edition, corrected and as entered."""
+def part_of(table_or_row: str) -> str:
+    """Code of the part that holds a table, or a row by its id; empty where none does."""
+    found = _place_of(table_or_row.split("/", 1)[0])
+    if found is None:
+        return ""
+    return next(code for code, (_, packages) in _parts().items() if found[0] in packages)
+
+
+def _parts() -> dict[str, tuple[str, tuple[str, ...]]]:
+    editions = {one.id: (one.title, (one.qualification.tables,)) for one in all_editions().values()}
+    return editions | {code: (title, packages) for code, title, packages in SUBJECTS}
+
+
+@cache
+def _places() -> dict[str, tuple[str, str]]:
+    """Package and file of every table by its id."""
+    return {
+        load_table(package, name).id: (package, name)
+        for _, packages in _parts().values()
+        for package in packages
+        for name in _names(package)
+    }
+
+
+def _place_of(table_id: str) -> tuple[str, str] | None:
+    return _places().get(table_id)
+
+
+def _names(package: str) -> list[str]:
     folder = files(package) / "tables"
-    for name in sorted(entry.name.removesuffix(".toml") for entry in folder.iterdir()):
-        with using(AS_ENTERED):
-            entered = load_table(package, name)
-        yield load_table(package, name), entered
+    return sorted(one.name.removesuffix(".toml") for one in folder.iterdir() if one.name.endswith(".toml"))
+
+
+def tables_of(package: str) -> Iterator[tuple[Table, Table]]:
+    """Tables of a package, corrected and as entered."""
+    for name in _names(package):
+        yield _pair(package, name)
+
+
+def _pair(package: str, name: str) -> tuple[Table, Table]:
+    with using(AS_ENTERED):
+        entered = load_table(package, name)
+    return load_table(package, name), entered
 
 
 def _book_table(table: Table, entered: Table, earlier: str) -> BookTable:
@@ -135,25 +215,24 @@ def find_number(number_id: str) -> BookNumber:
     """A number by its id.
 
     Raises:
-        UnknownEntryError: No edition has it.
+        UnknownEntryError: No table has it.
     """
     try:
         table_id, row_key, column = split_id(number_id)
     except ValueError as error:
         raise UnknownEntryError(str(error)) from None
-    for edition in all_editions().values():
-        for table, entered in tables_of(edition.qualification.tables):
-            if table.id != table_id:
-                continue
-            for row, old in zip(table.rows, entered.rows, strict=True):
-                if str(row[table.key]) == row_key and column in table.columns_of(row):
-                    return BookNumber(
-                        id=number_id,
-                        column=column,
-                        value=row[column],
-                        entered=old[column],
-                        status=_status(table, row, column),
-                    )
+    place = _place_of(table_id)
+    table, entered = _pair(*place) if place else (None, None)
+    if table is not None and entered is not None:
+        for row, old in zip(table.rows, entered.rows, strict=True):
+            if str(row[table.key]) == row_key and column in table.columns_of(row):
+                return BookNumber(
+                    id=number_id,
+                    column=column,
+                    value=row[column],
+                    entered=old[column],
+                    status=_status(table, row, column),
+                )
     raise UnknownEntryError(f"{number_id} is no number of the code book")
 
 
@@ -165,18 +244,35 @@ def problem_of(correction: Correction) -> Problem | None:
         return Problem("id", str(error), correction.id)
     if correction.action == "confirm":
         return None
+    if _has_words(number.entered) and part_of(correction.id) not in all_editions():
+        return Problem(
+            "value", "words of this table can be confirmed and not corrected", str(correction.value)
+        )
     if not _same_kind(number.entered, correction.value):
         return Problem("value", f"should be {_kind_of(number.entered)}", str(correction.value))
     return None
+
+
+def _has_words(value: Any) -> bool:
+    """Whether words are in a value: outside the editions rows are looked up by them."""
+    if isinstance(value, Mapping):
+        return any(map(_has_words, value.values()))
+    return any(map(_has_words, value)) if isinstance(value, (list, tuple)) else isinstance(value, str)
 
 
 def _same_kind(old: Any, new: Any) -> bool:
     if isinstance(old, bool) or isinstance(new, bool):
         return isinstance(old, bool) and isinstance(new, bool)
     if isinstance(old, (int, float)):
-        return isinstance(new, (int, float)) and 0 <= new <= 1e6
+        return isinstance(new, (int, float)) and (0 if old >= 0 else -1e6) <= new <= 1e6
     if isinstance(old, str):
-        return isinstance(new, str) and bool(new.strip())
+        return isinstance(new, str) and (bool(new.strip()) or not old.strip())
+    if isinstance(old, Mapping):
+        return (
+            isinstance(new, Mapping)
+            and set(new) == set(old)
+            and all(_same_kind(old[name], new[name]) for name in old)
+        )
     if isinstance(old, (list, tuple)):
         return isinstance(new, (list, tuple)) and all(
             any(_same_kind(one, item) for one in old) if old else True for item in new
@@ -189,4 +285,6 @@ def _kind_of(old: Any) -> str:
         return "yes or no"
     if isinstance(old, (int, float)):
         return "a number from 0 up"
+    if isinstance(old, Mapping):
+        return f"{' and '.join(old)}, as they stand there"
     return "a word" if isinstance(old, str) else "a list like the one that stands there"

@@ -18,6 +18,7 @@ from openpyxl import load_workbook
 from pypdf import PdfReader
 
 from tests.server.conftest import PASSWORD, enter_tests
+from tests.welding import samples
 from tests.welding.records import record
 from welding.documents.codec import RECORD
 
@@ -227,6 +228,25 @@ def test_a_correction_shows_and_lists_the_released_procedures_that_it_reaches(ap
     assert api["viewer"]("GET", "/book/touched")[1] == []
     assert api["viewer"]("GET", f"/revisions/{released.pk}/stage")[1]["current"]["covered"]
     assert Entry.objects.count() == 2, "what was said stays"
+
+
+def test_the_book_shows_a_part_at_a_time_and_finds_the_part_of_a_row(api):
+    _, book = api["viewer"]("GET", "/book")
+    codes = [one["code"] for one in book["parts"]]
+    assert {"aws-d1.1:2020", "iso-15614-1:2017", "metals", "heat"} <= set(codes)
+    assert book["part"]["code"] == codes[0]
+    for query, shown in (("code=heat", "heat"), ("row=iso_14175/M20", "gases"), ("code=cheese", codes[0])):
+        assert api["viewer"]("GET", f"/book?{query}")[1]["part"]["code"] == shown
+    said = {"number_id": "thermal_efficiency/135/k", "said": "correct", "value": 0.85, "reason": "own copy"}
+    assert api["engineer"]("POST", "/book", said)[0] == 201
+    _, book = api["viewer"]("GET", "/book?code=heat")
+    assert next(one for one in book["parts"] if one["code"] == "heat")["said"] == 1
+    numbers = {n["id"]: n for t in book["part"]["tables"] for r in t["rows"] for n in r["numbers"]}
+    found = numbers["thermal_efficiency/135/k"]
+    assert (found["value"], found["entered"], found["status"]) == (0.85, 0.8, "corrected")
+    # It is heard wherever heat input is counted.
+    _, judged = api["viewer"]("POST", "/evaluate", {"document": samples.procedure()})
+    assert 0.85 in {one["k"] for one in judged["heat_input"]}
 
 
 def test_a_record_that_no_longer_counts_is_told_wherever_it_supports(api, released, signed):

@@ -10,9 +10,8 @@ from tests.welding.records import put, record, taken, thickness
 from welding.assess import evaluate
 from welding.book import Book, Correction, using
 from welding.brackets import brackets_of
-from welding.catalogue import all_editions
 from welding.cli import main
-from welding.codebook import editions, find_number, problem_of
+from welding.codebook import find_number
 from welding.covering import covers
 from welding.documents.codec import CORRECTIONS, PROCEDURE, RECORD
 from welding.documents.difference import differences
@@ -202,36 +201,6 @@ def test_two_revisions_differ_field_by_field():
     assert [(d.path, d.before, d.after) for d in differences(before, after)] == [
         ("passes.1.current_a.max", 260, 270), ("title", None, "Girder butt")
     ]  # fmt: skip
-
-
-# --- the code book --------------------------------------------------------------------------------
-
-
-def test_every_number_has_an_id_and_can_be_found_by_it():
-    seen = [n.id for e in editions() for t in e.tables for r in t.rows for n in r.numbers]
-    assert len(seen) == len(set(seen)) > 2000
-    for number in seen[::97]:
-        assert find_number(number).id == number
-    assert {e.code for e in editions()} == set(all_editions())
-
-
-@pytest.mark.parametrize(
-    "number, value, fine",
-    [
-        ("aws_d1_1_2020.groove_tests/plate-thin/max_factor", 2.5, True),
-        ("aws_d1_1_2020.groove_tests/plate-thin/max_factor", "2", False),
-        ("aws_d1_1_2020.groove_tests/plate-thin/max_factor", True, False),
-        ("aws_d1_1_2020.groove_tests/plate-thin/max_factor", -2, False),
-        ("aws_d1_1_2020.test_positions/plate-3G/groove", ("1G", "3G"), True),
-        ("aws_d1_1_2020.test_positions/plate-3G/groove", (1, 2), False),
-        ("iso_15614_1_2017.variables/mechanisation.1/rule", "free", True),
-        ("iso_15614_1_2017.variables/mechanisation.1/rule", " ", False),
-        ("iso_15614_1_2017.nowhere/x/y", 1, False),
-    ],
-)
-def test_a_correction_is_of_the_kind_that_stands_there(number, value, fine):
-    problem = problem_of(Correction(id=number, action="correct", value=value))
-    assert (problem is None) == fine, problem
 
 
 def test_a_corrected_number_shows_in_the_book_with_what_was_entered():

@@ -9,9 +9,9 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
 from typing import Any
 
+from welding.book import by_book
 from welding.citation import Citation
 from welding.errors import UnknownEntryError
 from welding.ranges import Range, positive
@@ -176,7 +176,7 @@ def current_for_thickness(case: str, thickness_mm: float) -> Estimate:
     return _estimate(table, row, value, inside=row["t_min"] <= thickness_mm <= row["t_max"])
 
 
-@cache
+@by_book()
 def wire_range(
     kind: str, diameter_mm: float, *, uphill: bool = False
 ) -> tuple[Range, Citation, tuple[str, ...]] | None:

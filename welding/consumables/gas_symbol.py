@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any, Literal
 
+from welding.book import by_book
 from welding.citation import Citation
 from welding.table import Table, load_table
 
@@ -75,7 +75,7 @@ def gas_symbol(components: Mapping[Any, float]) -> GasSymbol:
     return _symbol_of(tuple((str(name), share) for name, share in components.items() if share > 0))
 
 
-@lru_cache(maxsize=512)
+@by_book(512)
 def _symbol_of(parts: tuple[tuple[str, float], ...]) -> GasSymbol:
     shares = dict(parts)
     table = _groups()

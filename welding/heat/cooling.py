@@ -9,9 +9,9 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import cache, lru_cache
 from typing import Literal
 
+from welding.book import by_book
 from welding.citation import Citation
 from welding.errors import OutOfRangeError
 from welding.ranges import Limits, Range, positive
@@ -62,7 +62,7 @@ class _Factors:
     unchecked: tuple[str, ...]
 
 
-@cache
+@by_book()
 def _factors(joint: CoolingJoint) -> _Factors:
     table = load_table("welding.heat", "shape_factors")
     row = next(row for row in table.rows if row["joint"] == joint)
@@ -126,7 +126,7 @@ def transition_thickness_mm(
     return math.sqrt(ratio * heat_input_kj_mm * (1 / (500 - start_c) + 1 / (800 - start_c)))
 
 
-@lru_cache(maxsize=2048)  # passes that are welded alike ask alike
+@by_book(2048)  # passes that are welded alike ask alike
 def cooling_time(
     heat_input_kj_mm: float, start_c: float, thickness_mm: float, joint: CoolingJoint = "plate"
 ) -> Cooling:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
+from welding.book import by_book
 from welding.documents.procedure import Joint, Procedure
 from welding.errors import Problem
 from welding.joints import dimensions, members
@@ -61,7 +61,7 @@ def section_of(procedure: Procedure) -> Sectioned:
     return _sectioned(joint, thicknesses, missing, _by_side(procedure))
 
 
-@lru_cache(maxsize=256)  # most of what is typed leaves the section as it was
+@by_book(256)  # most of what is typed leaves the section as it was
 def _sectioned(
     joint: Joint,
     thicknesses: tuple[float, float] | None,

@@ -5,9 +5,10 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from functools import cache, lru_cache
+from functools import lru_cache
 from typing import Any, Literal
 
+from welding.book import by_book
 from welding.citation import Citation
 from welding.metals.grouping import Family, Grouped, group_of
 from welding.table import Table, load_table
@@ -124,7 +125,7 @@ _TWIN = re.compile(r"^S(A[- ]?\d{2,3}\b|A[- ]?\d{2,3}(?=[A-Z/ -]))")
 _TUBE = re.compile(r"^TP(?=3\d\d)")
 
 
-@cache
+@by_book()
 def all_metals() -> tuple[Metal, ...]:
     """Every grade in the order of the table."""
     table = load_table("welding.metals", "grades")
@@ -179,7 +180,7 @@ def name_key(text: str) -> str:
     return re.sub(r"[^A-Z0-9.+]", "", clean)
 
 
-@cache
+@by_book()
 def _by_key() -> dict[str, Metal]:
     found: dict[str, Metal] = {}
     for metal in all_metals():
@@ -188,7 +189,7 @@ def _by_key() -> dict[str, Metal]:
     return found
 
 
-@cache
+@by_book()
 def _by_short_key() -> dict[str, Metal]:
     """Names with the word for grade left out, as in ``A572-50`` and ``A106B``; only what is one grade."""
     found: dict[str, set[str]] = {}
@@ -203,7 +204,7 @@ def _short(key: str) -> str:
     return re.sub(r"(?<=\d|L)(?:GR|CL)(?=[0-9A-Z])", "", key)
 
 
-@cache
+@by_book(8192)
 def find(text: str) -> Metal | None:
     """The grade of this name, by any of its spellings; ``None`` where it is not in the catalogue.
 

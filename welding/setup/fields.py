@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
 
+from welding.book import by_book
 from welding.citation import Citation
 from welding.table import load_table
 
@@ -28,7 +28,7 @@ class SetupField:
     transfers: tuple[str, ...]
 
 
-@cache
+@by_book()
 def setup_fields() -> tuple[SetupField, ...]:
     """Every field that some processes do not have."""
     return tuple(

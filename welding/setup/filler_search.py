@@ -5,9 +5,9 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
 from typing import Any
 
+from welding.book import by_book
 from welding.consumables.designations.decode import decode
 from welding.consumables.designations.model import Decoded
 from welding.errors import UnreadableError
@@ -36,7 +36,7 @@ class FillerFound:
     nominal: str | None
 
 
-@cache
+@by_book()
 def common_fillers() -> tuple[tuple[Decoded, Mapping[str, Any]], ...]:
     """The list to choose from, decoded."""
     rows = load_table("welding.setup", "common_fillers").rows

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cache
 
+from welding.book import by_book
 from welding.consumables.gas import gas_text, read_gas
 from welding.consumables.gas_symbol import GasSymbol, gas_symbol
 from welding.errors import UnreadableError
@@ -22,7 +22,7 @@ class GasFound:
     use: str
 
 
-@cache
+@by_book()
 def common_gases() -> tuple[GasFound, ...]:
     """The list to choose from."""
     return tuple(

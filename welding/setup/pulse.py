@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from functools import cache
 
+from welding.book import by_book
 from welding.citation import Citation
 from welding.errors import UnreadableError
 from welding.ranges import Range
@@ -25,7 +25,7 @@ class PulseSchool:
     citation: Citation
 
 
-@cache
+@by_book()
 def pulse_schools() -> tuple[PulseSchool, ...]:
     """Both schools (common practice)."""
     table = load_table("welding.setup", "pulse_schools")

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from functools import cache
 from typing import Literal
 
+from welding.book import by_book
 from welding.citation import Citation
 from welding.ranges import Range
 from welding.table import load_table
@@ -66,7 +66,7 @@ class CarriedCurrent:
         return Range(min(one.min for one in self.families), max(one.max for one in self.families))
 
 
-@cache
+@by_book()
 def tungsten_types() -> tuple[TungstenType, ...]:
     """Every type, in the order of the table."""
     table = load_table("welding.setup", "tungsten_types")

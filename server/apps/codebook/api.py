@@ -15,7 +15,7 @@ from apps.codebook.models import Entry
 from apps.codebook.queries import newest_entries
 from apps.codebook.schemas import BookOut, BookTakeIn, BookTakenOut, EntryOut, SayIn
 from apps.codebook.services.say import say, take_corrections
-from welding.codebook import editions
+from welding.codebook import part, part_of, parts
 from welding.documents.codec import CORRECTIONS
 from welding.documents.corrections import BookCorrections, NumberCorrection
 
@@ -37,11 +37,14 @@ def entry_out(one: Entry) -> EntryOut:
 
 
 @router.get("/book", response={200: BookOut})
-def read_book(request: HttpRequest) -> BookOut:
-    """The book as it stands, with everything that was ever said."""
+def read_book(request: HttpRequest, code: str = "", row: str = "") -> BookOut:
+    """A part of the book as it stands, by its code or by a row of it, with everything that was ever said."""
     require(person(request), Action.VIEW)
     entries = Entry.objects.select_related("by").order_by("id")
-    return BookOut(editions=list(editions()), entries=[entry_out(one) for one in entries])
+    known = parts()
+    wanted = part_of(row) or code
+    shown = wanted if wanted in {one.code for one in known} else known[0].code
+    return BookOut(parts=list(known), part=part(shown), entries=[entry_out(one) for one in entries])
 
 
 @router.post("/book", response={201: EntryOut, **REFUSALS})

@@ -9,7 +9,7 @@ from api.documents import CorrectionsIn
 from api.text import Line, Note
 from ninja import Schema
 
-from welding.codebook import BookEdition
+from welding.codebook import BookPart, PartSummary
 
 
 class EntryOut(Schema):
@@ -25,9 +25,10 @@ class EntryOut(Schema):
 
 
 class BookOut(Schema):
-    """Every edition with its tables, and what was said."""
+    """Every part in short, one of them with its tables, and what was said."""
 
-    editions: list[BookEdition]
+    parts: list[PartSummary]
+    part: BookPart
     entries: list[EntryOut]
 
 

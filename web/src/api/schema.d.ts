@@ -1133,7 +1133,7 @@ export interface paths {
         };
         /**
          * Read Book
-         * @description The book as it stands, with everything that was ever said.
+         * @description A part of the book as it stands, by its code or by a row of it, with everything that was ever said.
          */
         get: operations["apps_codebook_api_read_book"];
         put?: never;
@@ -2704,7 +2704,8 @@ export interface components {
          *
          *     Attributes:
          *         method: ``en-1011-2-a``, ``en-1011-2-b``, ``aws-d1.1-table``, ``aws-d1.1-annex-b``.
-         *         preheat_c: As computed, or as printed in the SI column [°C]; ``None`` outside the method's validity, and for method A.
+         *         preheat_c: As computed, or as printed in the SI column [°C]; ``None`` outside the method's
+         *             validity, and for method A.
          *         none_needed: The method asks for none at normal shop temperature.
          *         governing_thickness_mm: The thickness that was taken.
          *         assumptions: What was assumed, in words.
@@ -5845,18 +5846,6 @@ export interface components {
             unchanged: boolean;
         };
         /**
-         * BookEdition
-         * @description An edition with its tables.
-         */
-        BookEdition: {
-            /** Code */
-            code: string;
-            /** Title */
-            title: string;
-            /** Tables */
-            tables: components["schemas"]["BookTable"][];
-        };
-        /**
          * BookNumber
          * @description One number, word or list of a table.
          *
@@ -5881,13 +5870,26 @@ export interface components {
         };
         /**
          * BookOut
-         * @description Every edition with its tables, and what was said.
+         * @description Every part in short, one of them with its tables, and what was said.
          */
         BookOut: {
-            /** Editions */
-            editions: components["schemas"]["BookEdition"][];
+            /** Parts */
+            parts: components["schemas"]["PartSummary"][];
+            part: components["schemas"]["BookPart"];
             /** Entries */
             entries: components["schemas"]["EntryOut"][];
+        };
+        /**
+         * BookPart
+         * @description A part of the book with its tables: an edition of a code, or a subject of the trade.
+         */
+        BookPart: {
+            /** Code */
+            code: string;
+            /** Title */
+            title: string;
+            /** Tables */
+            tables: components["schemas"]["BookTable"][];
         };
         /**
          * BookRow
@@ -5952,6 +5954,20 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /**
+         * PartSummary
+         * @description A part without its tables, with how many numbers it has and how many were confirmed or corrected.
+         */
+        PartSummary: {
+            /** Code */
+            code: string;
+            /** Title */
+            title: string;
+            /** Numbers */
+            numbers: number;
+            /** Said */
+            said: number;
         };
         /**
          * SayIn
@@ -10703,7 +10719,10 @@ export interface operations {
     };
     apps_codebook_api_read_book: {
         parameters: {
-            query?: never;
+            query?: {
+                code?: string;
+                row?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;

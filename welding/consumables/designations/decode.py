@@ -5,8 +5,8 @@ from __future__ import annotations
 import difflib
 import re
 from collections.abc import Callable
-from functools import cache, lru_cache
 
+from welding.book import by_book
 from welding.consumables.designations import (
     aws_cored,
     aws_covered,
@@ -43,7 +43,7 @@ _SYSTEM_B = re.compile(r"^(?:G ?49A|G ?55A|T ?49\d|T ?55\d|E ?49\d{2}|E ?55\d{2}
 MOST_SUGGESTIONS = 4
 
 
-@lru_cache(maxsize=4096)
+@by_book(4096)
 def decode(text: str) -> Decoded:
     """Decode a filler designation of AWS or ISO system A.
 
@@ -95,7 +95,7 @@ def _is_valid(text: str) -> bool:
         return False
 
 
-@cache
+@by_book()
 def _known() -> tuple[str, ...]:
     """Usual spellings, to look for what may have been meant."""
     found = [str(row["class"]) for name in ("a5_1", "a5_18", "a5_28", "a5_7") for row in rows(name).values()]

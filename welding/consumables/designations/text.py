@@ -5,9 +5,9 @@ from __future__ import annotations
 import re
 import unicodedata
 from collections.abc import Mapping
-from functools import cache
 from typing import Any
 
+from welding.book import by_book
 from welding.consumables.designations.model import RefusedError
 from welding.table import Table, load_table
 
@@ -24,7 +24,7 @@ def table(name: str) -> Table:
     return load_table(PACKAGE, name)
 
 
-@cache
+@by_book()
 def rows(name: str) -> Mapping[str, Mapping[str, Any]]:
     """Rows of a table by their key in capitals: people type nI and SI as they like."""
     found = table(name)

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useMemo, useRef, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 
@@ -15,42 +15,39 @@ import { BookImport } from './BookImport'
 import { NumberDialog } from './NumberDialog'
 import { bookQuery, touchedQuery } from './queries'
 
-const STATUS: Record<string, string> = { memory: 'from memory', published: 'published', practice: 'common practice', confirmed: 'confirmed', corrected: 'corrected' }
+export const STATUS: Record<string, string> = { memory: 'from memory', published: 'published', practice: 'common practice', confirmed: 'confirmed', corrected: 'corrected' }
 const SHOW = [['all', 'every number'], ['unconfirmed', 'not confirmed yet'], ['said', 'confirmed or corrected']] as const
 
 /** Every number of every code: where it stands, how it came here, what the owner of a copy said of it. */
 export function BookPage() {
-  const book = useQuery(bookQuery)
-  if (book.data) return <Page book={book.data} />
+  const [search] = useSearchParams()
+  const [code, setCode] = useState('')
+  const book = useQuery({ ...bookQuery(code, search.get('row') ?? ''), placeholderData: keepPreviousData })
+  if (book.data) return <Page book={book.data} onCode={setCode} />
   if (book.isError) return <div className="p-5"><Notice mark="breach">{book.error.message}</Notice></div>
   return <p className="p-5 text-steel">Opening …</p>
 }
 
 const words = (text: string) => text.toLowerCase().replaceAll(/[_.-]/g, ' ')
 
-function Page({ book }: { book: Book }) {
+function Page({ book, onCode }: { book: Book; onCode: (code: string) => void }) {
   const { may } = useSession()
   const [search, setSearch] = useSearchParams()
   const row = search.get('row')
-  const [code, setCode] = useState(() => book.editions.find((one) => row?.startsWith(one.tables[0]?.id.split('.')[0] ?? '!'))?.code ?? book.editions[0]?.code ?? '')
   const [text, setText] = useState<string | null>(null)
   const [show, setShow] = useState<string>('all')
   const [open, setOpen] = useState<BookNumber | null>(null)
   const [taking, setTaking] = useState(false)
   const asked = words(useSettled(text ?? ''))
-  const edition = book.editions.find((one) => one.code === code)
   const said = useMemo(() => new Map(book.entries.map((one) => [one.number_id, one])), [book])
-  const counts = useMemo(() => {
-    const all = book.editions.flatMap((one) => one.tables).flatMap((one) => one.rows).flatMap((one) => one.numbers)
-    return { all: all.length, said: all.filter((one) => one.status === 'confirmed' || one.status === 'corrected').length }
-  }, [book])
-  const tables = (edition?.tables ?? []).map((table) => ({
+  const counts = book.parts.reduce((sum, one) => ({ all: sum.all + one.numbers, said: sum.said + one.said }), { all: 0, said: 0 })
+  const tables = book.part.tables.map((table) => ({
     table,
     rows: table.rows.filter((one) => {
       if (row) return `${table.id}/${one.key}` === row || table.id === row
       const hit = asked === '' || words(`${table.title} ${table.clause} ${one.key} ${one.clause} ${one.numbers.map((n) => n.column).join(' ')}`).includes(asked)
       const done = one.numbers.some((number) => number.status === 'confirmed' || number.status === 'corrected')
-      return hit && (show === 'all' || (show === 'said' ? done : one.numbers.some((number) => number.status === 'memory')))
+      return hit && (show === 'all' || (show === 'said' ? done : one.numbers.some((number) => number.status !== 'confirmed' && number.status !== 'corrected')))
     }),
   })).filter((one) => one.rows.length > 0)
   return (
@@ -58,9 +55,9 @@ function Page({ book }: { book: Book }) {
       <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-2">
         <div className="w-full">
           <PageTitle words="Code book" />
-          <p className="text-[13px] text-steel2">{counts.all.toLocaleString()} numbers, {counts.said} confirmed or corrected by the owner of a copy; the others are from memory</p>
+          <p className="text-[13px] text-steel2">{counts.all.toLocaleString()} numbers, {counts.said} confirmed or corrected by the owner of a copy; each of the others says where it comes from</p>
         </div>
-        <div className="w-72"><Choice label="Code" value={code} options={book.editions.map((one) => [one.code, one.title.split(',')[0] ?? one.title] as const)} onChange={(next) => { setCode(next ?? ''); setSearch({}) }} /></div>
+        <div className="w-72"><Choice label="Code or subject" value={book.part.code} options={book.parts.map((one) => [one.code, one.title.split(',')[0] ?? one.title] as const)} onChange={(next) => { onCode(next ?? ''); setSearch({}) }} /></div>
         <div className="w-64"><TextField label="Search rules and clauses" placeholder="preheat, table 6.5, hardness …" value={text} onChange={(next) => { setText(next); if (row) setSearch({}) }} /></div>
         <div className="w-48"><Choice label="Which numbers" value={show} options={SHOW} onChange={(next) => { setShow(next ?? 'all'); if (row) setSearch({}) }} /></div>
         <span className="ml-auto flex gap-2">
@@ -70,7 +67,7 @@ function Page({ book }: { book: Book }) {
       </div>
       <Touched />
       {row && <p className="mb-2 text-[13px]">One row is shown. <button type="button" className="link" onClick={() => setSearch({})}>Show the whole book</button></p>}
-      {tables.length === 0 && <p className="panel p-5 text-steel">Nothing of that name in this code.</p>}
+      {tables.length === 0 && <p className="panel p-5 text-steel">Nothing of that name here.</p>}
       {tables.map(({ table, rows }) => <TableCard key={table.id} table={table} rows={rows} open={row !== null || asked !== '' || show !== 'all'} onOpen={setOpen} />)}
       {open && <NumberDialog key={open.id} number={open} entries={book.entries.filter((one) => one.number_id === open.id)} standing={said.get(open.id)} onClose={() => setOpen(null)} />}
       <BookImport open={taking} onClose={() => setTaking(false)} />
@@ -101,7 +98,7 @@ function TableCard({ table, rows, open, onOpen }: { table: BookTable; rows: Book
     <details ref={details} className="panel mb-2" open={open || undefined}>
       <summary className="flex cursor-pointer items-baseline gap-3 px-3 py-2">
         <b className="font-head text-[16px]">{table.title}</b>
-        <span className="text-[12.5px] text-steel2">{table.document}:{table.edition}, {table.clause}{table.earlier && ` (${table.earlier})`}</span>
+        <span className="text-[12.5px] text-steel2">{table.edition ? `${table.document}:${table.edition}` : table.document}, {table.clause}{table.earlier && ` (${table.earlier})`} · {STATUS[table.provenance]}</span>
         <span className="ml-auto text-[12.5px] text-steel2">{rows.length} {rows.length === 1 ? 'row' : 'rows'}</span>
       </summary>
       {table.notes.map((one) => <p key={one} className="px-3 text-[12.5px] text-steel">{one}</p>)}
@@ -131,5 +128,6 @@ export function valueText(value: unknown): string {
   if (Array.isArray(value)) return value.map(valueText).join(', ') || 'none'
   if (value === true) return 'yes'
   if (value === false) return 'no'
-  return String(value)
+  if (value !== null && typeof value === 'object') return Object.entries(value).map(([name, one]) => `${name.replaceAll('_', ' ')} ${valueText(one)}`).join(', ') || 'none'
+  return String(value) || 'none'
 }

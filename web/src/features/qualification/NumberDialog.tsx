@@ -11,7 +11,7 @@ import { Notice } from '../../ui/Notice'
 import { TextField } from '../../ui/TextField'
 import { MarkIcon } from '../../ui/Verdict'
 import { useSettled } from '../../ui/useSettled'
-import { valueText } from './BookPage'
+import { STATUS, valueText } from './BookPage'
 
 type Said = 'confirm' | 'correct' | 'revert'
 const SAID: Record<string, string> = { confirm: 'confirmed', correct: 'corrected to', revert: 'put back' }
@@ -39,7 +39,7 @@ export function NumberDialog({ number, entries, standing, onClose }: { number: B
   const typed = useSettled(text ?? '', 250)
   const value = valueOf(typed, number.entered)
   const changed = value !== undefined && JSON.stringify(value) !== JSON.stringify(number.value)
-  const nested = Array.isArray(number.entered) && Array.isArray((number.entered as unknown[])[0])
+  const nested = number.entered !== null && typeof number.entered === 'object' && (!Array.isArray(number.entered) || typeof number.entered[0] === 'object')
   const effect = useQuery({
     queryKey: ['book', 'preview', number.id, value],
     queryFn: () => unwrap(api.POST('/api/book/preview', { body: { number_id: number.id, said: 'correct', value: value as never } })),
@@ -58,8 +58,8 @@ export function NumberDialog({ number, entries, standing, onClose }: { number: B
     <Modal title={`${row}: ${column.replaceAll('_', ' ')}`} open onClose={onClose}>
       <p className="text-[13px] text-steel2 break-all">{number.id}</p>
       <p className="my-2">
-        Stands as <b>{valueText(number.value)}</b>{number.status === 'corrected' && <>, entered from memory as {valueText(number.entered)}</>}
-        {number.status === 'confirmed' && <>, confirmed</>}{number.status === 'memory' && <>, from memory, not confirmed</>}.
+        Stands as <b>{valueText(number.value)}</b>{number.status === 'corrected' && <>, entered as {valueText(number.entered)}</>}
+        {number.status === 'confirmed' && <>, confirmed</>}{number.status !== 'confirmed' && number.status !== 'corrected' && <>, {STATUS[number.status]}, not confirmed</>}.
       </p>
       {entries.length > 0 && (
         <ul className="mb-3 grid gap-1 text-[13px]">

@@ -34,9 +34,9 @@ export const draftCoverageQuery = (jobId: number, procedure: Procedure) =>
     retry: false,
   })
 
-export const bookQuery = queryOptions({
-  queryKey: ['book'],
-  queryFn: () => unwrap(api.GET('/api/book')),
+export const bookQuery = (code: string, row: string) => queryOptions({
+  queryKey: ['book', 'part', code, row],
+  queryFn: () => unwrap(api.GET('/api/book', { params: { query: { code, row } } })),
   staleTime: 0,
 })
 
