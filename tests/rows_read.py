@@ -15,7 +15,7 @@ from typing import Any
 
 import pytest
 
-from welding import table
+from welding.codebook import table
 
 CORE = Path(__file__).parent / "welding"
 EDITIONS = "welding.editions."

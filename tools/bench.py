@@ -24,8 +24,8 @@ from tools.bench_load import load, longest_sheet, memory
 from tools.bench_proof import proof
 from tools.bench_recordings import recordings
 from tools.chromium import CONTEXT, LAUNCH
-from welding.assess import evaluate
 from welding.documents.codec import INTENT, PROCEDURE
+from welding.evaluate.procedure import evaluate
 from welding.planning.propose import propose
 
 USERS, SECONDS, EVERY_S = 20, 20, 1.0

@@ -9,11 +9,11 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from welding.coverage_matrix import coverage_matrix
+from welding.coverage.matrix import coverage_matrix
+from welding.coverage.record import range_of
 from welding.documents.codec import JOINT, RECORD
 from welding.documents.joint_list import JointToWeld
 from welding.documents.record import QualificationRecord
-from welding.qualify import range_of
 
 EXAMPLES = Path(__file__).parent.parent / "docs" / "examples"
 RECORDS, JOINTS = 200, 1000

@@ -10,12 +10,12 @@ from ninja import Router, Schema
 
 from api.documents import BalanceIn, DialIn, ProcedureIn
 from api.errors import ProblemOut
-from welding.assess import Evaluation, evaluate
-from welding.catalogue import all_editions
+from welding.codebook.catalogue import all_editions
 from welding.consumables.gas import gas_text, read_gas
 from welding.documents.fields import UnitColumn
 from welding.documents.machine import BalanceDial
 from welding.errors import UnknownEntryError, UnreadableError
+from welding.evaluate.procedure import Evaluation, evaluate
 from welding.glossary.terms import Usage, terms
 from welding.machines.balance import en_share_of
 from welding.machines.dial import fit_dial

@@ -6,9 +6,9 @@ import gc
 import logging
 from typing import Any
 
-from welding.assess import evaluate
 from welding.documents.codec import INTENT
 from welding.errors import WeldingError
+from welding.evaluate.procedure import evaluate
 from welding.planning.propose import propose
 
 _CODES: tuple[tuple[dict[str, Any], str, str], ...] = (

@@ -4,7 +4,7 @@ import logging
 
 from config.warm import warm
 
-from welding.table import _as_entered
+from welding.codebook.table import _as_entered
 
 
 def test_the_core_is_ready_before_the_first_request(caplog):

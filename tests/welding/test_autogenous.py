@@ -2,9 +2,9 @@
 
 import pytest
 
-from welding.assess import evaluate
 from welding.documents.codec import INTENT
 from welding.errors import DocumentError
+from welding.evaluate.procedure import evaluate
 from welding.planning.propose import propose
 
 

@@ -3,8 +3,8 @@
 import pytest
 
 from tests.welding import samples
-from welding.assess import evaluate
 from welding.documents.codec import PROCEDURE
+from welding.evaluate.procedure import evaluate
 
 STICK = {"process": "111", "gas": None, "transfer": None}
 CORED = {"process": "136", "transfer": None, "gas": {"components_percent": {"CO2": 100}}}

@@ -8,8 +8,8 @@ from copy import deepcopy
 import pytest
 
 from tests.welding import samples
-from welding.assess import evaluate
 from welding.documents.codec import INTENT, PROCEDURE
+from welding.evaluate.procedure import evaluate
 from welding.planning.propose import propose
 
 PREQUALIFIED = {"id": "aws-d1.1:2020", "units": "si", "route": "prequalified"}

@@ -17,9 +17,9 @@ from tests.welding.test_aws_prequalified import (
 )
 from tests.welding.test_aws_prequalified import verdict as verdict_of
 from tests.welding.weldments import plain_record, welded
-from welding.assess import evaluate
+from welding.coverage.record import judge, plan_of
 from welding.documents.codec import PROCEDURE, RECORD
-from welding.qualify import judge, plan_of
+from welding.evaluate.procedure import evaluate
 
 
 @pytest.mark.parametrize(

@@ -6,11 +6,11 @@ import pytest
 
 from tests.welding import samples
 from welding.advice.checklist import checklist_for
-from welding.assess import evaluate
-from welding.assess_bench import cooling_after, flags_of, with_flags
-from welding.assess_coupon import evaluate_coupon
-from welding.assess_pass import evaluate_pass
 from welding.documents.codec import COUPON, PASS_RECORD, PROCEDURE
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.fit_up import cooling_after, flags_of, with_flags
+from welding.evaluate.one_pass import evaluate_pass
+from welding.evaluate.procedure import evaluate
 
 PLANNED = PROCEDURE.take(samples.procedure())
 ENTRY = {"number": 1, "current_a": 240, "voltage_v": 26, "length_mm": 300, "time_s": 72, "before_c": 100}

@@ -8,20 +8,20 @@ import pytest
 import welding
 from tests.welding import samples
 from welding.arc.relations import current_for_thickness, wire_range
-from welding.assess import evaluate
-from welding.book import Book, Correction, using
-from welding.catalogue import all_editions
-from welding.codebook import SUBJECTS, find_number, part, part_of, parts, problem_of
+from welding.codebook.book import Book, Correction, using
+from welding.codebook.catalogue import all_editions
+from welding.codebook.contents import SUBJECTS, find_number, part, part_of, parts, problem_of
+from welding.codebook.table import parse_table
 from welding.consumables.designations.decode import decode
 from welding.consumables.gas_symbol import gas_symbol
 from welding.documents.codec import INTENT, PROCEDURE
 from welding.errors import UnknownEntryError, WeldingError
+from welding.evaluate.procedure import evaluate
 from welding.heat.cooling import cooling_time
 from welding.heat.energy import thermal_efficiency
 from welding.heat.method_a import hydrogen_scale
 from welding.metals.catalogue import find
 from welding.planning.propose import propose
-from welding.table import parse_table
 
 
 def numbers():

@@ -7,11 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.welding.records import A572, S355, put, record, specimens_of, taken, thickness
-from welding.book import Book, Correction, using
-from welding.coverage_matrix import coverage_matrix
-from welding.covering import covers
+from welding.codebook.book import Book, Correction, using
+from welding.coverage.covers import covers
+from welding.coverage.matrix import coverage_matrix
+from welding.coverage.record import range_of
 from welding.documents.codec import JOINT, PROCEDURE
-from welding.qualify import range_of
 from welding.ranges import Range
 
 ISO, AWS = "iso-15614-1:2017", "aws-d1.1:2020"

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 
 from tests.welding.weldments import own_procedure, welded
-from welding.covering import covers
+from welding.coverage.covers import covers
 
 CODES = {"aws": ("aws-d1.1:2020", "aws_d1_1_2020.toml"), "iso": ("iso-15614-1:2017", "iso_15614_1_2017.toml")}
 CASES = Path(__file__).parent / "cases" / "covering"

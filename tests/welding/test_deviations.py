@@ -9,10 +9,10 @@ from copy import deepcopy
 import pytest
 
 from tests.welding.records import put, record
-from welding.assess_bench import flags_of
-from welding.assess_coupon import evaluate_coupon
-from welding.assess_pass import evaluate_pass
 from welding.documents.codec import COUPON
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.fit_up import flags_of
+from welding.evaluate.one_pass import evaluate_pass
 
 BARE = {"number": 1}
 

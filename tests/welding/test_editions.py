@@ -7,13 +7,13 @@ import pytest
 from tests.welding.records import put, record, taken
 from tests.welding.test_covering import procedure_of
 from tests.welding.test_ranges import CODES, _change
-from welding.covering import covers
+from welding.codebook.table import load_table
+from welding.coverage.covers import covers
+from welding.coverage.record import range_of
 from welding.qualification.compare import JOINT_VARIABLES
 from welding.qualification.compare_passes import PASS_VARIABLES
 from welding.qualification.needs import Needs
 from welding.qualification.variables import VARIABLES
-from welding.qualify import range_of
-from welding.table import load_table
 
 NEEDS = (Needs(), Needs(impact=True), Needs(impact=True, hardness=True))
 PROCESSES = ("121", "124", "138", "131", "143", "142", "15")

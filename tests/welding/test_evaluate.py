@@ -5,11 +5,11 @@ import json
 import pytest
 
 from tests.welding import samples
-from welding.assess import evaluate
-from welding.assess_coupon import evaluate_coupon
-from welding.catalogue import all_editions
 from welding.cli import main
+from welding.codebook.catalogue import all_editions
 from welding.documents.codec import COUPON, PROCEDURE
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.procedure import evaluate
 from welding.quantities.reading import read_quantity
 
 WINDOW = {"preheat_min_c": 75, "interpass_max_c": 250}

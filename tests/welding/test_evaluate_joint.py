@@ -5,9 +5,9 @@ import math
 import pytest
 
 from tests.welding import samples
-from welding.assess import evaluate
-from welding.assess_coupon import evaluate_coupon
 from welding.documents.codec import COUPON, PROCEDURE
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.procedure import evaluate
 from welding.heat.cooling import cooling_time
 from welding.heat.method_a import method_a
 

@@ -5,14 +5,15 @@ import re
 import pytest
 
 from tests.welding.records import put, record, taken
-from welding import catalogue, codebook
-from welding.book import Book, Correction, using
 from welding.checks.content import missing_content
-from welding.covering import covers
+from welding.codebook import catalogue
+from welding.codebook import contents as codebook
+from welding.codebook.book import Book, Correction, using
+from welding.codebook.table import load_table
+from welding.coverage.covers import covers
+from welding.coverage.record import range_of
 from welding.documents.codec import PROCEDURE
 from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number
-from welding.qualify import range_of
-from welding.table import load_table
 
 PAIRS = load_table("welding.editions.iso_15614_1_2017", "parent_metal_level_2").rows
 

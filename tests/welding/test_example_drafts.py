@@ -8,8 +8,8 @@ from pathlib import Path
 
 import pytest
 
-from welding.assess import evaluate
 from welding.documents.codec import INTENT, PROCEDURE
+from welding.evaluate.procedure import evaluate
 from welding.planning.propose import propose
 
 DOCS = Path(__file__).parents[2] / "docs"

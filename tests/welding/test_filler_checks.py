@@ -7,8 +7,8 @@ the exact set of rules that it breaks or leaves open; the right ones list none.
 import pytest
 
 from tests.welding import samples
-from welding.assess import evaluate
 from welding.documents.codec import PROCEDURE
+from welding.evaluate.procedure import evaluate
 
 RULES = {
     "filler.class", "filler.process", "polarity.class", "polarity.process", "gas.class", "gas.process",

@@ -4,10 +4,10 @@ import re
 
 import pytest
 
-from welding.assess import evaluate
 from welding.consumables.designations.decode import decode
 from welding.documents.codec import INTENT
 from welding.errors import DocumentError
+from welding.evaluate.procedure import evaluate
 from welding.metals.catalogue import all_metals, find
 from welding.metals.kinds import KIND_OF_FAMILY, takes_nickel_filler
 from welding.planning.propose import propose

@@ -10,10 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from welding.cli import main
+from welding.codebook.table import load_table
 from welding.consumables.gas import gas_text, read_gas
 from welding.consumables.gas_symbol import gas_symbol, transfer_modes
 from welding.errors import AmbiguousError, UnreadableError
-from welding.table import load_table
 
 EXAMPLES = [
     ("Ar", "I1", "I1", "SG-A"),

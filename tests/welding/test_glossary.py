@@ -7,7 +7,7 @@ from pathlib import Path
 
 import pytest
 
-from welding.catalogue import all_editions
+from welding.codebook.catalogue import all_editions
 from welding.errors import UnknownEntryError
 from welding.glossary.terms import glossary_page, term, terms
 from welding.setup.process_names import aws_letters

@@ -5,12 +5,12 @@ from itertools import product
 import pytest
 
 from tests.welding.test_fillers_drafted import NOT_WELDED, SUITS, draft
-from welding.assess import evaluate
+from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.deposit.laid import weld_metal
+from welding.evaluate.procedure import evaluate
 from welding.metals.catalogue import all_metals
 from welding.metals.kinds import KIND_OF_FAMILY
-from welding.table import load_table
 
 
 @pytest.mark.parametrize(

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 
 from tests.welding.records import bends, put, record, taken, thickness
-from welding.qualify import judge, range_of
+from welding.coverage.record import judge, range_of
 
 CASES = tomllib.loads((Path(__file__).parent / "cases" / "judging.toml").read_text())["group"]
 CODES = {"aws": "aws-d1.1:2020", "iso": "iso-15614-1:2017"}

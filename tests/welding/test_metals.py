@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.welding import samples
-from welding.assess import evaluate
 from welding.cli import main
 from welding.documents.codec import PROCEDURE
+from welding.evaluate.procedure import evaluate
 from welding.metals.catalogue import all_metals, find, search
 from welding.metals.grouping import group_of
 

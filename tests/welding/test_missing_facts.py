@@ -7,7 +7,7 @@ import pytest
 from tests.welding.test_aws_prequalified import GOUGED_U, verdict
 from tests.welding.test_aws_prequalified_rows import BACKED, G, V, draft, fillet, partial
 from tests.welding.weldments import own_procedure, plain_record
-from welding.covering import covers
+from welding.coverage.covers import covers
 from welding.documents.codec import PROCEDURE, RECORD
 from welding.errors import DocumentError
 

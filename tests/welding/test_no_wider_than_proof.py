@@ -7,10 +7,10 @@ import pytest
 from tests.welding.records import S355, put, record, specimens_of, taken, thickness
 from tests.welding.test_covering import ISO, joint, procedure_of
 from tests.welding.test_ranges import _change
-from welding.assess import evaluate
-from welding.covering import covers
+from welding.coverage.covers import covers
+from welding.coverage.record import judge, plan_of, range_of
 from welding.documents.codec import PROCEDURE
-from welding.qualify import judge, plan_of, range_of
+from welding.evaluate.procedure import evaluate
 
 AMPS = {"min": 300, "max": 320}
 

@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 
 from tests.welding.test_covering_cases import CODES
 from tests.welding.weldments import own_procedure, welded
-from welding.covering import covers
-from welding.qualify import judge
+from welding.coverage.covers import covers
+from welding.coverage.record import judge
 
 GROOVES = ("v-open", "v-backing", "v-gouged", "v-both", "double-v-gouged", "square-gouged", "bevel-backing")
 PLATE = {"aws": ("1G", "2G", "3G", "4G"), "iso": ("PA", "PC", "PE", "PF", "PG")}

@@ -3,8 +3,8 @@
 import pytest
 
 from tests.welding import samples
-from welding.assess import evaluate
 from welding.documents.codec import PROCEDURE
+from welding.evaluate.procedure import evaluate
 
 RULES = {"filler.metal", "filler.autogenous", "metal.weldable", "filler.over-match"}
 

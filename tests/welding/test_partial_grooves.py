@@ -4,7 +4,7 @@ import pytest
 
 from tests.welding.records import put
 from tests.welding.weldments import own_procedure, plain_record
-from welding.covering import covers
+from welding.coverage.covers import covers
 from welding.documents.codec import PROCEDURE, RECORD
 
 OWN = {"joint": "pjp-own", "t": 20, "sections": [6, 6, 6]}

@@ -3,9 +3,9 @@
 import pytest
 
 from tests.welding import samples
-from welding.assess import evaluate
 from welding.documents.codec import PROCEDURE
 from welding.documents.identity import with_pass_ids, without_pass_ids
+from welding.evaluate.procedure import evaluate
 
 
 def ids(given):

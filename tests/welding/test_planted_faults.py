@@ -6,9 +6,9 @@ import re
 
 import pytest
 
-from welding.assess import evaluate
 from welding.documents.codec import INTENT, PROCEDURE
 from welding.errors import DocumentError
+from welding.evaluate.procedure import evaluate
 from welding.planning.propose import propose
 
 BUTT, T = {"kind": "butt", "weld": "cjp-groove"}, {"kind": "t", "weld": "fillet"}

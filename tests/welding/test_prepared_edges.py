@@ -2,8 +2,8 @@
 
 import pytest
 
-from welding.assess import evaluate
 from welding.documents.codec import INTENT
+from welding.evaluate.procedure import evaluate
 from welding.planning.propose import propose
 
 

@@ -5,10 +5,10 @@ import json
 import pytest
 
 from welding.cli import main
+from welding.codebook.table import load_table
 from welding.documents.fields import Process
 from welding.errors import AmbiguousError, UnreadableError
 from welding.setup.process_names import aws_letters, processes_called, read_process
-from welding.table import load_table
 
 ONE = {
     "SMAW": "111", "stick": "111", "MMA": "111", "111": "111",

@@ -7,17 +7,17 @@ from itertools import pairwise
 import pytest
 
 from tests.welding.records import put, record, taken, thickness
-from welding.assess import evaluate
-from welding.book import Book, Correction, using
-from welding.brackets import brackets_of
 from welding.cli import main
-from welding.codebook import find_number
-from welding.covering import covers
+from welding.codebook.book import Book, Correction, using
+from welding.codebook.contents import find_number
+from welding.coverage.brackets import brackets_of
+from welding.coverage.covers import covers
+from welding.coverage.record import cutting_of, plan_of, range_of
 from welding.documents.codec import CORRECTIONS, PROCEDURE, RECORD
 from welding.documents.difference import differences
 from welding.errors import DocumentError
+from welding.evaluate.procedure import evaluate
 from welding.planning.from_record import procedure_from
-from welding.qualify import cutting_of, plan_of, range_of
 from welding.testing.bends import former_by_elongation_mm
 
 ISO, AWS = "iso-15614-1:2017", "aws-d1.1:2020"

@@ -6,10 +6,10 @@ import pytest
 
 from tests.welding.records import put
 from tests.welding.weldments import own_procedure, plain_record, welded
-from welding.covering import covers
+from welding.coverage.covers import covers
+from welding.coverage.record import judge, range_of
 from welding.documents.codec import PROCEDURE, RECORD
 from welding.documents.procedure import AppliesTo, OpenRange
-from welding.qualify import judge, range_of
 
 AWS, ISO = "aws-d1.1:2020", "iso-15614-1:2017"
 DUPLEX = {"process": "141", "t": 6, "metals": ["1.4462"], "filler": "W 22 9 3 N L", "hardness": True}

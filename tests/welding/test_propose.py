@@ -5,11 +5,11 @@ from itertools import product
 
 import pytest
 
-from welding.assess import evaluate
 from welding.cli import main
 from welding.deposit.laid import bead_area_middle_mm2, by_hand
 from welding.documents.codec import INTENT, PROCEDURE
 from welding.errors import DocumentError
+from welding.evaluate.procedure import evaluate
 from welding.heat.cooling import cooling_time
 from welding.planning.propose import propose
 

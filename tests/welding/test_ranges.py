@@ -8,7 +8,7 @@ import pytest
 
 from tests.welding.records import put, record, taken, thickness
 from tests.welding.samples import a_pass
-from welding.qualify import range_of
+from welding.coverage.record import range_of
 
 FILES = {
     "aws": Path(__file__).parent / "cases" / "ranges" / "aws_d1_1_2020.toml",

@@ -10,6 +10,7 @@ from fluids.piping import nearest_pipe
 from hypothesis import given
 from hypothesis import strategies as st
 
+from welding.codebook.table import load_table
 from welding.consumables.gas import gas_text, read_gas
 from welding.errors import UnreadableError
 from welding.quantities.kinds import KINDS
@@ -17,7 +18,6 @@ from welding.quantities.reading import PipeReading, read_any, read_quantity, rea
 from welding.quantities.units import to_us
 from welding.quantities.writing import number_text, quantity_text, range_text
 from welding.ranges import Range
-from welding.table import load_table
 
 CASES = tomllib.loads((Path(__file__).parent / "cases/reading.toml").read_text())
 

@@ -17,9 +17,9 @@ from welding.arc.relations import (
     wire_feed_m_min,
     wire_range,
 )
+from welding.codebook.table import load_table
 from welding.deposit.laid import bead_area_middle_mm2, density_g_cm3, deposition_yield, weld_metal
 from welding.documents.codec import PASS
-from welding.table import load_table
 
 POINTS = tomllib.loads((Path(__file__).parent / "cases" / "burn_off.toml").read_text())["points"]
 

@@ -7,17 +7,17 @@ from dataclasses import replace
 import pytest
 
 from tests.welding.weldments import JOINTS, own_procedure, plain_record, welded
-from welding.assess import evaluate
 from welding.checks.context import Draft
-from welding.covering import covers
+from welding.coverage.covers import covers
+from welding.coverage.record import judge, plan_of, range_of
 from welding.documents.codec import PROCEDURE, RECORD
 from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.preheat import annex_b_preheat
 from welding.editions.aws_d1_1_2020.rules.weld_sizes import size_answers
+from welding.evaluate.procedure import evaluate
 from welding.joints.section import section_of
 from welding.qualification.fillet import leg_mm_of
 from welding.qualification.welded import Welded
-from welding.qualify import judge, plan_of, range_of
 from welding.testing.tensile import inches_for_mm
 
 

@@ -7,9 +7,9 @@ exact set of rules that it breaks or leaves open; the right ones list none.
 import pytest
 
 from tests.welding import samples
-from welding.assess import evaluate
-from welding.assess_coupon import evaluate_coupon
 from welding.documents.codec import COUPON, PROCEDURE
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.procedure import evaluate
 
 RULES = {
     "tungsten.type", "tungsten.current", "cup.number", "pedal.maximum", "pulse.mean", "polarity.metal", "extension.usual",

@@ -7,9 +7,9 @@ import pytest
 from tests.welding.records import record, taken
 from tests.welding.test_covering import procedure_of
 from tests.welding.test_every_row import take_out
-from welding.assess import evaluate
-from welding.covering import covers
+from welding.coverage.covers import covers
 from welding.documents.codec import PROCEDURE
+from welding.evaluate.procedure import evaluate
 
 LEAD = {"current_a": {"min": 600, "max": 600}, "polarity": "DCEP", "angle_deg": 0, "across_deg": 0}
 TRAIL = {"current_a": {"min": 500, "max": 500}, "polarity": "AC", "angle_deg": 12, "across_deg": 0}

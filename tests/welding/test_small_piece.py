@@ -4,10 +4,10 @@ import pytest
 from scipy.integrate import solve_ivp
 
 from tests.welding.records import put, record
-from welding.assess import evaluate
-from welding.assess_bench import cooling_after
 from welding.documents.codec import COUPON
 from welding.errors import OutOfRangeError
+from welding.evaluate.fit_up import cooling_after
+from welding.evaluate.procedure import evaluate
 from welding.heat.cooling import FACE_LOSS_W_M2_K
 from welding.heat.small_piece import warm_piece
 

@@ -7,9 +7,9 @@ from pathlib import Path
 
 import pytest
 
-from welding.assess import evaluate
 from welding.documents.codec import PROCEDURE
 from welding.errors import DocumentError
+from welding.evaluate.procedure import evaluate
 
 CASES = tomllib.loads((Path(__file__).parent / "cases" / "sound.toml").read_text())["procedure"]
 

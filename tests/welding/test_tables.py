@@ -5,8 +5,8 @@ from pathlib import Path
 import pytest
 
 import welding
+from welding.codebook.table import parse_table
 from welding.errors import TableError
-from welding.table import parse_table
 
 ROOT = Path(welding.__file__).parent
 FILES = sorted(ROOT.rglob("tables/*.toml"))

@@ -7,9 +7,9 @@ from pathlib import Path
 import pytest
 
 from tests.welding.records import put, record, taken, thickness
+from welding.coverage.record import cutting_of, judge, plan_of, range_of
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.welded import Welded
-from welding.qualify import cutting_of, judge, plan_of, range_of
 from welding.testing.cutting import specimens_of
 
 CASES = tomllib.loads((Path(__file__).parent / "cases" / "testing.toml").read_text())

@@ -10,6 +10,7 @@ from scipy.integrate import quad
 from scipy.optimize import brentq
 
 from welding.cli import main
+from welding.codebook.table import load_table
 from welding.editions.aws_d1_1_2020.rules.preheat import (
     annex_b_preheat,
     group_by_pcm_table,
@@ -29,7 +30,6 @@ from welding.heat.cooling import (
 )
 from welding.heat.preheat import method_b, method_b_c
 from welding.ranges import Range
-from welding.table import load_table
 
 
 @pytest.mark.parametrize(

@@ -11,10 +11,10 @@ import pytest
 
 from tests.welding.records import put
 from tests.welding.weldments import own_procedure, plain_record
-from welding.assess import evaluate
-from welding.covering import covers
+from welding.coverage.covers import covers
+from welding.coverage.record import cutting_of, judge, plan_of, range_of
 from welding.documents.codec import RECORD
-from welding.qualify import cutting_of, judge, plan_of, range_of
+from welding.evaluate.procedure import evaluate
 
 KEPT = Path(__file__).parent / "cases" / "said"
 BAD_BEND = {"openings_mm": [4.0, 1.0], "former_mm": 60}

@@ -5,9 +5,9 @@ from pathlib import Path
 
 import pytest
 
-from welding.covering import covers
+from welding.coverage.covers import covers
+from welding.coverage.record import judge, range_of
 from welding.documents.codec import PROCEDURE, RECORD
-from welding.qualify import judge, range_of
 
 DOCS = Path(__file__).parents[2] / "docs"
 PAGES = {

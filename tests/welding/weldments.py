@@ -8,10 +8,10 @@ from typing import Any
 
 from tests.welding.records import hardness, put, record
 from tests.welding.samples import a_pass
+from welding.coverage.record import plan_of
 from welding.documents.codec import PROCEDURE, RECORD
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord
-from welding.qualify import plan_of
 
 M21, CO2, ARGON = {"Ar": 82, "CO2": 18}, {"CO2": 100}, {"Ar": 100}
 # Process, filler, diameter mm, polarity, output, transfer, gas, A, V, feed m/min, travel mm/min.

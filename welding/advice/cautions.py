@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
+from welding.codebook.table import load_table
 from welding.documents.procedure import Procedure
 from welding.setup.tungsten import tungsten_named
-from welding.table import load_table
 
 CLOSING = "Local rules and qualified people decide."
 

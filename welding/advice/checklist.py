@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from welding.codebook.table import load_table
 from welding.documents.procedure import Procedure
-from welding.table import load_table
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

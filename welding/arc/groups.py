@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.deposit.laid import weld_metal
 from welding.documents.procedure import Pass, Procedure
-from welding.table import load_table
 
 THINNER = {"vertical-up": 0.8, "overhead": 0.85}
 """Uphill and overhead go on the settings of metal so many times as thick (common practice)."""

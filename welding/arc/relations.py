@@ -11,11 +11,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from welding.book import by_book
 from welding.citation import Citation
+from welding.codebook.book import by_book
+from welding.codebook.table import Table, load_table
 from welding.errors import UnknownEntryError
 from welding.ranges import Range, positive
-from welding.table import Table, load_table
 
 PACKAGE = "welding.arc"
 

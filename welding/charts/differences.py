@@ -8,6 +8,7 @@ from typing import Any, Literal
 
 from welding.arc.groups import THINNER, attitude_of, volts_cases
 from welding.arc.relations import active_percent, arc_volts
+from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.consumables.gas import gas_text, read_gas
 from welding.deposit.laid import weld_metal
@@ -16,7 +17,6 @@ from welding.documents.procedure import Pass, Procedure
 from welding.errors import UnknownEntryError, UnreadableError
 from welding.quantities.writing import System, quantity_text, range_text
 from welding.ranges import Range
-from welding.table import load_table
 
 SAME_SIZE_SHARE = 0.06
 """0.045 in and 1.2 mm are sold as one size, and so are 0.035 in and 0.9 mm (common practice)."""

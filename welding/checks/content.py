@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Any
 
+from welding.codebook.table import Table
 from welding.documents.procedure import Procedure
 from welding.errors import Problem
 from welding.finding import Finding
-from welding.table import Table
 
 
 def missing_content(procedure: Procedure, table: Table) -> tuple[Problem, ...]:

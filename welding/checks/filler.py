@@ -7,13 +7,13 @@ from dataclasses import dataclass
 
 from welding.checks.context import Draft
 from welding.citation import COMMON_PRACTICE
+from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.consumables.designations.model import Decoded
 from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import MetalFamily, gas_symbol, transfer_modes
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Obligation, Verdict
-from welding.table import load_table
 
 WIRE = ("131", "132", "133", "135", "136", "138")
 TIG = ("141", "142", "143", "145", "146")

@@ -8,11 +8,11 @@ from typing import Any
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
 from welding.checks.saying import ask, of_pass
+from welding.codebook.table import load_table
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import Pass
 from welding.finding import Finding
 from welding.metals.catalogue import Metal
-from welding.table import load_table
 
 _STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11",
               "ISO 14172")  # fmt: skip

@@ -9,11 +9,11 @@ from welding.checks.context import Draft
 from welding.checks.filler import TIG, decoded_of
 from welding.checks.saying import ask, of_pass
 from welding.citation import COMMON_PRACTICE, Citation
+from welding.codebook.table import load_table
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Obligation
 from welding.metals.catalogue import Metal
-from welding.table import load_table
 
 PAIRING = Citation(
     document="common practice", clause="fillers for metals", provenance="practice", confidence="high"

@@ -6,9 +6,9 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from welding.checks.context import Draft
+from welding.codebook.table import load_table
 from welding.finding import Finding
 from welding.joints.positions import position_is_for
-from welding.table import load_table
 
 
 def position_findings(draft: Draft) -> Iterator[Finding]:

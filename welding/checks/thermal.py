@@ -6,11 +6,11 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.checks.saying import advise
+from welding.codebook.table import load_table
 from welding.finding import Finding
 from welding.heat.by_metal import HARDENING, metal_key
 from welding.heat.preheat import method_b
 from welding.metals.equivalents import equivalents
-from welding.table import load_table
 
 INTERPASS_SLACK_C = 30.0
 """Shops and manufacturers differ by about this before a word is said."""

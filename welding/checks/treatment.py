@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
 from welding.checks.saying import advise, of_pass
+from welding.codebook.table import load_table
 from welding.finding import Finding
 from welding.heat.by_metal import (
     HARDENING,
@@ -19,7 +20,6 @@ from welding.heat.cooling import START_C, CoolingJoint, cooling_time
 from welding.heat.preheat import method_b_at_its_ends
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
-from welding.table import load_table
 
 FAR_BELOW = 0.55
 FAR_BELOW_COPPER = 0.4

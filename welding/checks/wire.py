@@ -8,10 +8,10 @@ from welding.checks.context import Draft
 from welding.checks.filler import FAMILIES, decoded_of
 from welding.checks.saying import advise, of_pass
 from welding.citation import COMMON_PRACTICE
+from welding.codebook.table import load_table
 from welding.documents.procedure import Pass
 from welding.finding import Finding
 from welding.setup.spray import spray_transition
-from welding.table import load_table
 
 CORED = ("114", "132", "133", "136", "138")
 _TIP_SLACK = 0.2

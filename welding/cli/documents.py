@@ -7,12 +7,12 @@ import dataclasses
 from pathlib import Path
 from typing import Any
 
-from welding.assess import Evaluation, evaluate
-from welding.assess_coupon import evaluate_coupon
 from welding.cli.parsing import Calls
 from welding.documents.codec import CODECS, COUPON, INTENT, LARGEST_BYTES, PROCEDURE
 from welding.documents.coupon import Coupon
 from welding.errors import WeldingError
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.procedure import Evaluation, evaluate
 from welding.planning.propose import propose
 
 

@@ -8,16 +8,16 @@ import json
 from pathlib import Path
 from typing import Any
 
-from welding.book import AS_ENTERED, Book, using
 from welding.cli.documents import read_bytes
 from welding.cli.parsing import Calls
-from welding.covering import Coverage, covers
+from welding.codebook.book import AS_ENTERED, Book, using
+from welding.coverage.covers import Coverage, covers
+from welding.coverage.record import judge, plan_of, range_of
 from welding.documents.codec import CORRECTIONS, JOINT, JOINT_LIST, PROCEDURE, RECORD
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord
 from welding.errors import DocumentError, WeldingError
-from welding.qualify import judge, plan_of, range_of
 
 
 def add(calls: Calls) -> None:

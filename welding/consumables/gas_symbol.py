@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from welding.book import by_book
 from welding.citation import Citation
-from welding.table import Table, load_table
+from welding.codebook.book import by_book
+from welding.codebook.table import Table, load_table
 
 MetalFamily = Literal["steel", "stainless", "aluminium"]
 _ISO_LETTERS = {"Ar": "Ar", "He": "He", "CO2": "C", "O2": "O", "H2": "H", "N2": "N", "NO": "NO"}

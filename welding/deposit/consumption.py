@@ -6,9 +6,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from welding.citation import Citation
+from welding.codebook.table import load_table
 from welding.deposit.laid import density_g_cm3, deposition_yield, weld_metal
 from welding.documents.procedure import Pass
-from welding.table import load_table
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

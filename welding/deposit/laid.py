@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from welding.citation import Citation
+from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.documents.procedure import Pass
 from welding.ranges import Range
-from welding.table import load_table
 
 CORED_GAS, CORED_SELF, METAL_CORED = ("136", "132"), ("114",), ("138", "133")
 TIG = ("141", "143", "145", "146", "15")

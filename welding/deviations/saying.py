@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from welding.citation import Citation
+from welding.codebook.table import Table, load_table
 from welding.finding import Finding, Verdict
-from welding.table import Table, load_table
 
 THIS_PROCEDURE = Citation(
     document="this procedure", clause="range of the pass", provenance="practice", confidence="high"

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from welding.book import Book, Correction, split_id
+from welding.codebook.book import Book, Correction, split_id
 from welding.documents import fields as f
 
 Scalar = bool | int | float | f.Line

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Literal
 
+from welding.codebook.table import load_table
 from welding.errors import UnknownEntryError
-from welding.table import load_table
 
 Usage = Literal["aws", "iso"]
 

@@ -11,11 +11,11 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from welding.book import by_book
 from welding.citation import Citation
+from welding.codebook.book import by_book
+from welding.codebook.table import load_table
 from welding.errors import OutOfRangeError
 from welding.ranges import Limits, Range, positive
-from welding.table import load_table
 
 CoolingJoint = Literal["plate", "butt", "corner-fillet", "t-fillet"]
 Regime = Literal["2d", "3d"]

@@ -11,9 +11,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from welding.citation import Citation
+from welding.codebook.table import load_table
 from welding.errors import UnknownEntryError
 from welding.ranges import Range, positive
-from welding.table import load_table
 
 MM_PER_INCH = 25.4
 ISO_TR_18491 = Citation(

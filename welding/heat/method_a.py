@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from welding.citation import Citation
+from welding.codebook.table import load_table
 from welding.heat.preheat import Preheat
-from welding.table import load_table
 
 EN_1011_2_METHOD_A = Citation(
     document="EN 1011-2", edition="2001", clause="annex C.2, method A", provenance="memory", confidence="high"

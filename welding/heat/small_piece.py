@@ -6,10 +6,10 @@ import math
 from dataclasses import dataclass
 
 from welding.citation import Citation
+from welding.codebook.table import load_table
 from welding.errors import OutOfRangeError
 from welding.heat.cooling import FACE_LOSS_W_M2_K
 from welding.ranges import positive
-from welding.table import load_table
 
 LUMPED = Citation(
     document="heat transfer textbooks",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from welding.book import by_book
+from welding.codebook.book import by_book
 from welding.documents.procedure import Joint, Procedure
 from welding.errors import Problem
 from welding.joints import dimensions, members

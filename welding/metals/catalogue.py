@@ -8,10 +8,10 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any, Literal
 
-from welding.book import by_book
 from welding.citation import Citation
+from welding.codebook.book import by_book
+from welding.codebook.table import Table, load_table
 from welding.metals.grouping import Family, Grouped, group_of
-from welding.table import Table, load_table
 
 MPA_PER_KSI = 6.894757
 """NIST SP 811, published, rounded down: a reading of exactly the printed ksi is never just below it."""

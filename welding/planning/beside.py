@@ -6,9 +6,9 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from welding.catalogue import edition_of
 from welding.charts.differences import Difference, apart_in, differences, rows_for
 from welding.checks.context import Draft
+from welding.codebook.catalogue import edition_of
 from welding.documents.chart import QUANTITIES, ChartRow, SettingsChart, range_of
 from welding.documents.intent import Trial
 from welding.documents.procedure import Pass, Procedure

@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 
 from welding.checks.shielding import STAINLESS
+from welding.codebook.table import load_table
 from welding.consumables.gas import gas_text, read_gas
 from welding.documents.fields import Transfer
 from welding.errors import DocumentError, Problem, UnreadableError
@@ -15,7 +16,6 @@ from welding.planning.fillers import alloy_for, designation_for, is_high_alloy
 from welding.planning.reasons import Reason
 from welding.planning.sizes import trade_size_name
 from welding.setup.fields import fields_of
-from welding.table import load_table
 
 PACKAGE = "welding.planning"
 _SMALL, _MIDDLE, _LARGE = 3.0, 5.0, 8.0

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from welding.checks.own_metal import as_metal
+from welding.codebook.table import load_table
 from welding.documents.fields import Transfer, UnitColumn
 from welding.documents.intent import Intent
 from welding.documents.machine import Machine
@@ -16,7 +17,6 @@ from welding.errors import DocumentError, Problem
 from welding.joints.positions import position_is_for
 from welding.metals.catalogue import Metal, find, name_key, search
 from welding.metals.kinds import KIND_OF_FAMILY, Kind, takes_nickel_filler
-from welding.table import load_table
 
 Attitude = Literal["flat", "horizontal", "vertical-up", "vertical-down", "overhead"]
 PLANNED = ("111", "114", "121", "131", "135", "136", "138", "141")

@@ -7,10 +7,10 @@ from collections.abc import Mapping
 from typing import Any
 
 from welding.checks.pairing import MOLYBDENUM_FROM_PERCENT
+from welding.codebook.table import load_table
 from welding.metals.catalogue import Metal
 from welding.metals.kinds import copper_kind, mean_nickel_percent, takes_nickel_filler
 from welding.planning.facts import Facts
-from welding.table import load_table
 
 PACKAGE = "welding.planning"
 STEEL = frozenset(("carbon", "weathering", "cr-mo", "ni-steel"))

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
-from welding.brackets import span_for
 from welding.checks.machine import family_of
 from welding.citation import COMMON_PRACTICE
+from welding.coverage.brackets import span_for
+from welding.coverage.record import InForce, in_force, range_of
 from welding.documents.machine import Machine
 from welding.documents.procedure import (
     AppliesTo,
@@ -24,7 +25,6 @@ from welding.qualification.compare import Rules
 from welding.qualification.demand import Demand
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.welded import Welded
-from welding.qualify import InForce, in_force, range_of
 from welding.ranges import Range
 
 _READINGS = ("current_a", "voltage_v", "wire_feed_m_min", "travel_mm_min")

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
+from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.deposit.laid import electrode_length_mm, laid_per_feed
 from welding.documents.fields import ValueSource
@@ -29,7 +30,6 @@ from welding.planning.narrowing import (
 from welding.planning.starting import Run, Setting, with_current
 from welding.ranges import Range
 from welding.setup.flow import PURGE_L_MIN, flow_advice
-from welding.table import load_table
 
 INCH_MIN = 25.4
 QUENCHED_WEAVE_MM = 15.0

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from welding.catalogue import edition_of
+from welding.codebook.catalogue import edition_of
 from welding.documents.procedure import Joint, Preparation, PreparedSide
 from welding.joints.grooves import form_words
 from welding.planning.facts import Facts

@@ -6,8 +6,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from welding.catalogue import edition_of
 from welding.checks.context import Draft
+from welding.codebook.catalogue import edition_of
 from welding.consumables.designations.decode import decode
 from welding.documents.chart import SettingsChart
 from welding.documents.intent import Intent, Trial

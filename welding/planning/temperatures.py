@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
+from welding.codebook.table import load_table
 from welding.documents.procedure import PostHeat, Pwht
 from welding.heat.by_metal import (
     HARDENING,
@@ -22,7 +23,6 @@ from welding.metals.equivalents import equivalents
 from welding.planning.facts import Facts
 from welding.planning.reasons import Reason
 from welding.ranges import Range
-from welding.table import load_table
 
 GUESSED_HEAT_KJ_MM = 1.0
 POST_HEAT_FROM_MM = 50.0

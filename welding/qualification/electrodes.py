@@ -6,11 +6,11 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from welding.codebook.table import Table
 from welding.documents.setup import OneElectrode
 from welding.qualification.items import RangeItem
 from welding.qualification.welded import Run
 from welding.ranges import Range
-from welding.table import Table
 
 MakeItem = Callable[..., RangeItem]
 """How an edition makes an item of a row."""

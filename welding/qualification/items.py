@@ -7,9 +7,9 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from welding.citation import Confidence, Provenance
+from welding.codebook.table import Table
 from welding.finding import Finding
 from welding.ranges import Range
-from welding.table import Table
 
 ItemKind = Literal["span", "set", "exact", "any", "unknown"]
 WeldGroup = Literal["groove", "fillet", "cjp-groove", "pjp-groove"]

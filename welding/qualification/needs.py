@@ -6,8 +6,8 @@ import re
 from dataclasses import dataclass
 
 from welding.checks.context import Draft
+from welding.codebook.table import load_table
 from welding.documents.procedure import BaseMetal, ImpactRequirement, ImpactValue, Requirements
-from welding.table import load_table
 
 _STRUCTURAL = re.compile(r"^S\d{3}(JR|J0|J2|K2|NLH|NL|NH|N|MLH|ML|MH|M|QL1|QL|Q)(?:WP|W|H|C)?\d?(?:\+\w+)?$")
 

@@ -6,8 +6,8 @@ import re
 
 from fluids.piping import t_from_gauge
 
+from welding.codebook.table import load_table
 from welding.errors import UnreadableError
-from welding.table import load_table
 
 _METALS = {
     "steel": "steel",

@@ -7,13 +7,13 @@ import unicodedata
 from dataclasses import dataclass
 from fractions import Fraction
 
+from welding.codebook.table import load_table
 from welding.errors import UnreadableError
 from welding.quantities import units
 from welding.quantities.gauges import read_gauge
 from welding.quantities.kinds import DEFAULT_KIND, KINDS, Kind, kind_named
 from welding.quantities.pipes import read_pipe
 from welding.ranges import Range
-from welding.table import load_table
 
 LONGEST = 80
 """Longest text that is looked at; no quantity needs more."""

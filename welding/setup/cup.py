@@ -6,9 +6,9 @@ import re
 from dataclasses import dataclass
 
 from welding.citation import Citation
+from welding.codebook.table import load_table
 from welding.errors import UnreadableError
 from welding.ranges import Range
-from welding.table import load_table
 
 MM_PER_SIXTEENTH = 25.4 / 16
 

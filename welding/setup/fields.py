@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from welding.book import by_book
 from welding.citation import Citation
-from welding.table import load_table
+from welding.codebook.book import by_book
+from welding.codebook.table import load_table
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

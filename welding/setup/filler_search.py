@@ -7,12 +7,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from welding.book import by_book
+from welding.codebook.book import by_book
+from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.consumables.designations.model import Decoded
 from welding.errors import UnreadableError
 from welding.quantities.reading import read_quantity
-from welding.table import load_table
 
 _SIZE = re.compile(r'^(?:0?\.\d{2,4}(?:in|")?|\d+/\d+(?:in|")?|\d+(?:\.\d+)?mm|\d\.\d{1,2})$')
 

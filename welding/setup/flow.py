@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from welding.citation import Citation
+from welding.codebook.table import load_table
 from welding.ranges import Range
 from welding.setup.cup import cup_advice
-from welding.table import load_table
 
 TIG = ("141", "142", "143", "145", "146")
 PURGE_L_MIN = Range(2.5, 5.0)

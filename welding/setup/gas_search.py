@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from welding.book import by_book
+from welding.codebook.book import by_book
+from welding.codebook.table import load_table
 from welding.consumables.gas import gas_text, read_gas
 from welding.consumables.gas_symbol import GasSymbol, gas_symbol
 from welding.errors import UnreadableError
-from welding.table import load_table
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 
+from welding.codebook.table import load_table
 from welding.errors import AmbiguousError, UnreadableError
-from welding.table import load_table
 
 _WIDER = {"FCAW": ("FCAW-G", "FCAW-S"), "GMAW-S": ("GMAW",), "GMAW-P": ("GMAW",)}
 """Letters that take in several of the table, or say the transfer as well (AWS A3.0)."""

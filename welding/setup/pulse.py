@@ -5,11 +5,11 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from welding.book import by_book
 from welding.citation import Citation
+from welding.codebook.book import by_book
+from welding.codebook.table import load_table
 from welding.errors import UnreadableError
 from welding.ranges import Range
-from welding.table import load_table
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

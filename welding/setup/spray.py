@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from welding.citation import Citation
-from welding.table import load_table
+from welding.codebook.table import load_table
 
 SprayMetal = Literal["steel", "stainless", "aluminium", "copper"]
 _COLUMNS = ((0.8, "a_0_8"), (0.9, "a_0_9"), (1.143, "a_1_15"), (1.6, "a_1_6"))

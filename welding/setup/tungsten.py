@@ -6,10 +6,10 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
-from welding.book import by_book
 from welding.citation import Citation
+from welding.codebook.book import by_book
+from welding.codebook.table import load_table
 from welding.ranges import Range
-from welding.table import load_table
 
 Suits = Literal["good", "fair", "limited", "poor", ""]
 BALANCED_EN_SHARE = 0.55

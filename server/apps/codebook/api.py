@@ -15,7 +15,7 @@ from apps.codebook.models import Entry
 from apps.codebook.queries import newest_entries
 from apps.codebook.schemas import BookOut, BookTakeIn, BookTakenOut, EntryOut, SayIn
 from apps.codebook.services.say import say, take_corrections
-from welding.codebook import part, part_of, parts
+from welding.codebook.contents import part, part_of, parts
 from welding.documents.codec import CORRECTIONS
 from welding.documents.corrections import BookCorrections, NumberCorrection
 

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from django.http import HttpRequest, HttpResponse
 
 from apps.codebook.queries import current_book
-from welding.book import using
+from welding.codebook.book import using
 
 
 class BookInForce:

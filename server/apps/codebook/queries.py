@@ -7,7 +7,7 @@ from typing import Any
 from django.db.models import Max
 
 from apps.codebook.models import Entry, Said
-from welding.book import AS_ENTERED, Book, Correction
+from welding.codebook.book import AS_ENTERED, Book, Correction
 
 _KEPT: dict[int, Book] = {}
 

@@ -9,7 +9,7 @@ from api.documents import CorrectionsIn
 from api.text import Line, Note
 from ninja import Schema
 
-from welding.codebook import BookPart, PartSummary
+from welding.codebook.contents import BookPart, PartSummary
 
 
 class EntryOut(Schema):

@@ -48,11 +48,11 @@ from apps.procedures.schemas import CreatedOut, ImportedOut
 from apps.procedures.services.import_procedure import import_procedure
 from apps.trials.services.enter_trial import enter_trial
 from welding.advice.checklist import checklist_for
-from welding.assess import evaluate
-from welding.assess_bench import cooling_after
-from welding.assess_coupon import evaluate_coupon
-from welding.assess_pass import PassResult, evaluate_pass
 from welding.documents.codec import COUPON, PERSON, PIECE, PROCEDURE, parse_json
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.fit_up import cooling_after
+from welding.evaluate.one_pass import PassResult, evaluate_pass
+from welding.evaluate.procedure import evaluate
 from welding.planning.trial import trial_of
 from welding.quantities.writing import System
 

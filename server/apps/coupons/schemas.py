@@ -12,11 +12,11 @@ from ninja import Schema
 from pydantic import Field
 
 from welding.advice.checklist import Question
-from welding.assess import Evaluation
-from welding.assess_bench import Cooling
-from welding.assess_coupon import CouponEvaluation
 from welding.documents.coupon import CouponPiece, PassRecord, Person
 from welding.documents.procedure import Procedure
+from welding.evaluate.coupon import CouponEvaluation
+from welding.evaluate.fit_up import Cooling
+from welding.evaluate.procedure import Evaluation
 
 
 class CouponLineOut(Schema):

@@ -26,8 +26,8 @@ from apps.printing.svg import drawing_svg
 from apps.procedures.models import Revision, Stage
 from apps.qualification.models import NOT_COUNTING, Purpose, QualificationRecord
 from apps.qualification.services.release import coverage_of, supporting_records
-from welding.assess import evaluate
-from welding.assess_coupon import evaluate_coupon
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.procedure import evaluate
 
 router = Router(tags=["printing"])
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from apps.printing.sheets import Both, Writer
 from welding.advice.checklist import checklist_for
-from welding.assess_coupon import CouponEvaluation
 from welding.deviations.of_piece import piece_deviations
 from welding.deviations.saying import is_deviation
 from welding.documents.coupon import Coupon
+from welding.evaluate.coupon import CouponEvaluation
 from welding.quantities.writing import System
 
 Facts = list[tuple[str, list[Both]]]

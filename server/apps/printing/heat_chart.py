@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from html import escape
 
-from welding.assess_coupon import CouponEvaluation
 from welding.documents.coupon import Coupon
+from welding.evaluate.coupon import CouponEvaluation
 from welding.quantities.writing import System, number_text, quantity_text
 
 WIDTH, HEIGHT, LEFT, RIGHT, TOP, FOOT = 640, 150, 46, 56, 12, 22

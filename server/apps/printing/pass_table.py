@@ -8,8 +8,8 @@ from itertools import groupby
 
 from apps.printing.set_up import set_up_words
 from apps.printing.sheets import BLANK, Both, Writer, system_of
-from welding.assess import Evaluation
 from welding.documents.procedure import Pass, Procedure
+from welding.evaluate.procedure import Evaluation
 from welding.heat.passes import PassHeat
 from welding.ranges import Range
 

@@ -29,10 +29,10 @@ from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.svg import drawing_svg
 from apps.qualification.models import Amendment, Purpose, QualificationRecord
 from apps.qualification.queries import record_document, record_number
-from welding.assess import evaluate
-from welding.assess_coupon import evaluate_coupon
+from welding.coverage.record import cutting_of, judge, plan_of, range_of
+from welding.evaluate.coupon import evaluate_coupon
+from welding.evaluate.procedure import evaluate
 from welding.qualification.items import QualifiedRange
-from welding.qualify import cutting_of, judge, plan_of, range_of
 from welding.testing.cutting import specimens_of
 
 router = Router(tags=["printing"])

@@ -6,13 +6,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from welding.assess import Evaluation
-from welding.assess_coupon import CouponEvaluation
-from welding.assess_pass import PassResult
-from welding.catalogue import edition_of
+from welding.codebook.catalogue import edition_of
 from welding.documents.coupon import Coupon, PassRecord
 from welding.documents.fields import Reading, Spread, mean_of
 from welding.documents.procedure import Pass, Procedure, Thermal
+from welding.evaluate.coupon import CouponEvaluation
+from welding.evaluate.one_pass import PassResult
+from welding.evaluate.procedure import Evaluation
 from welding.joints.grooves import form_words
 from welding.quantities.writing import System, number_text, quantity_text, range_text
 from welding.ranges import Range

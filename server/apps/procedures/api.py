@@ -32,9 +32,9 @@ from apps.procedures.schemas import (
 from apps.procedures.services.begin_revision import begin_revision
 from apps.procedures.services.create_procedure import create_procedure
 from apps.procedures.services.save_revision import save_revision
-from welding.assess import evaluate
 from welding.documents.codec import PROCEDURE
 from welding.documents.identity import with_pass_ids
+from welding.evaluate.procedure import evaluate
 from welding.quantities.writing import System
 
 router = Router(tags=["procedures"])

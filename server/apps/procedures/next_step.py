@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from apps.procedures.models import Revision, Stage
-from welding.assess import Evaluation, evaluate
+from welding.evaluate.procedure import Evaluation, evaluate
 
 _STEPS = {
     Stage.TESTED: "Make the WPS from its record",

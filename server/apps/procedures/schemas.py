@@ -8,8 +8,8 @@ from api.documents import ProcedureIn
 from api.text import Version
 from ninja import Schema
 
-from welding.assess import Evaluation
 from welding.documents.procedure import Procedure
+from welding.evaluate.procedure import Evaluation
 
 
 class RevisionLineOut(Schema):

@@ -47,12 +47,12 @@ from apps.qualification.schemas import (
     VariableOut,
 )
 from apps.qualification.services.specimens import change_test, enter_test, prepare_tests, remove_test
-from welding.brackets import brackets_of
-from welding.catalogue import all_editions
-from welding.covering import Coverage, covers
+from welding.codebook.catalogue import all_editions
+from welding.coverage.brackets import brackets_of
+from welding.coverage.covers import Coverage, covers
+from welding.coverage.record import cutting_of, in_force, judge, plan_of, range_of
 from welding.documents.codec import RECORD
 from welding.qualification.variables import GROUPS, VARIABLES
-from welding.qualify import cutting_of, in_force, judge, plan_of, range_of
 from welding.testing.cutting import specimens_of
 
 router = Router(tags=["qualification"])

@@ -35,7 +35,7 @@ from apps.qualification.services.release import (
 )
 from apps.qualification.services.signing import confirm_person
 from apps.qualification.services.touched import touched_by
-from welding.book import AS_ENTERED, Book
+from welding.codebook.book import AS_ENTERED, Book
 from welding.documents.codec import PROCEDURE
 from welding.documents.difference import differences
 

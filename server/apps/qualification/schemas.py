@@ -10,8 +10,8 @@ from api.text import GivenLine, Line, Note, Version
 from ninja import Schema
 from pydantic import Field
 
-from welding.brackets import Bracket
-from welding.covering import Coverage
+from welding.coverage.brackets import Bracket
+from welding.coverage.covers import Coverage
 from welding.documents.record import Test
 from welding.qualification.items import QualifiedRange
 from welding.testing.cutting import CuttingPlan, PlannedSpecimen

@@ -33,6 +33,7 @@ from apps.shelf.services.add_record import add_record
 from apps.shelf.services.remove_record import remove_record
 from apps.shelf.services.save_record import save_record
 from welding.checks.own_metal import as_metal
+from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.documents.codec import CODECS, OWN_METAL, PRODUCT
 from welding.documents.machine import Machine
@@ -43,7 +44,6 @@ from welding.ranges import Range
 from welding.setup.filler_search import search_fillers
 from welding.setup.gas_search import GasFound, search_gases
 from welding.setup.tungsten import carried_current, tungsten_named, tungsten_types
-from welding.table import load_table
 
 router = Router(tags=["shelf"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}

@@ -19,10 +19,10 @@ from apps.accounts.permissions import Action, require
 from apps.shelf.charts import charts_for
 from apps.trials.models import TrialEntry
 from apps.trials.services.enter_trial import enter_trial, strike_trial
-from welding.assess import Evaluation, evaluate, heat_rule
 from welding.documents.codec import TRIAL
 from welding.documents.intent import Trial
 from welding.documents.procedure import Procedure
+from welding.evaluate.procedure import Evaluation, evaluate, heat_rule
 from welding.heat.chart import HeatChart, heat_chart
 from welding.heat.preheat import Preheat
 from welding.planning.beside import THIS_PROCEDURE, PassBands, bands_beside

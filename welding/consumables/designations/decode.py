@@ -6,7 +6,7 @@ import difflib
 import re
 from collections.abc import Callable
 
-from welding.book import by_book
+from welding.codebook.book import by_book
 from welding.consumables.designations import (
     aws_cored,
     aws_covered,

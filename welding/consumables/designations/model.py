@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from welding.citation import Citation
-from welding.table import Table
+from welding.codebook.table import Table
 
 Shielding = Literal["gas", "self", "either", "none"]
 Runs = Literal["single", "multi"]

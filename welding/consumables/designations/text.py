@@ -7,9 +7,9 @@ import unicodedata
 from collections.abc import Mapping
 from typing import Any
 
-from welding.book import by_book
+from welding.codebook.book import by_book
+from welding.codebook.table import Table, load_table
 from welding.consumables.designations.model import RefusedError
-from welding.table import Table, load_table
 
 PACKAGE = "welding.consumables.designations"
 LONGEST = 80

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from welding.checks.context import Draft
-from welding.edition import Edition, Qualification
+from welding.codebook.edition import Edition, Qualification
 from welding.editions.aws_d1_1_2020.rules.covering import RULES, both_positions
 from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.judging import judge_specimen, retest_rule

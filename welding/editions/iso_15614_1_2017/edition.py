@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.citation import Citation
-from welding.edition import Edition, Qualification
+from welding.codebook.edition import Edition, Qualification
+from welding.codebook.table import load_table
 from welding.editions.iso_15614_1_2017.rules.basics import (
     contradiction,
     group_of,
@@ -19,7 +20,6 @@ from welding.editions.iso_15614_1_2017.rules.test_plan import test_plan
 from welding.finding import Finding
 from welding.heat.energy import ISO_TR_18491
 from welding.metals.grouping import ISO_TR_15608
-from welding.table import load_table
 
 LEVELS = Citation(
     document="ISO 15614-1", edition="2017", clause="levels of testing", provenance="memory", confidence="high"

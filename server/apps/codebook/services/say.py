@@ -11,8 +11,8 @@ from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.codebook.models import Entry, Said
 from apps.codebook.queries import newest_entries, plain
-from welding.book import Correction
-from welding.codebook import problem_of
+from welding.codebook.book import Correction
+from welding.codebook.contents import problem_of
 from welding.documents.corrections import BookCorrections
 
 

@@ -27,8 +27,8 @@ from apps.coupons.models import Coupon, PassLog
 from apps.coupons.queries import coupon_document, passes_by_number
 from apps.coupons.rows import to_record
 from apps.coupons.services.log_pass import log_pass
-from welding.assess_coupon import evaluate_coupon
 from welding.documents.log_table import COLUMNS, RECKONED, cells_of, known_columns, read_table
+from welding.evaluate.coupon import evaluate_coupon
 
 Kind = Literal["csv", "xlsx"]
 TYPES: dict[str, str] = {

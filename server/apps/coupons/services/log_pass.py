@@ -15,10 +15,10 @@ from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog
 from apps.coupons.rows import to_columns, to_plain, to_record
 from apps.coupons.services.hold import held, held_open
-from welding.assess_bench import flags_of, with_flags
-from welding.assess_pass import evaluate_pass
 from welding.documents.codec import PIECE, PROCEDURE
 from welding.documents.coupon import Flag, PassRecord
+from welding.evaluate.fit_up import flags_of, with_flags
+from welding.evaluate.one_pass import evaluate_pass
 
 
 @dataclass(frozen=True, slots=True)

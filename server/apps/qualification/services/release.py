@@ -13,8 +13,8 @@ from apps.accounts.permissions import Action, require
 from apps.procedures.models import Revision, Stage
 from apps.qualification.models import NOT_COUNTING, Purpose, QualificationRecord, Signature, Support
 from apps.qualification.services.signing import sign_revision
-from welding.assess import evaluate
-from welding.covering import Coverage, covers
+from welding.coverage.covers import Coverage, covers
+from welding.evaluate.procedure import evaluate
 from welding.finding import Finding
 
 BEFORE_QUALIFIED = (Stage.DRAFT, Stage.TRIAL, Stage.TESTED)

@@ -20,8 +20,8 @@ from apps.coupons.services.hold import held
 from apps.procedures.models import Revision, Stage
 from apps.qualification.models import Amendment, Purpose, QualificationRecord, Signature
 from apps.qualification.queries import standing_record
+from welding.coverage.record import judge, range_of
 from welding.documents.codec import RECORD
-from welding.qualify import judge, range_of
 
 
 def confirm_person(request: HttpRequest, user: User, password: str) -> None:

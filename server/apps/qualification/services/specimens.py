@@ -14,8 +14,8 @@ from apps.coupons.models import Coupon
 from apps.coupons.services.hold import held
 from apps.qualification.models import Specimen
 from apps.qualification.queries import record_document
+from welding.coverage.record import plan_of
 from welding.documents.codec import TEST
-from welding.qualify import plan_of
 from welding.testing.cutting import specimens_of
 
 

@@ -8,13 +8,13 @@ from api.errors import DamagedError
 
 from apps.procedures.models import Revision, Stage
 from apps.qualification.models import NOT_COUNTING
-from welding.book import Book, using
-from welding.covering import covers
+from welding.codebook.book import Book, using
+from welding.coverage.covers import covers
+from welding.coverage.record import range_of
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord as Document
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.variables import VARIABLES
-from welding.qualify import range_of
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

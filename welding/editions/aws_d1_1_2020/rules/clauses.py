@@ -8,10 +8,10 @@ from typing import Any, Literal
 
 from welding.checks.context import Draft
 from welding.citation import Citation
+from welding.codebook.table import Table, load_table
 from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Verdict
-from welding.table import Table, load_table
 
 PACKAGE = "welding.editions.aws_d1_1_2020"
 MM_PER_INCH = 25.4

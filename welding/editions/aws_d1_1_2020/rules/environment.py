@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from welding.checks.site import WindLimit
+from welding.codebook.table import load_table
 from welding.documents.procedure import Code
-from welding.table import load_table
 
 
 def wind_limit(code: Code) -> WindLimit:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from welding.checks.context import Draft
+from welding.codebook.table import load_table
 from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Joint, Preparation
 from welding.editions.aws_d1_1_2020.rules.clauses import (
@@ -18,7 +19,6 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     in_column,
     units_of,
 )
-from welding.table import load_table
 
 _SLACK_MM, _SLACK_DEG = 1e-3, 1e-6
 RADIUS_PLUS_MM = {"si": 3.0, "us": 0.125 * 25.4}

@@ -8,11 +8,11 @@ from typing import Any
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
+from welding.codebook.table import load_table
 from welding.consumables.designations.model import Decoded
 from welding.documents.fields import UnitColumn
 from welding.documents.procedure import BaseMetal, Pass
 from welding.finding import Finding
-from welding.table import load_table
 
 STEEL_FILLERS = tuple(f"AWS A5.{number}" for number in (1, 5, 17, 18, 20, 23, 28, 29, 36))
 _ORDER = ("I", "II", "III", "IV")

@@ -8,6 +8,7 @@ from typing import Any, Literal
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
+from welding.codebook.table import load_table
 from welding.documents.fields import UnitColumn
 from welding.editions.aws_d1_1_2020.rules.matching import group_of
 from welding.errors import OutOfRangeError, UnknownEntryError
@@ -15,7 +16,6 @@ from welding.heat.preheat import Preheat
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
 from welding.ranges import positive
-from welding.table import load_table
 
 PACKAGE = "welding.editions.aws_d1_1_2020"
 HydrogenLevel = Literal["H1", "H2", "H3"]

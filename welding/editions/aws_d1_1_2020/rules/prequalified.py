@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
+from welding.codebook.table import load_table
 from welding.consumables.gas import gas_text
 from welding.documents.procedure import Pass
 from welding.editions.aws_d1_1_2020.rules.clauses import (
@@ -32,7 +33,6 @@ from welding.editions.aws_d1_1_2020.rules.scope import scope_answers
 from welding.editions.aws_d1_1_2020.rules.stated import stated_answers
 from welding.editions.aws_d1_1_2020.rules.weld_sizes import size_answers
 from welding.finding import Finding
-from welding.table import load_table
 
 PROCESSES = (*SMAW, *SAW, *WIRE)
 MATCHING = "filler.matching"

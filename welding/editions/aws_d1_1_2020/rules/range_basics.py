@@ -6,11 +6,11 @@ import re
 from collections.abc import Mapping
 from typing import Any
 
+from welding.codebook.table import Table, load_table
 from welding.documents.fields import UnitColumn
 from welding.editions.aws_d1_1_2020.rules.clauses import MM_PER_INCH, PACKAGE
 from welding.qualification.items import RangeItem, rule_of
 from welding.qualification.welded import Welded
-from welding.table import Table, load_table
 
 PROCESSES: dict[str, tuple[str, ...]] = {
     "SMAW": ("111", "112"),

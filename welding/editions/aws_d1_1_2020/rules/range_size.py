@@ -6,13 +6,13 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
+from welding.codebook.table import Table
 from welding.documents.record import MacroTest
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, in_row, item, row_of, table_of
 from welding.qualification.items import Alternative, RangeItem, WeldGroup
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
 from welding.ranges import Range
-from welding.table import Table
 
 _SECTIONS = 3
 _PIPE_TOLERANCE = 0.03

@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator
 from typing import Any
 
 from welding.checks.context import Draft
+from welding.codebook.table import load_table
 from welding.documents.procedure import Pass
 from welding.editions.aws_d1_1_2020.rules.clauses import (
     MM_PER_INCH,
@@ -18,7 +19,6 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     units_of,
 )
 from welding.ranges import Range
-from welding.table import load_table
 
 LEAST_MM = {"si": 3.0, "us": MM_PER_INCH / 8}
 """Thinnest steel of the code, 1/8 in [3 mm] (clause 1, scope; from memory)."""

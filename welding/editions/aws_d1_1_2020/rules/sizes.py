@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from welding.codebook.table import Table, load_table
 from welding.documents.fields import UnitColumn
 from welding.ranges import positive
-from welding.table import Table, load_table
 
 MM_PER_INCH = 25.4
 

@@ -6,9 +6,9 @@ from collections.abc import Iterator
 
 from welding.checks.content import missing_items
 from welding.checks.context import Draft
+from welding.codebook.table import load_table
 from welding.documents.procedure import Joint, Preparation
 from welding.editions.aws_d1_1_2020.rules.clauses import PACKAGE, Answer, from_clause
-from welding.table import load_table
 
 _PREPARATION = "joint.preparation"
 _DETAILS = from_clause("clause 5, figures of prequalified joints")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Any
 
+from welding.codebook.table import Table
 from welding.consumables.designations.decode import decode
 from welding.editions.aws_d1_1_2020.rules.judging import former_limit
 from welding.editions.aws_d1_1_2020.rules.matching import STEEL_FILLERS
@@ -17,7 +18,6 @@ from welding.qualification.notch import Notch, notch_place
 from welding.qualification.positions import aws_position
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
-from welding.table import Table
 from welding.testing.plan import PlanItem, TestPlan
 
 CODE = "aws-d1.1:2020"

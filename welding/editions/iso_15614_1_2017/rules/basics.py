@@ -6,10 +6,10 @@ from collections.abc import Mapping
 from typing import Any
 
 from welding.checks.context import Draft
+from welding.codebook.table import Table, load_table
 from welding.documents.procedure import BaseMetal
 from welding.qualification.items import RangeItem, rule_of
 from welding.qualification.needs import NeedFacts, Needs, has_specified_impact
-from welding.table import Table, load_table
 
 PACKAGE = "welding.editions.iso_15614_1_2017"
 _SLACK = 1e-9

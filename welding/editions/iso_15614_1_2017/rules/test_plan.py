@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Any
 
+from welding.codebook.table import Table
 from welding.editions.iso_15614_1_2017.rules.basics import (
     condition,
     group_of,
@@ -16,7 +17,6 @@ from welding.qualification.needs import Needs
 from welding.qualification.notch import Notch, NotchPlace, wanted_notches
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
-from welding.table import Table
 from welding.testing.plan import PlanItem, TestPlan
 
 CODE = "iso-15614-1:2017"

@@ -7,7 +7,7 @@ from functools import lru_cache
 from importlib import import_module
 
 from welding import editions
-from welding.edition import Edition
+from welding.codebook.edition import Edition
 
 
 @lru_cache(maxsize=1)

@@ -8,10 +8,10 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from welding.book import AS_ENTERED, Correction, split_id, using
-from welding.catalogue import all_editions
+from welding.codebook.book import AS_ENTERED, Correction, split_id, using
+from welding.codebook.catalogue import all_editions
+from welding.codebook.table import Table, load_table
 from welding.errors import Problem, UnknownEntryError
-from welding.table import Table, load_table
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,8 +6,6 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from welding.assess import heat_rule
-from welding.assess_bench import batch_finding
 from welding.citation import COMMON_PRACTICE
 from welding.deviations.of_pass import pass_deviations, record_contradictions
 from welding.deviations.saying import against_plan
@@ -15,6 +13,8 @@ from welding.documents.coupon import CouponPiece, PassRecord
 from welding.documents.fields import Reading, ends_of
 from welding.documents.procedure import Pass, Procedure
 from welding.errors import UnknownEntryError
+from welding.evaluate.fit_up import batch_finding
+from welding.evaluate.procedure import heat_rule
 from welding.finding import Finding
 from welding.heat.as_welded import arc_energy_of, travel_of
 from welding.heat.energy import (

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from welding.assess import heat_rule
-from welding.catalogue import all_editions, edition_of
 from welding.citation import COMMON_PRACTICE
+from welding.codebook.catalogue import all_editions, edition_of
+from welding.codebook.edition import Edition
 from welding.documents.procedure import Code
 from welding.documents.record import QualificationRecord
-from welding.edition import Edition
 from welding.errors import UnknownEntryError
+from welding.evaluate.procedure import heat_rule
 from welding.finding import Finding
 from welding.heat.passes import HeatRule
 from welding.qualification.items import QualifiedRange

@@ -8,6 +8,7 @@ from itertools import combinations
 from typing import Literal
 
 from welding.citation import COMMON_PRACTICE
+from welding.coverage.record import InForce, in_force, ranges_of
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord
@@ -17,7 +18,6 @@ from welding.qualification.demand import Demand, demand_of
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.welded import Welded
-from welding.qualify import InForce, in_force, ranges_of
 
 CoverVerdict = Literal["covered", "blocked", "open"]
 

@@ -9,8 +9,8 @@ from functools import cache, cached_property
 from importlib.resources import files
 from typing import Any, get_args
 
-from welding.book import Book, Correction, in_force
 from welding.citation import Citation, Confidence, Provenance
+from welding.codebook.book import Book, Correction, in_force
 from welding.errors import TableError
 
 _TOP = {"id", "title", "source", "reading", "rows"}

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from welding.assess_bench import bench_findings
-from welding.assess_pass import PassResult, evaluate_pass
 from welding.checks.certificate import certificate_findings
 from welding.checks.context import Draft
 from welding.documents.coupon import Coupon
+from welding.evaluate.fit_up import bench_findings
+from welding.evaluate.one_pass import PassResult, evaluate_pass
 from welding.finding import Finding
 from welding.joints.section import section_of
 from welding.quantities.writing import System

@@ -9,6 +9,7 @@ from typing import Literal
 from welding.checks.context import Draft
 from welding.checks.site import WindLimit
 from welding.citation import Citation
+from welding.codebook.table import Table, load_table
 from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Code, Pass
 from welding.documents.record import Test
@@ -20,7 +21,6 @@ from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import NeedFacts, Needs
 from welding.qualification.welded import Welded
 from welding.ranges import Range
-from welding.table import Table, load_table
 from welding.testing.cutting import Layout
 from welding.testing.overall import RetestRule
 from welding.testing.plan import TestPlan

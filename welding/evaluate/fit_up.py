@@ -6,12 +6,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from welding.advice.checklist import Question, checklist_for
-from welding.assess import Evaluation
 from welding.citation import COMMON_PRACTICE, Citation
 from welding.deviations.of_piece import piece_deviations
 from welding.deviations.saying import THIS_PROCEDURE
 from welding.documents.coupon import Coupon, CouponPiece, Flag, PassRecord
 from welding.errors import OutOfRangeError
+from welding.evaluate.procedure import Evaluation
 from welding.finding import Finding
 from welding.heat.cooling import interpass_wait
 from welding.heat.small_piece import WarmPiece, warm_piece

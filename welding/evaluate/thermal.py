@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from welding.book import by_book
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
 from welding.citation import Citation
+from welding.codebook.book import by_book
+from welding.codebook.edition import Edition
+from welding.codebook.table import load_table
 from welding.documents.procedure import BaseMetal
-from welding.edition import Edition
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, typical_chemistry
 from welding.heat.cooling import (
@@ -29,7 +30,6 @@ from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
 from welding.metals.kinds import KIND_OF_FAMILY
 from welding.ranges import Range
-from welding.table import load_table
 
 TINTED = ("austenitic", "duplex", "ferritic", "martensitic", "ph-stainless")
 ROOM_C = 20.0

@@ -6,8 +6,6 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 from welding.advice.cautions import cautions_for
-from welding.assess_thermal import ThermalView, thermal_view, waits_of
-from welding.catalogue import edition_of
 from welding.checks.arc import arc_findings
 from welding.checks.certificate import certificate_findings
 from welding.checks.composition import composition_findings
@@ -31,9 +29,11 @@ from welding.checks.tig import tig_findings
 from welding.checks.treatment import treatment_findings
 from welding.checks.wire import wire_findings
 from welding.citation import COMMON_PRACTICE
+from welding.codebook.catalogue import edition_of
 from welding.deposit.consumption import Use, use_of
 from welding.documents.procedure import Procedure
 from welding.errors import Problem
+from welding.evaluate.thermal import ThermalView, thermal_view, waits_of
 from welding.finding import Finding
 from welding.heat.energy import ISO_TR_18491
 from welding.heat.passes import HeatRule, PassHeat, pass_heat

@@ -8,14 +8,14 @@ from dataclasses import dataclass, fields
 from operator import attrgetter
 from typing import Any
 
-from welding.covering import CoverVerdict, demand_for
+from welding.coverage.covers import CoverVerdict, demand_for
+from welding.coverage.record import InForce, in_force, judge, ranges_of
 from welding.documents.joint_list import JointToWeld
 from welding.documents.record import QualificationRecord
 from welding.qualification.compare import JOINT_VARIABLES, Rules, metal_sides, verdict_on
 from welding.qualification.demand import Demand
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs, specified_impact
-from welding.qualify import InForce, in_force, judge, ranges_of
 
 _ORDER = ("weld_kinds", "base_metals", "positions", "progression", "outside_diameter_mm")
 _WORST: dict[str, int] = {"complies": 0, "not_applicable": 0, "undecided": 1, "violates": 2}
