@@ -1,1 +1,1 @@
-"""The tables of the codes and of the trade: how they load, what owners of copies corrected, what they hold."""
+"""The tables of the codes and of the trade: how they load, what owners corrected, what they hold."""

@@ -154,7 +154,7 @@ export const OVERLAPS: readonly [string, string][] = [
   ['two-thirds', 'two thirds'],
 ]
 export const ROUTES: readonly [string, string][] = [
-  ['test', 'by test'],
+  ['test', 'qualified by testing'],
   ['prequalified', 'prequalified'],
 ]
 export const COLUMNS: readonly [string, string][] = [

@@ -127,7 +127,7 @@ def _no_detail(asked: _Asked) -> Answer:
         else f"No detail known here is a {form} on a {asked.joint.kind} joint for these processes.",
         actual=(f"{asked.joint.backing} backing" if not_steel else "open root") if open_root else form,
         limit="a prequalified detail",
-        remedy="Add steel backing, gouge the root and weld it from the back, or qualify it by test.",
+        remedy="Add steel backing, gouge the root and weld it from the back, or qualify it by testing.",
         citation=table.citation,
         unchecked=table.unchecked,
     )

@@ -73,7 +73,7 @@ def matching_findings(draft: Draft) -> Iterator[Finding]:
             limit=f"matching filler for group {group}",
             remedy="State the class of flux and electrode together."
             if unknown
-            else "Choose a class that the table lists, or qualify it by test."
+            else "Choose a class that the table lists, or qualify it by testing."
             if trouble
             else "",
             citations=(table.citation_of(row), *filler.sources.citations[:1]),

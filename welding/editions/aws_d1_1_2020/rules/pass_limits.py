@@ -143,7 +143,7 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
             message=f"Submerged arc is prequalified flat{', and horizontal for fillets' if fillet else ''}.",
             actual=attitude,
             limit="flat or horizontal" if fillet else "flat",
-            remedy="Turn the joint, or qualify the procedure by test.",
+            remedy="Turn the joint, or qualify the procedure by testing.",
             citation=table.citation,
             unchecked=table.unchecked,
         )
@@ -168,7 +168,7 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
         else f"Current is up to {amps:g} A; up to {row['most_a']} A is prequalified.",
         actual="" if amps is None else f"{amps:g} A",
         limit=f"{row['most_a']} A",
-        remedy="Lower the current, or qualify the procedure by test.",
+        remedy="Lower the current, or qualify the procedure by testing.",
         citation=table.citation_of(row),
         unchecked=table.unchecked,
     )

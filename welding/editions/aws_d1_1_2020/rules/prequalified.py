@@ -92,7 +92,7 @@ def _verdict(draft: Draft, answers: list[Answer]) -> Finding:
             message=f"Needs a test because {because}.",
             actual="needs a test",
             limit="prequalified" if claimed else "",
-            remedy="Correct what is named, or take the route by test." if claimed else "",
+            remedy="Correct what is named, or take the route by testing." if claimed else "",
             citations=(citation,),
             unchecked=unchecked,
         )
@@ -149,7 +149,7 @@ def _process(one: Pass) -> Answer:
         "without a test.",
         actual=one.process,
         limit="covered electrodes, submerged arc, solid and cored wire",
-        remedy="Qualify it by test.",
+        remedy="Qualify it by testing.",
         citation=from_clause(_GENERAL),
     )
 
@@ -178,7 +178,7 @@ def _transfer(one: Pass) -> Iterator[Answer]:
         + ("; short circuit needs a test." if short else ", which is prequalified."),
         actual=one.transfer.replace("-", " "),
         limit="spray, globular or pulsed",
-        remedy="Choose another transfer, or qualify it by test.",
+        remedy="Choose another transfer, or qualify it by testing.",
         citation=from_clause(_GENERAL),
     )
 
@@ -312,7 +312,7 @@ def _metals(draft: Draft) -> Iterator[Answer]:
             else f"{metal.designation} is in none of groups I to IV.",
             actual=f"group {group}" if group else "no group",
             limit="groups I to IV",
-            remedy="Qualify it by test.",
+            remedy="Qualify it by testing.",
             citation=_METALS,
         )
 

@@ -206,7 +206,7 @@ def weld_items(piece: Welded) -> Iterator[RangeItem]:
 _OPEN = (
     ("none", "gas", "metal"),
     ("weld", "ceramic", "flux"),
-    "Welded without backing; adding steel backing is free. Other backing is to be shown by test.",
+    "Welded without backing; adding steel backing is free. Other backing is to be shown by testing.",
 )
 _BACKINGS: dict[str, tuple[tuple[str, ...], tuple[str, ...], str]] = {
     "none": _OPEN,

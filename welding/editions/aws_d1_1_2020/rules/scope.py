@@ -113,7 +113,7 @@ def _skewed(draft: Draft) -> Iterator[Answer]:
             title="Too acute for a prequalified fillet",
             message=f"The members stand at {acute:g}°; below {least:g}° no fillet is prequalified.",
             limit=f"{least:g}° and more",
-            remedy="Qualify it by test.",
+            remedy="Qualify it by testing.",
             **shared,
         )
         return
