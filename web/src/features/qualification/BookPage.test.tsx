@@ -98,7 +98,7 @@ describe('a number', () => {
     await userEvent.type(within(box).getByLabelText('Reason'), 'own copy, page 12')
     await userEvent.click(within(box).getByRole('button', { name: 'Correct it' }))
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
-    expect(seen.findLast((one) => one.body.said)?.body).toEqual({ number_id: 'efficiency/135/k', said: 'correct', value: 0.85, reason: 'own copy, page 12' })
+    expect(seen.findLast((one) => one.path === '/api/book' && one.body.said)?.body).toEqual({ number_id: 'efficiency/135/k', said: 'correct', value: 0.85, reason: 'own copy, page 12' })
   })
 
   it('takes no word for a number', async () => {
