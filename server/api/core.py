@@ -39,6 +39,8 @@ class KindOut(Schema):
     us_offset: float
     decimals: int
     us_decimals: int
+    us_fraction: int
+    us_fraction_from: float
 
 
 class CodeOut(Schema):
@@ -114,6 +116,8 @@ def units(request: HttpRequest) -> list[KindOut]:
                 us_offset=offset,
                 decimals=kind.decimals,
                 us_decimals=kind.us_decimals,
+                us_fraction=kind.us_fraction,
+                us_fraction_from=kind.us_fraction_from,
             )
         )
     return found

@@ -25,6 +25,8 @@ def test_the_table_describes_the_kinds_as_they_are():
             "us_offset": pytest.approx(offset),
             "decimals": kind.decimals,
             "us_decimals": kind.us_decimals,
+            "us_fraction": kind.us_fraction,
+            "us_fraction_from": kind.us_fraction_from,
         }
 
 

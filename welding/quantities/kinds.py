@@ -25,6 +25,8 @@ class Kind:
         limits: What is plausible, in ``unit``.
         decimals: Decimals shown in ``unit``.
         us_decimals: Decimals shown in ``us_unit``.
+        us_fraction: Largest denominator of the fractions of an inch that it is written in; 0 for none.
+        us_fraction_from: From here it is written so [in]; thinner is sheet or wire, which has decimals.
     """
 
     name: str
@@ -35,6 +37,8 @@ class Kind:
     limits: Limits
     decimals: int
     us_decimals: int
+    us_fraction: int = 0
+    us_fraction_from: float = 0.0
 
 
 def _kind(
@@ -48,19 +52,45 @@ def _kind(
     decimals: int,
     us_decimals: int,
     low_open: bool = True,
+    fraction: tuple[int, float] = (0, 0.0),
 ) -> Kind:
     limits = Limits(low, high, unit, low_open=low_open)
-    return Kind(name, words, dimension, unit, us_unit, limits, decimals, us_decimals)
+    return Kind(name, words, dimension, unit, us_unit, limits, decimals, us_decimals, *fraction)
 
 
+PLATE, GAP, WIRE = (16, 1 / 8), (16, 1 / 16), (64, 1 / 16)
+"""Sixteenths of plate and gaps, 64ths of wire; sheet and thinner wire have decimals (common practice)."""
 KINDS: dict[str, Kind] = {
     kind.name: kind
     for kind in (
         _kind("length", "a length", "length", "mm", "in", 0, 100_000, 1, 3, low_open=False),
-        _kind("thickness", "a thickness", "length", "mm", "in", 0, 1_000, 2, 3),
+        _kind("thickness", "a thickness", "length", "mm", "in", 0, 1_000, 2, 3, fraction=PLATE),
         _kind("diameter", "a diameter", "length", "mm", "in", 0, 5_000, 2, 3),
-        _kind("wire_diameter", "a wire or electrode diameter", "length", "mm", "in", 0.1, 13, 3, 4),
-        _kind("gap", "a root gap or a root face", "length", "mm", "in", 0, 100, 2, 3, low_open=False),
+        _kind(
+            "wire_diameter",
+            "a wire or electrode diameter",
+            "length",
+            "mm",
+            "in",
+            0.1,
+            13,
+            3,
+            4,
+            fraction=(64, 0.0625),
+        ),
+        _kind(
+            "gap",
+            "a root gap or a root face",
+            "length",
+            "mm",
+            "in",
+            0,
+            100,
+            2,
+            3,
+            low_open=False,
+            fraction=(16, 0.0625),
+        ),
         _kind("speed", "a speed", "speed", "mm/min", "in/min", 0, 100_000, 0, 1),
         _kind("travel", "a travel speed", "speed", "mm/min", "in/min", 0, 20_000, 0, 1),
         _kind("wire_feed", "a wire feed speed", "speed", "m/min", "in/min", 0, 60, 2, 0),

@@ -4,16 +4,19 @@ from __future__ import annotations
 
 import math
 from decimal import ROUND_HALF_UP, Decimal
+from fractions import Fraction
 from functools import lru_cache
 from typing import Literal
 
-from welding.quantities.kinds import KINDS
+from welding.quantities.kinds import KINDS, Kind
 from welding.quantities.units import to_us
 from welding.ranges import Range
 
 System = Literal["si", "us"]
 Rounding = Literal["nearest", "up", "down"]
 BEYOND_SENSE = 1e15
+OF_A_FRACTION_IN = 0.0002
+"""How near a size lies to a fraction of an inch to be written as one [in]."""
 
 
 @lru_cache(maxsize=8192)  # passes repeat their numbers, and a keystroke writes them all again
@@ -23,14 +26,16 @@ def number_text(value: float, kind_name: str, system: System = "si", rounding: R
     A limit that is advised is rounded to its safe side: ``up`` or ``down``.
 
     Example:
-        >>> number_text(2.38125, "wire_diameter", "us")
-        '0.0938'
+        >>> number_text(2.38125, "wire_diameter", "us"), number_text(1.143, "wire_diameter", "us")
+        ('3/32', '0.045')
     """
     kind = KINDS[kind_name]
     if system == "si":
         shown, decimals = value, kind.decimals
     else:
         shown, decimals = to_us(value, kind_name), kind.us_decimals
+    if system == "us" and (fraction := _fraction(shown, kind)):
+        return fraction
     if not abs(shown) < BEYOND_SENSE:  # readings that nobody made; told, not refused, and no digits invented
         return f"{shown:.0e}"
     if rounding != "nearest":
@@ -39,6 +44,10 @@ def number_text(value: float, kind_name: str, system: System = "si", rounding: R
         shown = (
             math.ceil(shown * step - 1e-6) if rounding == "up" else math.floor(shown * step + 1e-6)
         ) / step
+    return _decimal(shown, decimals, kind_name)
+
+
+def _decimal(shown: float, decimals: int, kind_name: str) -> str:
     # Halves away from zero, as the screen's toFixed does; f"{24.25:.1f}" would give 24.2.
     text = str(Decimal(shown).quantize(Decimal(1).scaleb(-decimals), ROUND_HALF_UP))
     if not text.strip("-0."):
@@ -46,6 +55,21 @@ def number_text(value: float, kind_name: str, system: System = "si", rounding: R
     if kind_name in ("heat_input", "voltage"):
         return text
     return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def _fraction(inches: float, kind: Kind) -> str:
+    """A size that is a fraction of an inch, as the trade writes it; empty where it is none."""
+    if not kind.us_fraction or not kind.us_fraction_from - OF_A_FRACTION_IN <= inches < 100:
+        return ""
+    parts = round(inches * kind.us_fraction)
+    if abs(parts / kind.us_fraction - inches) > OF_A_FRACTION_IN:
+        return ""
+    whole, left = divmod(parts, kind.us_fraction)
+    if not left:
+        return str(whole)
+    small = Fraction(left, kind.us_fraction)
+    written = f"{small.numerator}/{small.denominator}"
+    return f"{whole} {written}" if whole else written
 
 
 def unit_text(kind_name: str, system: System = "si") -> str:
@@ -73,11 +97,17 @@ def range_text(value: Range, kind_name: str, system: System = "si") -> str:
         '6.6–8.0 m/min'
     """
     low, high = (number_text(end, kind_name, system) for end in (value.min, value.max))
-    both = low if low == high else "–".join(_alike(low, high))
+    both = low if low == high else "–".join(_alike(low, high, value, kind_name, system))
     return f"{both} {unit_text(kind_name, system)}"
 
 
-def _alike(low: str, high: str) -> tuple[str, str]:
-    """Both numbers with as many decimals as the longer one has."""
+def _alike(low: str, high: str, value: Range, kind_name: str, system: System) -> tuple[str, str]:
+    """Both numbers as fractions, or both with as many decimals as the longer one has."""
+    kind = KINDS[kind_name]
+    if "/" in low + high:
+        ends = [to_us(end, kind_name) for end in (value.min, value.max)]
+        if all(end == 0 or _fraction(end, kind) for end in ends):
+            return low, high
+        low, high = (_decimal(end, kind.us_decimals, kind_name) for end in ends)
     decimals = max(len(text.partition(".")[2]) for text in (low, high))
     return f"{float(low):.{decimals}f}", f"{float(high):.{decimals}f}"

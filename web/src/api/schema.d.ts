@@ -2208,6 +2208,10 @@ export interface components {
             decimals: number;
             /** Us Decimals */
             us_decimals: number;
+            /** Us Fraction */
+            us_fraction: number;
+            /** Us Fraction From */
+            us_fraction_from: number;
         };
         /**
          * CodeOut

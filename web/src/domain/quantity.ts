@@ -32,17 +32,41 @@ const KEEPS_DECIMALS = new Set(['heat_input', 'voltage'])
 
 /** The number alone, rounded as the kind is shown; the same rule as on paper. */
 export function numberText(value: number, kind: Kind, system: System): string {
+  const fraction = fractionText(value, kind, system)
+  return fraction === '' ? decimalText(value, kind, system) : fraction
+}
+
+const OF_A_FRACTION_IN = 0.0002
+
+/** A size that is a fraction of an inch, as the trade writes it; empty where it is none. */
+function fractionText(value: number, kind: Kind, system: System): string {
+  const inches = shown(value, kind, system)
+  if (system === 'si' || !kind.us_fraction || inches < kind.us_fraction_from - OF_A_FRACTION_IN || inches >= 100) return ''
+  const parts = Math.round(inches * kind.us_fraction)
+  if (Math.abs(parts / kind.us_fraction - inches) > OF_A_FRACTION_IN) return ''
+  const whole = Math.floor(parts / kind.us_fraction)
+  let [over, under] = [parts % kind.us_fraction, kind.us_fraction]
+  if (over === 0) return String(whole)
+  while (over % 2 === 0) [over, under] = [over / 2, under / 2]
+  return `${whole > 0 ? `${String(whole)} ` : ''}${String(over)}/${String(under)}`
+}
+
+function decimalText(value: number, kind: Kind, system: System): string {
   const decimals = system === 'si' ? kind.decimals : kind.us_decimals
   const text = shown(value, kind, system).toFixed(decimals).replace(/^-(?=[0.]*$)/, '')
   if (KEEPS_DECIMALS.has(kind.name) || !text.includes('.')) return text
   return text.replace(/0+$/, '').replace(/\.$/, '')
 }
 
-/** Both ends of a range with as many decimals as the longer one has; one number if they are alike. */
+/** Both ends of a range as fractions, or with as many decimals as the longer one has; one number if they are alike. */
 export function rangeText(range: Range, kind: Kind, system: System): string {
-  const low = numberText(range.min, kind, system)
-  const high = numberText(range.max, kind, system)
+  let low = numberText(range.min, kind, system)
+  let high = numberText(range.max, kind, system)
   if (low === high) return low
+  if (`${low}${high}`.includes('/')) {
+    if ([range.min, range.max].every((end) => end === 0 || fractionText(end, kind, system) !== '')) return `${low}–${high}`
+    ;[low, high] = [decimalText(range.min, kind, system), decimalText(range.max, kind, system)]
+  }
   const decimals = Math.max(decimalsOf(low), decimalsOf(high))
   return `${Number(low).toFixed(decimals)}–${Number(high).toFixed(decimals)}`
 }

@@ -6,7 +6,7 @@ import { ListField } from './ListField'
 import { FIELDS, KIND_WORDS } from './fields'
 import { readBlanks, readNumbers, writeBlanks, writeNumbers } from './numbers'
 
-const GAP = { name: 'gap', unit: 'mm', us_unit: 'in', us_scale: 1 / 25.4, us_offset: 0, decimals: 2, us_decimals: 3 } as Kind
+const GAP = { name: 'gap', unit: 'mm', us_unit: 'in', us_scale: 1 / 25.4, us_offset: 0, decimals: 2, us_decimals: 3, us_fraction: 0, us_fraction_from: 0 } as Kind
 
 test.each([
   ['1.2; 0.5', [1.2, 0.5]],
