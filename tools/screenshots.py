@@ -87,7 +87,7 @@ def main(address: str, folder: Path) -> None:
         page.get_by_text("not covered", exact=True).wait_for()
         shot("range")
         page.goto(f"{address}/book")
-        page.get_by_role("button", name="Code", exact=True).click()
+        page.get_by_role("button", name="Code or subject").click()
         page.get_by_role("option", name="ISO 15614-1:2017").click()
         page.get_by_label("Search rules and clauses").fill("hardness")
         page.get_by_text("Welding environment").wait_for(state="hidden")

@@ -55,7 +55,7 @@ export function Intent({ document, fields, onChange, disabled, errors }: Props) 
         )}
         </div>
         {code?.prequalified && (
-          <div className="mt-1.5 grid grid-cols-2 gap-1.5">
+          <div className="mt-1.5 grid gap-1.5">
             <Choice label="Route" path="code.route" value={document.code?.route} disabled={disabled} options={ROUTES}
               onChange={(route) => route && document.code && onChange((before) => ({ ...before, code: before.code ? { ...before.code, route: route as 'test' | 'prequalified' } : null }))} />
             <Choice label="Printed column" path="code.units" value={document.code?.units} disabled={disabled} options={COLUMNS}
