@@ -91,6 +91,19 @@ def test_strength_of_classes(name, tensile_mpa, yield_mpa):
 
 
 @pytest.mark.parametrize(
+    "name, ksi",
+    [
+        ("E6010", 60), ("E7018", 70), ("E8018-C3", 80), ("E9018-B3", 90), ("E11018-M", 110), ("ER70S-6", 70),
+        ("E71T-1C", 70), ("E308L-16", 75), ("E2209-16", 100), ("ENiCrFe-3", 80), ("ENiCrMo-3", 110),
+        ("E 42 4 B 32 H5", None),
+    ],
+)  # fmt: skip
+def test_strength_in_ksi_as_printed(name, ksi):
+    """AWS A5.1, A5.4, A5.5, A5.11, A5.18, A5.20."""
+    assert decode(name).tensile_ksi == ksi
+
+
+@pytest.mark.parametrize(
     "name, thickness_mm, yield_mpa",
     [
         # EN 10025-2, table of yield by thickness.

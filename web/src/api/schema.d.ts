@@ -3777,6 +3777,7 @@ export interface components {
          *         positions: all, flat-horizontal, all-but-vertical-down, …; empty where the standard names none.
          *         runs: single where the class is for single-run welds only.
          *         tensile_mpa: Least tensile strength; ``None`` where there is none or it is not known here.
+         *         tensile_ksi: The same as AWS prints it beside the MPa, in fives of ksi; ``None`` for ISO names.
          *         yield_mpa: Least yield strength, likewise.
          *         impact_j: Impact energy, likewise.
          *         impact_c: Its temperature.
@@ -3856,6 +3857,8 @@ export interface components {
             runs: "single" | "multi";
             /** Tensile Mpa */
             tensile_mpa?: number | null;
+            /** Tensile Ksi */
+            tensile_ksi?: number | null;
             /** Yield Mpa */
             yield_mpa?: number | null;
             /** Impact J */

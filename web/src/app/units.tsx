@@ -3,7 +3,7 @@ import { createContext, useCallback, useContext, useMemo, useState, type ReactNo
 import type { Kind, Range, System } from '../api/types'
 import { numberText, rangeText, unitOf } from '../domain/quantity'
 
-type Units = {
+export type Units = {
   system: System
   setSystem: (system: System) => void
   kind: (name: string) => Kind

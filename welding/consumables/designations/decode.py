@@ -5,6 +5,7 @@ from __future__ import annotations
 import difflib
 import re
 from collections.abc import Callable
+from dataclasses import replace
 
 from welding.codebook.book import by_book
 from welding.consumables.designations import (
@@ -41,6 +42,7 @@ _FAMILIES: tuple[Callable[[str], Decoded | None], ...] = (
 )
 _SYSTEM_B = re.compile(r"^(?:G ?49A|G ?55A|T ?49\d|T ?55\d|E ?49\d{2}|E ?55\d{2}|W ?49A|SS ?3\d\d)")
 MOST_SUGGESTIONS = 4
+MPA_PER_KSI = 6.894757
 
 
 @by_book(4096)
@@ -70,12 +72,19 @@ def decode(text: str) -> Decoded:
         for family in _FAMILIES:
             found = family(clean)
             if found:
-                return found
+                return _with_ksi(found)
     except RefusedError as refusal:
         return _refused(shown, refusal.reason, refusal.near)
     if _SYSTEM_B.match(clean):
         return _refused(shown, "this looks like ISO system B, which is not known here yet", ())
     return _refused(shown, f"{shown} is no designation known here", ())
+
+
+def _with_ksi(found: Decoded) -> Decoded:
+    """AWS prints whole fives of ksi beside rounded MPa, and neither is a conversion of the other."""
+    if found.tensile_mpa is None or not found.system.startswith("AWS"):
+        return found
+    return replace(found, tensile_ksi=5.0 * round(found.tensile_mpa / MPA_PER_KSI / 5))
 
 
 def _refused(text: str, reason: str, near: tuple[str, ...]) -> Decoded:

@@ -51,6 +51,7 @@ class Decoded:
         positions: all, flat-horizontal, all-but-vertical-down, …; empty where the standard names none.
         runs: single where the class is for single-run welds only.
         tensile_mpa: Least tensile strength; ``None`` where there is none or it is not known here.
+        tensile_ksi: The same as AWS prints it beside the MPa, in fives of ksi; ``None`` for ISO names.
         yield_mpa: Least yield strength, likewise.
         impact_j: Impact energy, likewise.
         impact_c: Its temperature.
@@ -77,6 +78,7 @@ class Decoded:
     positions: str = ""
     runs: Runs = "multi"
     tensile_mpa: float | None = None
+    tensile_ksi: float | None = None
     yield_mpa: float | None = None
     impact_j: float | None = None
     impact_c: float | None = None

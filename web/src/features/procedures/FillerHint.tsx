@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 
 import { useUnits } from '../../app/units'
+import { tensileText } from '../../ui/tensileText'
 import { POSITION_WORDS } from '../../domain/words'
 import { useSettled } from '../../ui/useSettled'
 import { decodeQuery } from '../bench'
@@ -20,7 +21,7 @@ export function FillerHint({ designation, disabled, onTake }: Props) {
       answer.polarities.join(' or '),
       answer.shielding === 'self' ? 'shields itself' : answer.gases.join(' or '),
       POSITION_WORDS[answer.positions],
-      answer.tensile_mpa != null && `${units.value(answer.tensile_mpa, 'strength')} ${units.unit('strength')}`,
+      answer.tensile_mpa != null && `${tensileText(answer, units)} ${units.unit('strength')}`,
     ]
     return <p className="mt-0.5 text-[12px] text-steel2">{facts.filter(Boolean).join(' · ')}</p>
   }

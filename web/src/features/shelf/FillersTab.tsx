@@ -4,6 +4,7 @@ import { useState } from 'react'
 import type { FillerFound, Product, ShelfRecord } from '../../api/types'
 import { useSession } from '../../app/session'
 import { useUnits } from '../../app/units'
+import { tensileText } from '../../ui/tensileText'
 import { POSITION_WORDS } from '../../domain/words'
 import { Button } from '../../ui/Button'
 import { counted } from '../../ui/counted'
@@ -46,7 +47,7 @@ export function FillersTab({ text, onText }: { text: string; onText: (text: stri
             cells: [
               one.product ? one.product.name : d.designation,
               one.product ? `${d.designation} · own` : d.system, d.product, d.processes.join(', '), d.polarities.join(', ') || '—',
-              d.shielding === 'self' ? 'none' : d.gases.join(', ') || '—', POSITION_WORDS[d.positions] ?? '—', d.tensile_mpa == null ? '—' : units.value(d.tensile_mpa, 'strength'),
+              d.shielding === 'self' ? 'none' : d.gases.join(', ') || '—', POSITION_WORDS[d.positions] ?? '—', d.tensile_mpa == null ? '—' : tensileText(d, units),
             ],
             details: () => <Details one={one} {...(record && may('KEEP_SHELF') ? { onCorrect: () => setEditing(record) } : {})} />,
           }
