@@ -176,7 +176,7 @@ def current_for_thickness(case: str, thickness_mm: float) -> Estimate:
     return _estimate(table, row, value, inside=row["t_min"] <= thickness_mm <= row["t_max"])
 
 
-@by_book()
+@by_book(4096)
 def wire_range(
     kind: str, diameter_mm: float, *, uphill: bool = False
 ) -> tuple[Range, Citation, tuple[str, ...]] | None:

@@ -92,11 +92,11 @@ def using(book: Book) -> Iterator[None]:
         _IN_FORCE.reset(token)
 
 
-def by_book(most: int | None = None) -> Callable[[Callable[P, R]], Callable[P, R]]:
+def by_book(most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Keep answers of a function that reads tables, apart for each book: a correction is heard at once.
 
     Args:
-        most: How many answers are kept; all of them without a number.
+        most: How many answers are kept over all books; a look at a correction is a book of its own.
     """
 
     def kept_apart(call: Callable[P, R]) -> Callable[P, R]:

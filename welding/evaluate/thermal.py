@@ -84,7 +84,7 @@ class ThermalView:
     conducts_as: str
 
 
-@by_book()
+@by_book(8)
 def heat_tint() -> tuple[Tint, ...]:
     """The tint scale of austenitic stainless steel in air (from memory)."""
     table = load_table("welding.heat", "heat_tint")

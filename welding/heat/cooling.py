@@ -62,7 +62,7 @@ class _Factors:
     unchecked: tuple[str, ...]
 
 
-@by_book()
+@by_book(64)
 def _factors(joint: CoolingJoint) -> _Factors:
     table = load_table("welding.heat", "shape_factors")
     row = next(row for row in table.rows if row["joint"] == joint)

@@ -125,7 +125,7 @@ _TWIN = re.compile(r"^S(A[- ]?\d{2,3}\b|A[- ]?\d{2,3}(?=[A-Z/ -]))")
 _TUBE = re.compile(r"^TP(?=3\d\d)")
 
 
-@by_book()
+@by_book(8)
 def all_metals() -> tuple[Metal, ...]:
     """Every grade in the order of the table."""
     table = load_table("welding.metals", "grades")
@@ -180,7 +180,7 @@ def name_key(text: str) -> str:
     return re.sub(r"[^A-Z0-9.+]", "", clean)
 
 
-@by_book()
+@by_book(8)
 def _by_key() -> dict[str, Metal]:
     found: dict[str, Metal] = {}
     for metal in all_metals():
@@ -189,7 +189,7 @@ def _by_key() -> dict[str, Metal]:
     return found
 
 
-@by_book()
+@by_book(8)
 def _by_short_key() -> dict[str, Metal]:
     """Names with the word for grade left out, as in ``A572-50`` and ``A106B``; only what is one grade."""
     found: dict[str, set[str]] = {}

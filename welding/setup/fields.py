@@ -28,7 +28,7 @@ class SetupField:
     transfers: tuple[str, ...]
 
 
-@by_book()
+@by_book(8)
 def setup_fields() -> tuple[SetupField, ...]:
     """Every field that some processes do not have."""
     return tuple(

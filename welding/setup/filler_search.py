@@ -36,7 +36,7 @@ class FillerFound:
     nominal: str | None
 
 
-@by_book()
+@by_book(8)
 def common_fillers() -> tuple[tuple[Decoded, Mapping[str, Any]], ...]:
     """The list to choose from, decoded."""
     rows = load_table("welding.setup", "common_fillers").rows

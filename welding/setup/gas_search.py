@@ -22,7 +22,7 @@ class GasFound:
     use: str
 
 
-@by_book()
+@by_book(8)
 def common_gases() -> tuple[GasFound, ...]:
     """The list to choose from."""
     return tuple(

@@ -25,7 +25,7 @@ class PulseSchool:
     citation: Citation
 
 
-@by_book()
+@by_book(8)
 def pulse_schools() -> tuple[PulseSchool, ...]:
     """Both schools (common practice)."""
     table = load_table("welding.setup", "pulse_schools")

@@ -66,7 +66,7 @@ class CarriedCurrent:
         return Range(min(one.min for one in self.families), max(one.max for one in self.families))
 
 
-@by_book()
+@by_book(8)
 def tungsten_types() -> tuple[TungstenType, ...]:
     """Every type, in the order of the table."""
     table = load_table("welding.setup", "tungsten_types")

@@ -104,7 +104,7 @@ def _is_valid(text: str) -> bool:
         return False
 
 
-@by_book()
+@by_book(8)
 def _known() -> tuple[str, ...]:
     """Usual spellings, to look for what may have been meant."""
     found = [str(row["class"]) for name in ("a5_1", "a5_18", "a5_28", "a5_7") for row in rows(name).values()]

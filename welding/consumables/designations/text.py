@@ -24,7 +24,7 @@ def table(name: str) -> Table:
     return load_table(PACKAGE, name)
 
 
-@by_book()
+@by_book(512)
 def rows(name: str) -> Mapping[str, Mapping[str, Any]]:
     """Rows of a table by their key in capitals: people type nI and SI as they like."""
     found = table(name)
