@@ -106,6 +106,8 @@ def test_a_pass_is_sent_again_and_logged_once(enter, how):
     page.route("**/passes", meet)
     for label, text in (("Length", "300"), ("Arc time, typed", "170"), ("Current", "115"), ("Voltage", "23")):
         fill(page, label, text)
+    # What is found wrong stands above the button: it moves down once more before it is pressed.
+    expect(page.get_by_text("Heat input below the range.")).to_be_visible()
     page.get_by_role("button", name="Save pass 4").click()
     waiting = page.locator("[data-waiting='4']")
     expect(waiting).to_contain_text("judged when connected")
