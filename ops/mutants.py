@@ -5,7 +5,6 @@ from __future__ import annotations
 import argparse
 import os
 import random
-import shutil
 import sqlite3
 import subprocess
 import tempfile
@@ -14,12 +13,11 @@ from pathlib import Path
 
 from ops import checks
 from ops.environment import LOCKS, digest, run
-from ops.places import PYTHON, ROOT, home
+from ops.places import PYTHON, copy_of_tree, home
 from ops.say import BUILD, NETWORK, Step, say
 
 WHERE = ("welding/qualification", "welding/testing", "welding/editions")
 """Where a wrong rule is worst: what is covered, what is judged."""
-NEEDED = ("server", "welding", "tests", "ops", "recorder", "docs", "pyproject.toml")
 TIMEOUT_S = 900
 CONFIG = """\
 [cosmic-ray]
@@ -45,9 +43,7 @@ def mutants(options: argparse.Namespace) -> int:
     """Try a sample; exit 1 if fewer are noticed than asked."""
     with checks.tests_ready("mutants") as env, tempfile.TemporaryDirectory() as name:
         tree = Path(name)
-        for part in NEEDED:
-            copy = shutil.copytree if (ROOT / part).is_dir() else shutil.copy2
-            copy(ROOT / part, tree / part)
+        copy_of_tree(tree)
         path = os.pathsep.join((str(tree), str(tree / "server")))
         env = {**env, "PYTHONPATH": path, "PYTHONDONTWRITEBYTECODE": "1"}
         quiet = "-x -q -p no:playwright -p no:base_url -p no:cacheprovider"
@@ -90,7 +86,7 @@ def _sample(session: Path, most: int, seed: int) -> int:
         rows = book.execute("select * from mutation_specs").fetchall()
         places = sorted(rows, key=lambda row: [str(part) for part in row[:-1]])
         every = [row[-1] for row in places]
-        kept = set(random.Random(seed).sample(every, min(most, len(every))))  # noqa: S311
+        kept = set(random.Random(seed).sample(every, min(most, len(every))))  # noqa: S311 - a sample, not a secret
         dropped = [(one,) for one in every if one not in kept]
         book.executemany("delete from mutation_specs where job_id = ?", dropped)
         book.executemany("delete from work_items where job_id = ?", dropped)

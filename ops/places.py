@@ -5,6 +5,7 @@ from __future__ import annotations
 import fcntl
 import os
 import secrets
+import shutil
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -16,6 +17,13 @@ WEB = ROOT / "web"
 SERVER = ROOT / "server"
 VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
+
+
+def copy_of_tree(place: Path) -> None:
+    """Copy what tests need into a folder, where it may be spoilt on purpose."""
+    for part in ("server", "welding", "tests", "ops", "recorder", "docs", "pyproject.toml"):
+        copy = shutil.copytree if (ROOT / part).is_dir() else shutil.copy2
+        copy(ROOT / part, place / part)
 
 
 def home() -> Path:

@@ -6,7 +6,6 @@ Guards against an attack stand in ``tests/server/attacks``, rules that keep a wr
 
 from __future__ import annotations
 
-import shutil
 import subprocess
 import sys
 import tempfile
@@ -14,10 +13,9 @@ import tomllib
 from pathlib import Path
 from typing import Any
 
-from ops.places import ROOT
+from ops.places import ROOT, copy_of_tree
 
 LISTS = (Path("tests/welding"), Path("tests/server/attacks"))
-NEEDED = ("server", "welding", "tests", "ops", "recorder", "docs", "pyproject.toml")
 FAILED = 1  # of pytest: tests ran, and some failed
 
 
@@ -41,10 +39,7 @@ def main(words: str) -> int:
     missed = []
     with tempfile.TemporaryDirectory() as name:
         tree = Path(name)
-        for part in NEEDED:
-            source = ROOT / part
-            copy = shutil.copytree if source.is_dir() else shutil.copy2
-            copy(source, tree / part)
+        copy_of_tree(tree)
         remake = True
         for guard in chosen:
             path = tree / guard["file"]

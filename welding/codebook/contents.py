@@ -127,7 +127,7 @@ def part(code: str) -> BookPart:
 
 def part_of(table_or_row: str) -> str:
     """Code of the part that holds a table, or a row by its id; empty where none does."""
-    found = _place_of(table_or_row.split("/", 1)[0])
+    found = _places().get(table_or_row.split("/", 1)[0])
     if found is None:
         return ""
     return next(code for code, (_, packages) in _parts().items() if found[0] in packages)
@@ -147,10 +147,6 @@ def _places() -> dict[str, tuple[str, str]]:
         for package in packages
         for name in _names(package)
     }
-
-
-def _place_of(table_id: str) -> tuple[str, str] | None:
-    return _places().get(table_id)
 
 
 def _names(package: str) -> list[str]:
@@ -191,16 +187,17 @@ def _book_row(table: Table, row: Any, old: Any) -> BookRow:
         key=str(row[table.key]),
         clause=citation.clause,
         confidence=row.get("confidence", table.citation.confidence),
-        numbers=tuple(
-            BookNumber(
-                id=table.number_id(row, column),
-                column=column,
-                value=row[column],
-                entered=old[column],
-                status=_status(table, row, column),
-            )
-            for column in table.columns_of(row)
-        ),
+        numbers=tuple(_book_number(table, row, old, column) for column in table.columns_of(row)),
+    )
+
+
+def _book_number(table: Table, row: Any, old: Any, column: str) -> BookNumber:
+    return BookNumber(
+        id=table.number_id(row, column),
+        column=column,
+        value=row[column],
+        entered=old[column],
+        status=_status(table, row, column),
     )
 
 
@@ -221,18 +218,12 @@ def find_number(number_id: str) -> BookNumber:
         table_id, row_key, column = split_id(number_id)
     except ValueError as error:
         raise UnknownEntryError(str(error)) from None
-    place = _place_of(table_id)
-    table, entered = _pair(*place) if place else (None, None)
-    if table is not None and entered is not None:
+    place = _places().get(table_id)
+    if place is not None:
+        table, entered = _pair(*place)
         for row, old in zip(table.rows, entered.rows, strict=True):
             if str(row[table.key]) == row_key and column in table.columns_of(row):
-                return BookNumber(
-                    id=number_id,
-                    column=column,
-                    value=row[column],
-                    entered=old[column],
-                    status=_status(table, row, column),
-                )
+                return _book_number(table, row, old, column)
     raise UnknownEntryError(f"{number_id} is no number of the code book")
 
 
