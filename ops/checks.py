@@ -79,7 +79,15 @@ def tests_ready(name: str) -> Iterator[dict[str, str]]:
 Check = tuple[str, list[str], Path]
 """What a check is called, its command, and the folder it runs in."""
 PARTS: dict[str, tuple[str, ...]] = {
-    "style": ("style", "format", "floors", "python types", "typescript types", "typescript style"),
+    "style": (
+        "style",
+        "format",
+        "floors",
+        "catalogues",
+        "python types",
+        "typescript types",
+        "typescript style",
+    ),
     "core": ("core",),
     "server": ("migrations", "server"),
     "web": ("typescript types", "typescript style", "screen units"),
@@ -106,6 +114,7 @@ def steps_of(asked: tuple[str, ...]) -> list[Check]:
         ("style", [str(bin_ / "ruff"), "check", "-q", "."], ROOT),
         ("format", [str(bin_ / "ruff"), "format", "-q", "--check", "."], ROOT),
         ("floors", [str(bin_ / "lint-imports"), "--no-cache"], ROOT),
+        ("catalogues", [str(PYTHON), "-m", "tools.texts", "--check"], ROOT),
         ("python types", [str(PYTHON), "-m", "mypy"], ROOT),
         ("migrations", [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"], SERVER),
         ("typescript types", ["npm", "run", "--silent", "types"], WEB),

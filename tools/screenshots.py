@@ -26,11 +26,10 @@ def main(address: str, folder: Path) -> None:
 
         page.goto(address)
         page.get_by_role("button", name="Imra Vance").wait_for()
-        shot("sign-in")
         page.get_by_role("button", name="Imra Vance").click()
         page.get_by_text("FB-27-P03").first.wait_for()
         page.get_by_text("FB-27-C02").first.wait_for()
-        shot("desk")
+        shot("dashboard")
         page.goto(f"{address}/procedures")
         page.get_by_text("FB-27-P03").wait_for()
         shot("procedures")
@@ -50,12 +49,15 @@ def main(address: str, folder: Path) -> None:
         page.get_by_role("slider", name="Most amps").wait_for()
         show(page.get_by_role("tab", name="Heat input"))
         shot("procedure-heat")
+        in_german(page, address)
+        shot("procedure-german")
+        page.context.clear_cookies(name="language")
         six_answers(page, address)
         shot("draft")
         page.goto(f"{address}/procedures/compare?left={revision_of(page, 2)}&right={revision_of(page, 3)}")
         page.get_by_text("fields differ").wait_for()
         shot("compare")
-        page.goto(f"{address}/bench")
+        page.goto(f"{address}/calculators")
         page.get_by_role("textbox", name="Filler designation").fill("E71T-1M-JH8")
         page.get_by_role("textbox", name="Shielding gas").fill("C25")
         for element, share in (("C", "0.16"), ("Si", "0.40"), ("Mn", "1.45"), ("Cr", "0.08")):
@@ -64,16 +66,16 @@ def main(address: str, folder: Path) -> None:
         page.get_by_text("M21-ArC-25").wait_for()
         page.get_by_text("read as").wait_for()
         page.get_by_text("CE (IIW)").wait_for()
-        shot("bench-arc")
+        shot("calculators-arc")
         page.get_by_role("heading", name="Calculators").evaluate(
             "head => head.scrollIntoView({block: 'end'})"
         )
-        shot("bench")
-        page.goto(f"{address}/shelf")
+        shot("calculators")
+        page.goto(f"{address}/library")
         page.get_by_label("Search the metals").fill("S355")
         page.get_by_role("button", name="S355J2", exact=True).click()
         page.get_by_text("Minimum yield by thickness").wait_for()
-        shot("shelf")
+        shot("library")
         open_coupon(page, address, "FB-27-C01")
         page.get_by_role("link", name="Tests", exact=True).click()
         page.get_by_text("S2 failed, repeated").wait_for()
@@ -123,6 +125,13 @@ def main(address: str, folder: Path) -> None:
 def show(part: Locator) -> None:
     """Bring a part to the top of the window."""
     part.evaluate("part => part.scrollIntoView()")
+
+
+def in_german(page: Page, address: str) -> None:
+    """A procedure as it is read in German."""
+    page.context.add_cookies([{"name": "language", "value": "de", "url": address}])
+    open_procedure(page, address, "FB-27-P03")
+    page.get_by_text("Prüfpunkte erfüllt").wait_for()
 
 
 def six_answers(page: Page, address: str) -> None:

@@ -1,9 +1,30 @@
+import { transformAsync } from '@babel/core'
+import { lingui } from '@lingui/vite-plugin'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
+import type { Plugin } from 'vite'
 import { defineConfig } from 'vitest/config'
 
+/** Texts marked by t, plural and Trans become look-ups in the catalogue of the language. */
+const texts = (): Plugin => ({
+  name: 'texts',
+  enforce: 'pre',
+  async transform(code, id) {
+    if (!/\/src\/.*\.tsx?$/.test(id) || !code.includes('/macro')) return null
+    const made = await transformAsync(code, {
+      filename: id,
+      configFile: false,
+      babelrc: false,
+      sourceMaps: true,
+      parserOpts: { plugins: ['typescript', 'jsx'] },
+      plugins: ['@lingui/babel-plugin-lingui-macro'],
+    })
+    return made?.code ? { code: made.code, map: made.map ?? null } : null
+  },
+})
+
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [texts(), react(), lingui(), tailwindcss()],
   server: {
     host: '127.0.0.1',
     port: 5173,

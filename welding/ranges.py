@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from welding.errors import OutOfRangeError
+from welding.language import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,7 +18,7 @@ class Range:
 
     def __post_init__(self) -> None:
         if self.min > self.max:
-            raise OutOfRangeError("min", self.min, f"at most its max, {self.max:g}")
+            raise OutOfRangeError("min", self.min, tr("at most its max, {max:g}", max=self.max))
 
     @property
     def middle(self) -> float:
@@ -57,7 +58,7 @@ class Limits:
             >>> Limits(0, 100, "V", low_open=True).text
             'above 0 to 100 V'
         """
-        low = f"above {self.low:g}" if self.low_open else f"{self.low:g}"
+        low = tr("above {low:g}", low=self.low) if self.low_open else f"{self.low:g}"
         if math.isinf(self.high):
             return f"{low} {self.unit}".strip()
         return f"{low} to {self.high:g} {self.unit}".strip()

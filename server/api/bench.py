@@ -14,6 +14,7 @@ from welding.consumables.designations.model import Decoded
 from welding.consumables.gas import gas_text, read_gas
 from welding.consumables.gas_symbol import GasSymbol, TransferModes, gas_symbol, transfer_modes
 from welding.errors import AmbiguousError
+from welding.language import tr
 from welding.metals.equivalents import Equivalent, equivalents, looks_like_fractions
 
 router = Router(tags=["bench"])
@@ -89,5 +90,5 @@ def name_gas(request: HttpRequest, payload: TextIn) -> GasOut:
 def name_equivalents(request: HttpRequest, payload: ChemistryIn) -> EquivalentsOut:
     """Equivalents of a composition."""
     found = equivalents(payload.chemistry)
-    hint = "These look like fractions; % is meant." if looks_like_fractions(payload.chemistry) else ""
+    hint = tr("These look like fractions; % is meant.") if looks_like_fractions(payload.chemistry) else ""
     return EquivalentsOut(items=list(found), hint=hint)

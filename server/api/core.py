@@ -16,7 +16,8 @@ from welding.documents.fields import UnitColumn
 from welding.documents.machine import BalanceDial
 from welding.errors import UnknownEntryError, UnreadableError
 from welding.evaluate.procedure import Evaluation, evaluate
-from welding.glossary.terms import Usage, terms
+from welding.glossary.terms import terms
+from welding.language import Usage, tr
 from welding.machines.balance import en_share_of
 from welding.machines.dial import fit_dial
 from welding.quantities.kinds import KINDS
@@ -145,7 +146,7 @@ def codes(request: HttpRequest) -> list[CodeOut]:
 @router.get("/terms", response=list[TermOut], auth=None)
 def read_terms(request: HttpRequest) -> list[TermOut]:
     """Every term of the glossary, by American and by ISO usage."""
-    return [TermOut(key=one.key, aws=one.aws, iso=one.iso, meaning=one.meaning) for one in terms()]
+    return [TermOut(key=one.key, aws=tr(one.aws), iso=tr(one.iso), meaning=one.meaning) for one in terms()]
 
 
 @router.post("/read", response={200: ReadOut, 422: ProblemOut})
@@ -182,27 +183,32 @@ def _read_feed_dial(payload: ReadIn, setting: float) -> ReadOut:
     """A wire feed as the machine's dial shows it, by the calibration of that machine."""
     if payload.feed_dial is None:
         raise UnreadableError(
-            payload.text, "no machine with a calibrated dial is named: type the feed, or the run-out"
+            payload.text, tr("no machine with a calibrated dial is named: type the feed, or the run-out")
         )
     feed = fit_dial(payload.feed_dial).feed_at(setting)
-    return ReadOut(value=feed, min=feed, max=feed, understood=f"dial {setting:g}")
+    return ReadOut(value=feed, min=feed, max=feed, understood=tr("dial {setting:g}", setting=setting))
 
 
 def _read_setting(payload: ReadIn) -> ReadOut:
     """A cup's number, a background [A], a share negative: each in its own words."""
     if payload.as_ == "cup":
         cup = read_cup(payload.text)
-        return ReadOut(value=cup.number, understood=cup.hint or f"bore {cup.bore_mm:.1f} mm")
+        return ReadOut(
+            value=cup.number, understood=cup.hint or tr("bore {bore_mm:.1f} mm", bore_mm=cup.bore_mm)
+        )
     if payload.as_ == "background":
         if payload.peak_a is None or payload.peak_a <= 0:
-            raise UnreadableError(payload.text, "state the peak current first")
+            raise UnreadableError(payload.text, tr("state the peak current first"))
         amps = read_background(payload.text, peak_a=payload.peak_a)
         return ReadOut(value=amps, understood=f"{amps:g} A")
     dial = payload.dial or BalanceDial(convention="en-percent")
     kind = "number" if dial.convention == "signed" else "percent"
     share = en_share_of(dial, read_quantity(payload.text, kind=kind).value)
     return ReadOut(
-        value=share, understood=f"{100 * share:.0f} % negative, {100 * (1 - share):.0f} % cleaning"
+        value=share,
+        understood=tr(
+            "{value:.0f} % negative, {value2:.0f} % cleaning", value=100 * share, value2=100 * (1 - share)
+        ),
     )
 
 

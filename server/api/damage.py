@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from api.errors import Refusal
 from welding.errors import WeldingError
+from welding.language import tr
 
 log = logging.getLogger("damage")
 T = TypeVar("T")
@@ -23,6 +24,6 @@ def attempt(what: object, read: Callable[[], T]) -> tuple[T | None, str]:
         said = error.detail
     except (WeldingError, ValidationError, LookupError, TypeError, ValueError) as error:
         first = next(iter(str(error).splitlines()), type(error).__name__)
-        said = f"It cannot be read: {first[:300]}"
+        said = tr("It cannot be read: {first}", first=first[:300])
     log.error("damaged row %s: %s", what, said)
     return None, said

@@ -32,6 +32,7 @@ from welding.documents.procedure import Procedure
 from welding.documents.record import Test
 from welding.documents.shelf import OwnMetal, Product
 from welding.errors import DocumentError, Problem
+from welding.language import tr
 from welding.recording.mapping import Mapping
 
 T = TypeVar("T")
@@ -53,7 +54,7 @@ def _record(value: Any) -> Any:
     """An own record by its ``format``."""
     kind = str(value.get("format", "")).removeprefix("grounded-bead/") if isinstance(value, dict) else ""
     if kind not in ("machine", "product", "metal", "chart"):
-        problem = Problem("format", "is none of grounded-bead/machine, product, metal, chart", kind)
+        problem = Problem("format", tr("is none of grounded-bead/machine, product, metal, chart"), kind)
         raise DocumentRefused(DocumentError((problem,)))
     return _through(CODECS[kind])(value)
 

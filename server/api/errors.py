@@ -18,6 +18,7 @@ from psycopg.errors import CheckViolation, DiskFull
 from pydantic import ValidationError as PydanticError
 
 from welding.errors import DocumentError, UnreadableError, WeldingError
+from welding.language import tr, tr_noop
 
 log = logging.getLogger("api")
 
@@ -48,7 +49,7 @@ class Refusal(Exception):
 
     status = 400
     type = "refused"
-    title = "Not possible"
+    title = tr_noop("Not possible")
 
     def __init__(
         self,
@@ -66,19 +67,19 @@ class Refusal(Exception):
 class NotAllowedError(Refusal):
     """The person's role does not allow it."""
 
-    status, type, title = 403, "not-allowed", "Not allowed"
+    status, type, title = 403, "not-allowed", tr_noop("Not allowed")
 
 
 class StaleError(Refusal):
     """Someone saved in the meantime; ``current`` holds what stands now."""
 
-    status, type, title = 409, "stale", "Changed in the meantime"
+    status, type, title = 409, "stale", tr_noop("Changed in the meantime")
 
 
 class ConflictError(Refusal):
     """It collides with something that is already there."""
 
-    status, type, title = 409, "conflict", "Already there"
+    status, type, title = 409, "conflict", tr_noop("Already there")
 
 
 class DamagedError(Refusal):
@@ -88,15 +89,18 @@ class DamagedError(Refusal):
 
     def __init__(self, what: str) -> None:
         super().__init__(
-            f"{what} is not what was kept: its contents do not match their hash. Nothing is shown from it. "
-            "Tell the administrator; ./bead audit verify says what was changed."
+            tr(
+                "{what} is not what was kept: its contents do not match their hash. Nothing is "
+                "shown from it. Tell the administrator; ./bead audit verify says what was changed.",
+                what=what,
+            )
         )
 
 
 class InvalidError(Refusal):
     """A field is wrong."""
 
-    status, type, title = 422, "invalid", "Not accepted"
+    status, type, title = 422, "invalid", tr_noop("Not accepted")
 
 
 class DocumentRefused(Exception):
@@ -129,23 +133,23 @@ def problem(
 
 def _document(error: DocumentError) -> JsonResponse:
     errors = [{"path": one.path, "message": one.message, "value": one.value} for one in error.problems]
-    return problem(422, "document", "Not accepted", str(error), errors)
+    return problem(422, "document", tr("Not accepted"), str(error), errors)
 
 
 def disk_full() -> JsonResponse:
     """There is no room to keep anything."""
-    detail = "The disk of the server is full: nothing was saved. What you typed stays on the screen."
-    return problem(507, "disk-full", "Disk full", detail)
+    detail = tr("The disk of the server is full: nothing was saved. What you typed stays on the screen.")
+    return problem(507, "disk-full", tr("Disk full"), detail)
 
 
 def database_gone(request: HttpRequest, error: Exception | None = None) -> JsonResponse:
     """The database does not answer, or has no room."""
     if error is not None and isinstance(error.__cause__, DiskFull):
         return disk_full()
-    detail = "The database does not answer."
+    detail = tr("The database does not answer.")
     if request.method not in ("GET", "HEAD"):
-        detail += " Nothing was saved. What you typed stays on the screen and is sent again."
-    response = problem(503, "database", "The database does not answer", detail)
+        detail += tr(" Nothing was saved. What you typed stays on the screen and is sent again.")
+    response = problem(503, "database", tr("The database does not answer"), detail)
     response["Retry-After"] = "3"
     return response
 
@@ -155,7 +159,7 @@ def install_handlers(api: NinjaAPI) -> None:
 
     @api.exception_handler(Refusal)
     def refused(request: HttpRequest, error: Refusal) -> HttpResponse:
-        return problem(error.status, error.type, error.title, error.detail, error.errors, error.current)
+        return problem(error.status, error.type, tr(error.title), error.detail, error.errors, error.current)
 
     @api.exception_handler(DocumentRefused)
     def document_refused(request: HttpRequest, error: DocumentRefused) -> HttpResponse:
@@ -169,7 +173,7 @@ def install_handlers(api: NinjaAPI) -> None:
         return problem(
             422,
             "unreadable",
-            "Not understood",
+            tr("Not understood"),
             str(error),
             [{"path": "", "message": str(error), "value": value}],
         )
@@ -184,13 +188,15 @@ def install_handlers(api: NinjaAPI) -> None:
             }
             for item in error.errors[:50]
         ]
-        first = errors[0] if errors else {"path": "", "message": "not understood"}
+        first = errors[0] if errors else {"path": "", "message": tr("not understood")}
         where = f"{first['path']}: " if first["path"] else ""
-        return problem(422, "invalid", "Not accepted", f"{where}{first['message']}", errors)
+        return problem(422, "invalid", tr("Not accepted"), f"{where}{first['message']}", errors)
 
     @api.exception_handler(AuthenticationError)
     def signed_out(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
-        return problem(401, "signed-out", "Signed out", "Sign in again; what you typed stays on the screen.")
+        return problem(
+            401, "signed-out", tr("Signed out"), tr("Sign in again; what you typed stays on the screen.")
+        )
 
     @api.exception_handler(HttpError)
     def http_error(request: HttpRequest, error: HttpError) -> HttpResponse:
@@ -200,11 +206,11 @@ def install_handlers(api: NinjaAPI) -> None:
         if isinstance(error.__cause__, RequestDataTooBig):
             return too_big(request, error.__cause__)
         kind = "csrf" if "CSRF" in str(error) else "refused"
-        return problem(error.status_code, kind, "Not accepted", str(error))
+        return problem(error.status_code, kind, tr("Not accepted"), str(error))
 
     @api.exception_handler(Http404)
     def not_found(request: HttpRequest, error: Http404) -> HttpResponse:
-        return problem(404, "not-found", "Not found", "There is nothing at this address (any more).")
+        return problem(404, "not-found", tr("Not found"), tr("There is nothing at this address (any more)."))
 
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
@@ -212,16 +218,16 @@ def install_handlers(api: NinjaAPI) -> None:
         left = LARGEST_DRAIN
         while left > 0 and (chunk := request.read(65_536)):
             left -= len(chunk)
-        return problem(413, "too-big", "Too big", "A document has at most 2 MB.")
+        return problem(413, "too-big", tr("Too big"), tr("A document has at most 2 MB."))
 
     @api.exception_handler(MultiPartParserError)
     def not_json(request: HttpRequest, error: MultiPartParserError) -> HttpResponse:
-        return problem(415, "not-json", "Not accepted", "Send JSON.")
+        return problem(415, "not-json", tr("Not accepted"), tr("Send JSON."))
 
     @api.exception_handler(BadRequest)
     @api.exception_handler(SuspiciousOperation)
     def odd(request: HttpRequest, error: Exception) -> HttpResponse:
-        return problem(400, "odd", "Not accepted", "The request could not be read.")
+        return problem(400, "odd", tr("Not accepted"), tr("The request could not be read."))
 
     @api.exception_handler(OperationalError)
     def database_error(request: HttpRequest, error: OperationalError) -> HttpResponse:
@@ -237,32 +243,38 @@ def install_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(UnicodeEncodeError)
     def not_storable(request: HttpRequest, error: Exception) -> HttpResponse:
         log.warning("cannot be stored at %s: %s", request.path, error)
-        return problem(422, "invalid", "Not accepted", "A value is too large, or no text may hold it.")
+        return problem(
+            422, "invalid", tr("Not accepted"), tr("A value is too large, or no text may hold it.")
+        )
 
     @api.exception_handler(IntegrityError)
     def collides(request: HttpRequest, error: IntegrityError) -> HttpResponse:
         """The database is the last to refuse: frozen beneath a signature, or taken in the same moment."""
         log.warning("refused by the database at %s: %s", request.path, error)
         frozen = isinstance(error.__cause__, CheckViolation)
-        said = "What is signed or in the audit trail no longer changes." if frozen else "It is there already."
-        return problem(409, "conflict", "Not possible", f"{said} Nothing was saved.")
+        said = (
+            tr("What is signed or in the audit trail no longer changes.")
+            if frozen
+            else tr("It is there already.")
+        )
+        return problem(409, "conflict", tr("Not possible"), tr("{said} Nothing was saved.", said=said))
 
     @api.exception_handler(PydanticError)
     def damaged(request: HttpRequest, error: PydanticError) -> HttpResponse:
         log.error("damaged at %s: %s", request.path, error)
         return problem(
-            409, "damaged", "Damaged", "What is kept here cannot be read; it was written to the log."
+            409, "damaged", "Damaged", tr("What is kept here cannot be read; it was written to the log.")
         )
 
     @api.exception_handler(MemoryError)
     def too_much(request: HttpRequest, error: MemoryError) -> HttpResponse:
         log.error("out of memory at %s", request.path)
-        return problem(413, "too-big", "Too big", "This takes more memory than a request may take.")
+        return problem(413, "too-big", tr("Too big"), tr("This takes more memory than a request may take."))
 
     @api.exception_handler(RawPostDataException)
     @api.exception_handler(UnreadablePostError)
     def unread(request: HttpRequest, error: Exception) -> HttpResponse:
-        return problem(400, "odd", "Not accepted", "The request could not be read: send JSON.")
+        return problem(400, "odd", tr("Not accepted"), tr("The request could not be read: send JSON."))
 
     @api.exception_handler(OSError)
     def disk(request: HttpRequest, error: OSError) -> HttpResponse:
@@ -282,8 +294,8 @@ def _unexpected() -> JsonResponse:
     return problem(
         500,
         "unexpected",
-        "Something broke here",
-        "It was written to the log. What you typed stays on the screen.",
+        tr("Something broke here"),
+        tr("It was written to the log. What you typed stays on the screen."),
     )
 
 

@@ -8,13 +8,15 @@ from typing import Annotated
 
 from pydantic import AfterValidator, AwareDatetime, Field, StringConstraints
 
+from welding.language import tr
+
 _NEVER = ("Cc", "Cs", "Zl", "Zp")
 
 
 def _clean(text: str, allowed: str = "") -> str:
     for character in text:
         if unicodedata.category(character) in _NEVER and character not in allowed:
-            raise ValueError(f"holds the control character U+{ord(character):04X}")
+            raise ValueError(tr("holds the control character U+{ord:04X}", ord=ord(character)))
     return text
 
 
@@ -28,7 +30,7 @@ def _lines(text: str) -> str:
 
 def _of_our_time(moment: datetime) -> datetime:
     if not datetime(1990, 1, 1, tzinfo=UTC) <= moment <= datetime(2200, 1, 1, tzinfo=UTC):
-        raise ValueError("is no date of our time")
+        raise ValueError(tr("is no date of our time"))
     return moment
 
 

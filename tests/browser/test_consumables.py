@@ -47,7 +47,7 @@ def test_wrong_polarity_is_named_and_goes_once_mended(enter):
 def test_the_bench(enter):
     page = enter()
     page.keyboard.press("g")
-    page.keyboard.press("b")
+    page.keyboard.press("a")
     filler = page.get_by_role("region", name="Filler designation")
     filler.get_by_role("textbox").fill("E70S-6")
     expect(filler).to_contain_text("solid wire begins with ER")

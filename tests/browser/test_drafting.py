@@ -38,7 +38,7 @@ def test_from_six_answers_to_a_printed_procedure(enter, bridge):
     choose(page, "Code", "ISO 15614-1:2017")
     expect(page.get_by_role("heading", name="S355J2, 20 mm, single V butt, 135, PF")).to_be_visible()
     expect(
-        page.get_by_role("img", name=re.compile("Section of a single-V butt, [0-9]+ passes"))
+        page.get_by_role("img", name=re.compile("Section of a single V, butt joint, [0-9]+ passes"))
     ).to_be_visible()
     expect(page.get_by_role("region", name="Why")).to_contain_text(
         "uphill on the settings of a thinner plate"
@@ -210,7 +210,7 @@ def test_every_form_of_edge_has_its_own_fields(enter):
     choose(page, "Edge form", "double U")
     for label, text in (("Included angle", "20"), ("Root gap", "2"), ("Root face", "3"), ("Radius", "6")):
         fill(page, label, text)
-    expect(page.get_by_role("img", name="Section of a double-u butt, 0 passes")).to_be_visible()
+    expect(page.get_by_role("img", name="Section of a double U, butt joint, 0 passes")).to_be_visible()
     expect(page.get_by_label("Depth of the back side")).to_be_visible()
     fill(page, "Root face", "50")
     expect(page.get_by_role("region", name="Checks")).to_contain_text("The joint cannot be cut like this")

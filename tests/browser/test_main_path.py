@@ -49,7 +49,7 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     fill(page, "Root gap", "3")
     fill(page, "Root face", "1.5")
     choose(page, "Position", "PA")
-    expect(page.get_by_role("img", name="Section of a single-V butt, 0 passes")).to_be_visible()
+    expect(page.get_by_role("img", name="Section of a single V, butt joint, 0 passes")).to_be_visible()
     page.get_by_role("button", name="Add the root pass").click()
     page.get_by_label("Filler designation").fill("ER70S-6")
     fill(page, "Filler diameter", ".045")
@@ -70,7 +70,7 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     expect(heat).to_contain_text("0.72–1.02")
     for _ in range(2):
         page.get_by_role("button", name=re.compile("Add a pass above")).click()
-    expect(page.get_by_role("img", name="Section of a single-V butt, 3 passes")).to_be_visible()
+    expect(page.get_by_role("img", name="Section of a single V, butt joint, 3 passes")).to_be_visible()
     expect(page.locator("[data-heat='3']")).to_contain_text("0.72–1.02")
     saved(page)
 

@@ -157,7 +157,7 @@ def test_a_coupon_by_touch_on_a_tablet_with_no_serious_fault_of_access(bench, br
     question = page.get_by_role("group", name=re.compile("polarity looked at"))
     question.get_by_role("button", name="yes").tap()
     expect(question.get_by_role("button", name="yes")).to_have_attribute("aria-pressed", "true")
-    page.get_by_text("At the bench", exact=True).tap()
+    page.get_by_text("At the booth", exact=True).tap()
     watcher = page.get_by_label("Witness", exact=True)
     watcher.fill("T. Lind, Marsh Inspection")
     page.get_by_label("Batch or bottle").fill("W-1")

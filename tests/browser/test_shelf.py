@@ -59,7 +59,7 @@ def test_a_machine_is_added_chosen_and_found_too_small(enter):
 def test_two_people_correct_one_machine(enter, context, bridge):
     page, other = enter(), enter()
     for one in (page, other):
-        one.goto(f"{bridge.url}/shelf/machines")
+        one.goto(f"{bridge.url}/library/machines")
         one.get_by_role("button", name="Bay 3 TIG").click()
         one.get_by_role("button", name="Correct or remove").click()
     for one, words in ((page, "first"), (other, "second")):
@@ -164,7 +164,7 @@ def test_a_filler_is_picked_as_people_say_it(enter):
 
 def test_the_arc_side_of_the_bench(enter, bridge):
     page = enter()
-    page.goto(f"{bridge.url}/bench")
+    page.goto(f"{bridge.url}/calculators")
     pulse = page.get_by_role("region", name="Pulse")
     pulse.get_by_label("Background current").fill("5 %")
     expect(pulse).to_contain_text("mean 33.5 A")  # common practice: 100 A, 30 %, 5 %
@@ -186,7 +186,7 @@ def test_the_arc_side_of_the_bench(enter, bridge):
 
 def test_others_look_and_do_not_change(enter, bridge):
     page = enter("Sunniva Marsh")
-    page.goto(f"{bridge.url}/shelf/machines")
+    page.goto(f"{bridge.url}/library/machines")
     page.get_by_role("button", name="Bay 1 MAG").click()
     expect(page.get_by_text("50 % at 420 A")).to_be_visible()
     expect(page.get_by_role("button", name="Add a machine")).to_have_count(0)
@@ -196,7 +196,7 @@ def test_others_look_and_do_not_change(enter, bridge):
         ("tungsten", "orange in older AWS"),
         ("fillers", "Tarn Core 46"),
     ):
-        page.goto(f"{bridge.url}/shelf/{tab}")
+        page.goto(f"{bridge.url}/library/{tab}")
         if tab == "tungsten":
             page.get_by_role("button", name="WCe20").click()
         expect(page.get_by_text(text, exact=False).first).to_be_visible()
@@ -204,7 +204,7 @@ def test_others_look_and_do_not_change(enter, bridge):
 
 def test_a_recorder_gets_its_token_once_and_is_retired(enter, bridge):
     page = enter()
-    page.goto(f"{bridge.url}/shelf/recorders")
+    page.goto(f"{bridge.url}/library/recorders")
     page.get_by_role("button", name="Add a recorder").click()
     page.get_by_label("Name of the recorder").fill("Booth 2 stand-in")
     page.get_by_role("button", name="Add it").click()

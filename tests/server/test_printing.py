@@ -59,7 +59,7 @@ def test_the_procedure_on_paper(api, draft, paper, width, height):
         "Ar+18CO2",
         "ER70S-6",
         "60°",
-        "gap 3",
+        "root gap 3",
         "page 1 of",
         "revision",
         "Cautions",

@@ -10,7 +10,12 @@ def names(*asked):
 
 
 def test_all_checks_run_without_a_name():
-    assert len(names()) == 11 and "core and server" in names() and "browser" in names()
+    assert (
+        len(names()) == 12
+        and "catalogues" in names()
+        and "core and server" in names()
+        and "browser" in names()
+    )
 
 
 @pytest.mark.parametrize("part", PARTS)

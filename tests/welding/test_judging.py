@@ -114,7 +114,7 @@ def test_a_complete_record_is_accepted(code):
 
 @pytest.mark.parametrize("kind, words", [
     ("visual", "visual"), ("radiographic", "radiographic"), ("transverse-tensile", "transverse tensile"),
-    ("side-bend", "side bend"), ("macro", "macro"), ("hardness-hv10", "hardness"), ("impact", "impact"),
+    ("side-bend", "side bend"), ("macro", "macro"), ("hardness-hv10", "hardness"), ("impact", "Charpy impact"),
     ("magnetic-particle", "magnetic particle"),
 ])  # fmt: skip
 def test_what_is_missing_is_named(kind, words):

@@ -136,12 +136,12 @@ def test_weld_metal_and_haz_of_each_process_are_planned():
     [
         (ALL, ()),
         ((("VWT", -20, ROOT + FILL), ("VHT", -20, ROOT + FILL)), ()),
-        (ALL[:3], ("1 more impact sets (4 are asked)",)),
+        (ALL[:3], ("1 more Charpy impact sets (4 are asked)",)),
         ((*ALL[:3], ("VWT", -20, FILL)), ("heat-affected zone of process 111",)),
         ((*ALL[:2], *ALL[:2]), ("weld metal of process 111", "heat-affected zone of process 111")),
         ((*ALL[:3], ("VHT", -20, ())), ("heat-affected zone of process 111",)),
         ((*ALL[:3], ("VHT", -20, ("135",))), ("heat-affected zone of process 111",)),
-        ((*ALL[:2], ("VWT", -20, FILL * 2)), ("1 more impact sets (4 are asked)",)),
+        ((*ALL[:2], ("VWT", -20, FILL * 2)), ("1 more Charpy impact sets (4 are asked)",)),
     ],
     ids=["four sets", "two that hold both", "three", "HAZ of 111 lacks", "111 lacks", "not said", "another", "twice"],
 )  # fmt: skip

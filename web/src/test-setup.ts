@@ -1,3 +1,4 @@
+import { i18n } from '@lingui/core'
 import '@testing-library/jest-dom/vitest'
 import { cleanup } from '@testing-library/react'
 import { afterEach } from 'vitest'
@@ -11,3 +12,6 @@ class NoResizeObserver {
   disconnect() {}
 }
 globalThis.ResizeObserver ??= NoResizeObserver
+
+// Tests read the texts as they stand in the source.
+i18n.loadAndActivate({ locale: 'en', messages: {} })

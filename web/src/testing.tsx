@@ -4,8 +4,8 @@ import type { ReactNode } from 'react'
 import { vi } from 'vitest'
 
 import table from '../../tests/welding/cases/writing.json'
-import { TermsProvider } from './app/terms'
-import { UnitsProvider } from './app/units'
+import { TermsProvider } from './session/terms'
+import { UnitsProvider } from './session/units'
 
 /** What the server would say to a request; ``null`` is no answer at all. */
 export type Answer = { status?: number; body: unknown } | null
@@ -17,11 +17,18 @@ export function serve(answer: (asked: Asked) => Answer): Asked[] {
   vi.stubGlobal('fetch', async (request: Request) => {
     const text = await request.text()
     const url = new URL(request.url, 'http://127.0.0.1')
-    const asked = { path: url.pathname, query: url.searchParams, body: text ? (JSON.parse(text) as Record<string, unknown>) : {} }
+    const asked = {
+      path: url.pathname,
+      query: url.searchParams,
+      body: text ? (JSON.parse(text) as Record<string, unknown>) : {},
+    }
     seen.push(asked)
     const found = answer(asked)
     if (!found) throw new TypeError('no answer')
-    return new Response(JSON.stringify(found.body), { status: found.status ?? 200, headers: { 'Content-Type': 'application/json' } })
+    return new Response(JSON.stringify(found.body), {
+      status: found.status ?? 200,
+      headers: { 'Content-Type': 'application/json' },
+    })
   })
   return seen
 }

@@ -6,9 +6,10 @@ import re
 
 from welding.codebook.table import load_table
 from welding.documents.procedure import Procedure
+from welding.language import tr, tr_noop
 from welding.setup.tungsten import tungsten_named
 
-CLOSING = "Local rules and qualified people decide."
+CLOSING = tr_noop("Local rules and qualified people decide.")
 
 # Fillers of the 300 and 400 series, duplex and nickel-chromium; and metals of groups 8 and 10 or
 # with the EN numbers 1.4xxx (common practice).
@@ -25,7 +26,7 @@ def cautions_for(procedure: Procedure) -> tuple[str, ...]:
     texts = {row["id"]: row["text"] for row in load_table("welding.advice", "cautions").rows}
     chosen = _triggers(procedure)
     ordered = sorted((key for key in texts if key in chosen), key=lambda key: key in _EVERYWHERE)
-    return (*(texts[key] for key in ordered), CLOSING)
+    return (*(tr(texts[key]) for key in ordered), tr(CLOSING))
 
 
 def _triggers(procedure: Procedure) -> set[str]:

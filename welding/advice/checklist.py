@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from welding.codebook.table import load_table
 from welding.documents.procedure import Procedure
+from welding.language import tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -23,7 +24,7 @@ def checklist_for(procedure: Procedure) -> tuple[Question, ...]:
     if any(one.purge for one in procedure.passes):
         wanted.add("purge")
     return tuple(
-        Question(id=row["id"], question=row["question"], why=row["why"])
+        Question(id=row["id"], question=tr(row["question"]), why=tr(row["why"]))
         for row in load_table("welding.advice", "checklist").rows
         if wanted & set(row["processes"])
     )

@@ -15,6 +15,8 @@ from welding.deposit.laid import weld_metal
 from welding.documents.chart import QUANTITIES, ChartRow, SettingsChart, range_of
 from welding.documents.procedure import Pass, Procedure
 from welding.errors import UnknownEntryError, UnreadableError
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.quantities.writing import System, quantity_text, range_text
 from welding.ranges import Range
 
@@ -87,15 +89,22 @@ def differences(
     ]
     apart = apart_in(row, one)
     if apart and all(difference.subject == "not-stated" for difference in found):
-        said = " and ".join(
-            f"{range_text(theirs, quantity, system)} on the chart, {range_text(own, quantity, system)} here"
+        said = tr(" and ").join(
+            tr(
+                "{range_text} on the chart, {range_text2} here",
+                range_text=range_text(theirs, quantity, system),
+                range_text2=range_text(own, quantity, system),
+            )
             for quantity, theirs, own in apart
         )
         found.append(
             Difference(
                 subject="unexplained",
-                text=f"{said}: class, gas, position and size do not explain it; "
-                "a trial weld decides before either is followed.",
+                text=tr(
+                    "{said}: class, gas, position and size do not explain it; a trial weld decides "
+                    "before either is followed.",
+                    said=said,
+                ),
             )
         )
     return tuple(found)
@@ -116,34 +125,50 @@ def _polarity(chart: SettingsChart, one: Pass) -> Iterator[Difference]:
     runs_on = decode(name).polarities if name else ()
     if chart.polarity is None:
         if one.process != "111" and len(runs_on) != 1:
-            yield Difference(subject="not-stated", text="The chart does not say which polarity it is for.")
+            yield Difference(
+                subject="not-stated", text=tr("The chart does not say which polarity it is for.")
+            )
         return
     if runs_on and chart.polarity not in runs_on:
         yield Difference(
             subject="polarity",
-            text=f"The chart says {chart.polarity}; {name} runs on {' or '.join(runs_on)}.",
+            text=tr(
+                "The chart says {polarity}; {name} runs on {runs_on}.",
+                polarity=chart.polarity,
+                name=name,
+                runs_on=tr(" or ").join(runs_on),
+            ),
             wrong=True,
         )
     elif one.polarity and chart.polarity != one.polarity:
         yield Difference(
-            subject="polarity", text=f"The chart is for {chart.polarity}, the pass for {one.polarity}."
+            subject="polarity",
+            text=tr(
+                "The chart is for {polarity}, the pass for {polarity2}.",
+                polarity=chart.polarity,
+                polarity2=one.polarity,
+            ),
         )
 
 
 def _class(chart: SettingsChart, one: Pass) -> Iterator[Difference]:
     own = one.filler.designation if one.filler else None
     if not chart.designation:
-        yield Difference(subject="not-stated", text="The chart does not name a filler class.")
+        yield Difference(subject="not-stated", text=tr("The chart does not name a filler class."))
         return
     if not own:
-        yield Difference(subject="not-stated", text="The pass names no filler class to compare.")
+        yield Difference(subject="not-stated", text=tr("The pass names no filler class to compare."))
         return
     theirs, mine = decode(chart.designation), decode(own)
     if not theirs.valid or not mine.valid:
         if _bare(chart.designation) != _bare(own):
             yield Difference(
                 subject="not-stated",
-                text=f"{chart.designation} and {own}: whether they weld alike cannot be told from the names.",
+                text=tr(
+                    "{designation} and {own}: whether they weld alike cannot be told from the names.",
+                    designation=chart.designation,
+                    own=own,
+                ),
             )
         return
     same = (
@@ -156,7 +181,10 @@ def _class(chart: SettingsChart, one: Pass) -> Iterator[Difference]:
         and theirs.low_hydrogen == mine.low_hydrogen
     )
     if not same:
-        yield Difference(subject="class", text=f"The chart is for {chart.designation}, not for {own}.")
+        yield Difference(
+            subject="class",
+            text=tr("The chart is for {designation}, not for {own}.", designation=chart.designation, own=own),
+        )
 
 
 def _form(product: str) -> str:
@@ -173,12 +201,14 @@ def _gas(chart: SettingsChart, row: ChartRow, one: Pass, kind: str) -> Iterator[
     if own is None:
         return
     if not chart.gas:
-        yield Difference(subject="not-stated", text="The chart does not say which gas it is for.")
+        yield Difference(subject="not-stated", text=tr("The chart does not say which gas it is for."))
         return
     try:
         theirs = read_gas(chart.gas)
     except UnreadableError:
-        yield Difference(subject="not-stated", text=f"The gas of the chart, {chart.gas}, could not be read.")
+        yield Difference(
+            subject="not-stated", text=tr("The gas of the chart, {gas}, could not be read.", gas=chart.gas)
+        )
         return
     active = abs(active_percent(theirs) - active_percent(own))
     helium = abs(theirs.get("He", 0.0) - own.get("He", 0.0))
@@ -187,8 +217,12 @@ def _gas(chart: SettingsChart, row: ChartRow, one: Pass, kind: str) -> Iterator[
         return
     yield Difference(
         subject="gas",
-        text=f"The chart is for {gas_text(theirs)}, the pass uses {gas_text(own)}"
-        f"{_volts_between(theirs, own, row, one, kind)}.",
+        text=tr(
+            "The chart is for {gas_text}, the pass uses {gas_text2}{volts_between}.",
+            gas_text=gas_text(theirs),
+            gas_text2=gas_text(own),
+            volts_between=_volts_between(theirs, own, row, one, kind),
+        ),
     )
 
 
@@ -207,7 +241,11 @@ def _volts_between(
     shift = here - there
     if abs(shift) < 0.3:
         return ""
-    return f": about {abs(shift):.1f} V {'more' if shift > 0 else 'less'} at the same current"
+    return tr(
+        ": about {shift:.1f} V {value} at the same current",
+        shift=abs(shift),
+        value=tr("more") if shift > 0 else tr("less"),
+    )
 
 
 def _transfer(row: ChartRow, one: Pass, kind: str) -> Iterator[Difference]:
@@ -216,17 +254,20 @@ def _transfer(row: ChartRow, one: Pass, kind: str) -> Iterator[Difference]:
         return
     short = one.transfer in ("short-circuit", "controlled-short-circuit")
     if row.voltage_v.max <= SHORT_TO_V and one.transfer in ("spray", "pulsed"):
-        transfer = "spray" if one.transfer == "spray" else "pulsed spray"
+        transfer = "spray" if one.transfer == "spray" else tr("pulsed spray")
         yield Difference(
-            subject="transfer", text=f"The line is in the short-circuiting range, the pass is {transfer}."
+            subject="transfer",
+            text=tr("The line is in the short-circuiting range, the pass is {transfer}.", transfer=transfer),
         )
     elif row.voltage_v.min >= SPRAY_FROM_V and short:
-        yield Difference(subject="transfer", text="The line is in the spray range, the pass short circuits.")
+        yield Difference(
+            subject="transfer", text=tr("The line is in the spray range, the pass short circuits.")
+        )
 
 
 def _position(row: ChartRow, procedure: Procedure, one: Pass) -> Iterator[Difference]:
     if not row.positions:
-        yield Difference(subject="not-stated", text="The chart does not say for which positions it is.")
+        yield Difference(subject="not-stated", text=tr("The chart does not say for which positions it is."))
         return
     if not procedure.positions or procedure.positions[0] in row.positions:
         return
@@ -238,12 +279,17 @@ def _position(row: ChartRow, procedure: Procedure, one: Pass) -> Iterator[Differ
     named = ", ".join(row.positions)
     share = THINNER.get(attitude)
     if share is not None and theirs <= set(LEVEL):
-        text = (
-            f"The line is for {named}; {attitude.replace('-', ' ')} is welded with the settings for metal "
-            f"about {100 * (1 - share):.0f} % thinner: take the next thinner size."
+        text = tr(
+            "The line is for {named}; {replace} is welded with the settings for metal about "
+            "{value:.0f} % thinner: take the next thinner size.",
+            named=named,
+            replace=in_words(attitude),
+            value=100 * (1 - share),
         )
     else:
-        text = f"The line is for {named}, not for {procedure.positions[0]}."
+        text = tr(
+            "The line is for {named}, not for {positions}.", named=named, positions=procedure.positions[0]
+        )
     yield Difference(subject="position", text=text)
 
 
@@ -255,6 +301,9 @@ def _thickness(row: ChartRow, procedure: Procedure, system: System) -> Iterator[
     if not row.thickness_mm.min * 0.999 <= thin <= row.thickness_mm.max * 1.001:
         yield Difference(
             subject="thickness",
-            text=f"The line is for {range_text(row.thickness_mm, 'thickness', system)}, "
-            f"the metal is {quantity_text(thin, 'thickness', system)}.",
+            text=tr(
+                "The line is for {range_text}, the metal is {quantity_text}.",
+                range_text=range_text(row.thickness_mm, "thickness", system),
+                quantity_text=quantity_text(thin, "thickness", system),
+            ),
         )

@@ -22,6 +22,8 @@ from welding.checks.saying import advise, of_pass
 from welding.documents.procedure import Pass
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.finding import Finding
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.metals.kinds import is_nine_chromium
 from welding.ranges import Range
 
@@ -106,21 +108,30 @@ def _size(of: _Of) -> Iterator[Finding]:
     low, high = takes.min * (1 - BEYOND_SIZE), takes.max * (1 + BEYOND_SIZE)
     actual, limit = _amps(of.draft, one.current_a), _amps(of.draft, takes)
     size = of.draft.write(diameter, "diameter")
-    what = "the electrode sticks and does not fuse" if middle < low else "it overheats and burns through"
+    what = (
+        tr("the electrode sticks and does not fuse") if middle < low else tr("it overheats and burns through")
+    )
     yield advise(
         "arc.filler-size",
         f"{of.path}.current_a",
-        trouble=f"{actual} is {'low' if middle < low else 'high'} for {size}: {limit} is usual; {what}."
+        trouble=tr(
+            "{actual} is {value} for {size}: {limit} is usual; {what}.",
+            actual=actual,
+            value=tr("low") if middle < low else tr("high"),
+            size=size,
+            limit=limit,
+            what=what,
+        )
         if not low <= middle <= high
         else "",
-        fine=f"{limit} is usual for {size}.",
+        fine=tr("{limit} is usual for {size}.", limit=limit, size=size),
         titles=(
-            of_pass("Current does not suit the filler's size", one),
-            of_pass("Current suits the size", one),
+            of_pass(tr("Current does not suit the filler's size"), one),
+            of_pass(tr("Current suits the size"), one),
         ),
         actual=actual,
         limit=limit,
-        remedy=f"Set {limit}, or take another diameter.",
+        remedy=tr("Set {limit}, or take another diameter.", limit=limit),
         citations=(citation,),
         unchecked=unchecked,
     )
@@ -144,19 +155,28 @@ def _volts(of: _Of) -> Iterator[Finding]:
     expected = of.draft.write(nearest.value, "voltage")
     found = of.draft.write(stated, "voltage")
     short = stated < low
-    why = "the wire or electrode stubs" if short else "the arc is long: undercut, spatter, porosity"
+    why = tr("the wire or electrode stubs") if short else tr("the arc is long: undercut, spatter, porosity")
     yield advise(
         "arc.volts",
         f"{of.path}.voltage_v",
-        trouble=f"{found} at {of.draft.write(amps, 'current')} is {'low' if short else 'high'}: "
-        f"about {expected} is usual; {why}."
+        trouble=tr(
+            "{found} at {amps} is {value}: about {expected} is usual; {why}.",
+            found=found,
+            amps=of.draft.write(amps, "current"),
+            value=tr("low") if short else tr("high"),
+            expected=expected,
+            why=why,
+        )
         if not low <= stated <= high
         else "",
-        fine=f"About {expected} is usual at this current.",
-        titles=(of_pass("Volts do not suit the current", one), of_pass("Volts suit the current", one)),
+        fine=tr("About {expected} is usual at this current.", expected=expected),
+        titles=(
+            of_pass(tr("Volts do not suit the current"), one),
+            of_pass(tr("Volts suit the current"), one),
+        ),
         actual=found,
-        limit=f"about {expected}",
-        remedy=f"Set about {expected}, or correct the current.",
+        limit=tr("about {expected}", expected=expected),
+        remedy=tr("Set about {expected}, or correct the current.", expected=expected),
         citations=(nearest.citation,),
         unchecked=nearest.unchecked,
     )
@@ -187,15 +207,22 @@ def _feed(of: _Of) -> Iterator[Finding]:
     yield advise(
         "arc.feed",
         f"{of.path}.wire_feed_m_min",
-        trouble=f"Wire feed {found} and {_amps(of.draft, one.current_a)} do not agree: "
-        f"this current melts about {usual}."
+        trouble=tr(
+            "Wire feed {found} and {amps} do not agree: this current melts about {usual}.",
+            found=found,
+            amps=_amps(of.draft, one.current_a),
+            usual=usual,
+        )
         if not 1 / BEYOND_FEED <= ratio <= BEYOND_FEED
         else "",
-        fine=f"This current melts about {usual}.",
-        titles=(of_pass("Wire feed does not match the current", one), of_pass("Wire feed matches", one)),
+        fine=tr("This current melts about {usual}.", usual=usual),
+        titles=(
+            of_pass(tr("Wire feed does not match the current"), one),
+            of_pass(tr("Wire feed matches"), one),
+        ),
         actual=found,
-        limit=f"about {usual}",
-        remedy="Read both off the machine again; wire feed decides what is deposited.",
+        limit=tr("about {usual}", usual=usual),
+        remedy=tr("Read both off the machine again; wire feed decides what is deposited."),
         citations=(melts.citation,),
         unchecked=melts.unchecked,
     )
@@ -215,15 +242,19 @@ def _sum_of_electrodes(of: _Of) -> Iterator[Finding]:
     yield advise(
         "arc.electrodes-sum",
         f"{of.path}.electrodes.each",
-        trouble=f"The electrodes add up to {actual}; the pass states {stated}." if apart else "",
-        fine=f"The electrodes add up to {actual}.",
+        trouble=tr(
+            "The electrodes add up to {actual}; the pass states {stated}.", actual=actual, stated=stated
+        )
+        if apart
+        else "",
+        fine=tr("The electrodes add up to {actual}.", actual=actual),
         titles=(
-            of_pass("Currents of the electrodes do not add up", one),
-            of_pass("Currents of the electrodes add up", one),
+            of_pass(tr("Currents of the electrodes do not add up"), one),
+            of_pass(tr("Currents of the electrodes add up"), one),
         ),
         actual=actual,
         limit=stated,
-        remedy="Correct the current of the pass or of an electrode.",
+        remedy=tr("Correct the current of the pass or of an electrode."),
     )
 
 
@@ -243,15 +274,20 @@ def _travel(of: _Of) -> Iterator[Finding]:
     yield advise(
         "arc.travel",
         f"{of.path}.travel_mm_min",
-        trouble=f"Travel {found} is {'slow' if slow else 'fast'} for this process "
-        f"{attitude.replace('-', ' ')}: {limit} is usual."
+        trouble=tr(
+            "Travel {found} is {value} for this process {replace}: {limit} is usual.",
+            found=found,
+            value=tr("slow") if slow else tr("fast"),
+            replace=in_words(attitude),
+            limit=limit,
+        )
         if slow or fast
         else "",
-        fine=f"{limit} is usual.",
-        titles=(of_pass("Travel is unusual", one), of_pass("Travel is usual", one)),
+        fine=tr("{limit} is usual.", limit=limit),
+        titles=(of_pass(tr("Travel is unusual"), one), of_pass(tr("Travel is usual"), one)),
         actual=found,
         limit=limit,
-        remedy="Time a bead; mm/min and mm/s are easily mixed up.",
+        remedy=tr("Time a bead; mm/min and mm/s are easily mixed up."),
         citations=(citation,),
         unchecked=unchecked,
     )
@@ -277,15 +313,24 @@ def _tig_amps(of: _Of) -> Iterator[Finding]:
     yield advise(
         "arc.tig-thickness",
         f"{of.path}.current_a",
-        trouble=f"{found} is {'little' if low else 'much'} for {of.draft.write(thin, 'thickness')}: "
-        f"about {usual} is usual; {'the metal is not fused' if low else 'it burns through'}."
+        trouble=tr(
+            "{found} is {value} for {thin}: about {usual} is usual; {value2}.",
+            found=found,
+            value=tr("little") if low else tr("much"),
+            thin=of.draft.write(thin, "thickness"),
+            usual=usual,
+            value2=tr("the metal is not fused") if low else tr("it burns through"),
+        )
         if low or middle > most
         else "",
-        fine=f"About {usual} is usual for this thickness.",
-        titles=(of_pass("Current does not suit the thickness", one), of_pass("Current suits the metal", one)),
+        fine=tr("About {usual} is usual for this thickness.", usual=usual),
+        titles=(
+            of_pass(tr("Current does not suit the thickness"), one),
+            of_pass(tr("Current suits the metal"), one),
+        ),
         actual=found,
-        limit=f"about {usual}",
-        remedy=f"Set about {usual}.",
+        limit=tr("about {usual}", usual=usual),
+        remedy=tr("Set about {usual}.", usual=usual),
         citations=(law.citation,),
         unchecked=law.unchecked,
     )
@@ -306,17 +351,22 @@ def _short_arc(of: _Of) -> Iterator[Finding]:
     thick = filling and thin is not None and thin >= SHORT_ARC_TO_MM
     trouble = ""
     if thick and thin is not None:
-        trouble = (
-            f"Short-circuit transfer on {of.draft.write(thin, 'thickness')}: too cold for the filling, its "
-            "sides are not fused."
+        trouble = tr(
+            "Short-circuit transfer on {thin}: too cold for the filling, its sides are not fused.",
+            thin=of.draft.write(thin, "thickness"),
         )
     elif chromium:
-        trouble = "Short-circuit transfer in 9 % chromium steel leaves lack of fusion unless it is proved."
+        trouble = tr(
+            "Short-circuit transfer in 9 % chromium steel leaves lack of fusion unless it is proved."
+        )
     yield advise(
         "arc.short-circuit",
         f"{of.path}.transfer",
         trouble=trouble,
-        fine="Short-circuit transfer suits roots and thin metal.",
-        titles=(of_pass("Short circuit on thick metal", one), of_pass("Transfer suits the metal", one)),
-        remedy="Take spray, pulsed or cored wire, or TIG for the root.",
+        fine=tr("Short-circuit transfer suits roots and thin metal."),
+        titles=(
+            of_pass(tr("Short circuit on thick metal"), one),
+            of_pass(tr("Transfer suits the metal"), one),
+        ),
+        remedy=tr("Take spray, pulsed or cored wire, or TIG for the root."),
     )

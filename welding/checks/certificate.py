@@ -8,6 +8,7 @@ from welding.checks.context import Draft
 from welding.checks.saying import advise, ask
 from welding.documents.procedure import BaseMetal
 from welding.finding import Finding
+from welding.language import tr
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import looks_like_fractions
 
@@ -20,19 +21,22 @@ def certificate_findings(draft: Draft) -> Iterator[Finding]:
             yield ask(
                 "metal.fractions",
                 f"{path}.chemistry",
-                f"Is the chemistry of metal {index + 1} in %?",
-                f"C {one.chemistry.get('C', 0):g} and Mn {one.chemistry.get('Mn', 0):g} look like fractions; "
-                "% by mass is meant.",
-                "Multiply by a hundred, if so.",
+                tr("Is the chemistry of metal {index} in %?", index=index + 1),
+                tr(
+                    "C {get:g} and Mn {get2:g} look like fractions; % by mass is meant.",
+                    get=one.chemistry.get("C", 0),
+                    get2=one.chemistry.get("Mn", 0),
+                ),
+                tr("Multiply by a hundred, if so."),
             )
             continue
         if one.chemistry and not one.heat:
             yield ask(
                 "metal.heat",
                 f"{path}.heat",
-                f"Which heat is metal {index + 1} of?",
-                "A chemistry is stated without its heat number.",
-                "State the heat number of the certificate.",
+                tr("Which heat is metal {index} of?", index=index + 1),
+                tr("A chemistry is stated without its heat number."),
+                tr("State the heat number of the certificate."),
             )
         metal = draft.metal(one)
         if metal is not None:
@@ -49,22 +53,27 @@ def _chemistry(index: int, path: str, one: BaseMetal, metal: Metal) -> Iterator[
         if share is None:
             continue
         if share > high * (1 + 1e-9):
-            off.append(f"{element} {share:g} % above {high:g} %")
+            off.append(tr("{element} {share:g} % above {high:g} %", element=element, share=share, high=high))
         elif share < low * (1 - 1e-9):
-            off.append(f"{element} {share:g} % below {low:g} %")
+            off.append(tr("{element} {share:g} % below {low:g} %", element=element, share=share, low=low))
     judged = [element for element in metal.chemistry if element in one.chemistry]
     yield Finding(
         rule="metal.chemistry",
         verdict="violates" if off else "complies",
         path=f"{path}.chemistry",
-        title=f"Certificate does not fit {metal.name}" if off else f"Certificate fits {metal.name}",
-        message=f"Heat {one.heat or 'not named'}: {', '.join(off)}."
+        title=tr("Certificate does not fit {name}", name=metal.name)
         if off
-        else f"Heat {one.heat or 'not named'}: {', '.join(judged) or 'no element'} compared with the limits "
-        "known here.",
+        else tr("Certificate fits {name}", name=metal.name),
+        message=tr("Heat {value}: {off}.", value=one.heat or tr("not named"), off=", ".join(off))
+        if off
+        else tr(
+            "Heat {value}: {value2} compared with the limits known here.",
+            value=one.heat or tr("not named"),
+            value2=", ".join(judged) or tr("no element"),
+        ),
         actual=", ".join(off),
-        limit=f"limits of {metal.name}",
-        remedy="Check the certificate, then whether the plate is what it is said to be." if off else "",
+        limit=tr("limits of {name}", name=metal.name),
+        remedy=tr("Check the certificate, then whether the plate is what it is said to be.") if off else "",
         citations=(metal.citation,),
         unchecked=metal.unchecked,
     )
@@ -76,7 +85,7 @@ def _properties(index: int, path: str, one: BaseMetal, metal: Metal) -> Iterator
         return
     for words, measured, least, field in (
         ("yield", paper.yield_mpa, metal.yield_at(one.thickness_mm), "yield_mpa"),
-        ("tensile strength", paper.tensile_mpa, metal.tensile_at(one.thickness_mm), "tensile_mpa"),
+        (tr("tensile strength"), paper.tensile_mpa, metal.tensile_at(one.thickness_mm), "tensile_mpa"),
     ):
         if measured is None or least is None:
             continue
@@ -84,18 +93,28 @@ def _properties(index: int, path: str, one: BaseMetal, metal: Metal) -> Iterator
         yield advise(
             "metal.strength",
             f"{path}.certificate.{field}",
-            trouble=f"The certificate gives a {words} of {measured:g} MPa; "
-            f"{metal.name} has at least {least:g} MPa."
+            trouble=tr(
+                "The certificate gives a {words} of {measured:g} MPa; {name} has at least {least:g} MPa.",
+                words=words,
+                measured=measured,
+                name=metal.name,
+                least=least,
+            )
             if weak
             else "",
-            fine=f"The certificate gives a {words} of {measured:g} MPa, at least {least:g} MPa is asked.",
+            fine=tr(
+                "The certificate gives a {words} of {measured:g} MPa, at least {least:g} MPa is asked.",
+                words=words,
+                measured=measured,
+                least=least,
+            ),
             titles=(
-                f"Metal {index + 1} is weaker than its grade",
-                f"Strength of metal {index + 1} fits its grade",
+                tr("Metal {index} is weaker than its grade", index=index + 1),
+                tr("Strength of metal {index} fits its grade", index=index + 1),
             ),
             actual=f"{measured:g} MPa",
             limit=f"{least:g} MPa",
-            remedy="Check the certificate; the metal is not what it is said to be.",
+            remedy=tr("Check the certificate; the metal is not what it is said to be."),
             citations=(metal.citation,),
             unchecked=metal.unchecked,
         )

@@ -11,6 +11,7 @@ from welding.checks.saying import ask, of_pass
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import Pass
 from welding.finding import Finding
+from welding.language import tr
 from welding.metals.catalogue import Metal
 from welding.metals.kinds import copper_kind
 
@@ -63,9 +64,9 @@ def _no_filler(one: Pass, metals: list[Metal]) -> _Told | None:
     duplex = all(metal.family == "duplex" for metal in metals)
     if bare and duplex and one.process in ("141", "142", "145", "15"):
         return (
-            "Duplex without filler",
-            "Duplex melted without filler becomes almost all ferrite; filler has more nickel against it.",
-            "Add 2209 or 2594, or anneal it afterwards.",
+            tr("Duplex without filler"),
+            tr("Duplex melted without filler becomes almost all ferrite; filler has more nickel against it."),
+            tr("Add 2209 or 2594, or anneal it afterwards."),
         )
     return None
 
@@ -84,10 +85,13 @@ def _trouble(filler: Decoded, one: Pass, metals: list[Metal], count: int) -> _To
         strong = any(_share(m, "Cr") > 1.9 for m in metals if m.family == "cr-mo")
         if hot and strong:
             return (
-                "Stainless filler in a hot joint",
-                f"{name} between creep-resisting steel and a grade for heat: carbon moves into it in service "
-                "and the joint fails by creep beside the weld.",
-                "Choose a nickel filler, such as ERNiCr-3 or ENiCrFe-3.",
+                tr("Stainless filler in a hot joint"),
+                tr(
+                    "{name} between creep-resisting steel and a grade for heat: carbon moves into it "
+                    "in service and the joint fails by creep beside the weld.",
+                    name=name,
+                ),
+                tr("Choose a nickel filler, such as ERNiCr-3 or ENiCrFe-3."),
             )
     if families <= {"austenitic"} and filler.system in STAINLESS_SYSTEMS:
         return _austenitic(name, metals)
@@ -99,18 +103,25 @@ def _trouble(filler: Decoded, one: Pass, metals: list[Metal], count: int) -> _To
         weathers = re.search(r"W[12C]?\b|-W\d|NI[123]|1NI|-G\b|C[123]\b|Z", name.upper())
         if not weathers:
             return (
-                "Filler does not weather like the steel",
-                f"{name} at the surface of a weld of {count} passes in weathering steel: it takes another "
-                "colour and rusts faster where the steel stays bare.",
-                "Choose a weathering class for the cap, or paint the joint.",
+                tr("Filler does not weather like the steel"),
+                tr(
+                    "{name} at the surface of a weld of {count} passes in weathering steel: it takes "
+                    "another colour and rusts faster where the steel stays bare.",
+                    name=name,
+                    count=count,
+                ),
+                tr("Choose a weathering class for the cap, or paint the joint."),
             )
     soft = (filler.tensile_mpa or 0.0) < HARD_FILLER_MPA
     hard = all(m.name.startswith("wear plate") for m in metals)
     if hard and not soft and families <= {"carbon", "weathering"}:
         return (
-            "Hard filler on hard plate",
-            f"{name} is as strong as wear plate allows to be: cold cracking; a softer filler is usual.",
-            "Choose a filler of about 500 MPa, unless strength is asked for.",
+            tr("Hard filler on hard plate"),
+            tr(
+                "{name} is as strong as wear plate allows to be: cold cracking; a softer filler is usual.",
+                name=name,
+            ),
+            tr("Choose a filler of about 500 MPa, unless strength is asked for."),
         )
     return None
 
@@ -130,14 +141,26 @@ def _creep(filler: Decoded, metals: list[Metal]) -> _Told | None:
         return None
     grade = " to ".join(dict.fromkeys(metal.name for metal in metals))
     return (
-        "Filler lacks the alloy of the steel"
+        tr("Filler lacks the alloy of the steel")
         if found < wanted
-        else "Filler has far more alloy than the steel",
-        f"{name} has about {found:g} % Cr, {grade} about {wanted:.2g} %: creep strength and resistance to "
-        "oxidation are lost at the weld."
+        else tr("Filler has far more alloy than the steel"),
+        tr(
+            "{name} has about {found:g} % Cr, {grade} about {wanted:.2g} %: creep strength "
+            "and resistance to oxidation are lost at the weld.",
+            name=name,
+            found=found,
+            grade=grade,
+            wanted=wanted,
+        )
         if found < wanted
-        else f"{name} has about {found:g} % Cr, {grade} about {wanted:.2g} %.",
-        "Choose the class of the steel's own chromium and molybdenum.",
+        else tr(
+            "{name} has about {found:g} % Cr, {grade} about {wanted:.2g} %.",
+            name=name,
+            found=found,
+            grade=grade,
+            wanted=wanted,
+        ),
+        tr("Choose the class of the steel's own chromium and molybdenum."),
     )
 
 
@@ -146,10 +169,14 @@ def _cold(filler: Decoded, metals: list[Metal]) -> _Told | None:
     wanted = min(_share(metal, "Ni") for metal in metals)
     if wanted > 4.5:
         return (
-            "Filler is not tough enough in the cold",
-            f"{name} on steel of about {wanted:.2g} % nickel: only nickel fillers are as tough at its "
-            "service temperature and expand like it.",
-            "Choose a nickel filler, such as ENiCrMo-6 or ERNiCrMo-3.",
+            tr("Filler is not tough enough in the cold"),
+            tr(
+                "{name} on steel of about {wanted:.2g} % nickel: only nickel fillers are as "
+                "tough at its service temperature and expand like it.",
+                name=name,
+                wanted=wanted,
+            ),
+            tr("Choose a nickel filler, such as ENiCrMo-6 or ERNiCrMo-3."),
         )
     if filler.system in STAINLESS_SYSTEMS or _OPEN.search(name):
         return None
@@ -157,9 +184,14 @@ def _cold(filler: Decoded, metals: list[Metal]) -> _Told | None:
     if found >= 0.6 * wanted:
         return None
     return (
-        "Filler lacks the nickel of the steel",
-        f"{name} has about {found:g} % Ni, the steel about {wanted:.2g} %: it is less tough in the cold.",
-        "Choose a class with the steel's nickel, such as E8018-C2 for 3.5 %.",
+        tr("Filler lacks the nickel of the steel"),
+        tr(
+            "{name} has about {found:g} % Ni, the steel about {wanted:.2g} %: it is less tough in the cold.",
+            name=name,
+            found=found,
+            wanted=wanted,
+        ),
+        tr("Choose a class with the steel's nickel, such as E8018-C2 for 3.5 %."),
     )
 
 
@@ -171,30 +203,42 @@ def _austenitic(name: str, metals: list[Metal]) -> _Told | None:
     low_carbon = re.search(r"3\d\dL|19 9 L|19 12 3 L", name)
     if low_carbon and all(re.search(r"\d{3}H$|1\.4948|1\.4919", metal.name) for metal in metals):
         return (
-            "Low-carbon filler on a grade for heat",
-            f"{name} has too little carbon for the creep strength of {metals[0].name}.",
-            "Choose the H class, such as E308H, or 16-8-2.",
+            tr("Low-carbon filler on a grade for heat"),
+            tr(
+                "{name} has too little carbon for the creep strength of {name2}.",
+                name=name,
+                name2=metals[0].name,
+            ),
+            tr("Choose the H class, such as E308H, or 16-8-2."),
         )
     stable = [re.search(r"321|347|1\.4541|1\.4550|1\.4961|1\.4878", metal.name) for metal in metals]
     if all(stable) and re.search(r"30[48]|19 9 L\b|19 9 H|16-8-2", name) and "Nb" not in name:
         return (
-            "Filler is not stabilised",
-            f"{name} on {metals[0].name}: the weld is not stabilised as the steel is.",
-            "Choose 347, which has niobium.",
+            tr("Filler is not stabilised"),
+            tr(
+                "{name} on {name2}: the weld is not stabilised as the steel is.",
+                name=name,
+                name2=metals[0].name,
+            ),
+            tr("Choose 347, which has niobium."),
         )
     full = [m for m in metals if m.chemistry.get("Mo", (0.0, 0.0))[0] >= 3.5]
     if len(full) == len(metals) and re.search(r"3(?:08|16|17|09|47)|19 9|19 12 3|23 12", name):
         return (
-            "Filler resists less than the steel",
-            f"{name} has less molybdenum and nickel than {metals[0].name}: it pits first.",
-            "Choose 385, or ERNiCrMo-3.",
+            tr("Filler resists less than the steel"),
+            tr(
+                "{name} has less molybdenum and nickel than {name2}: it pits first.",
+                name=name,
+                name2=metals[0].name,
+            ),
+            tr("Choose 385, or ERNiCrMo-3."),
         )
     heat = [m for m in metals if m.chemistry.get("Cr", (0.0, 0.0))[0] >= 23]
     if len(heat) == len(metals) and re.search(r"308|316|19 9|19 12", name):
         return (
-            "Filler resists heat less than the steel",
-            f"{name} has less chromium and nickel than {metals[0].name}.",
-            "Choose 310.",
+            tr("Filler resists heat less than the steel"),
+            tr("{name} has less chromium and nickel than {name2}.", name=name, name2=metals[0].name),
+            tr("Choose 310."),
         )
     return None
 
@@ -203,9 +247,13 @@ def _duplex(name: str, metals: list[Metal]) -> _Told | None:
     super_grade = all(sum(m.chemistry.get("Cr", (0.0, 0.0))) / 2 >= 24.4 for m in metals)
     if super_grade and re.search(r"2209|22 9 3|2307|23 7", name):
         return (
-            "Filler resists less than the steel",
-            f"{name} on {metals[0].name}: less chromium, molybdenum and nitrogen; the weld pits first.",
-            "Choose 2594.",
+            tr("Filler resists less than the steel"),
+            tr(
+                "{name} on {name2}: less chromium, molybdenum and nitrogen; the weld pits first.",
+                name=name,
+                name2=metals[0].name,
+            ),
+            tr("Choose 2594."),
         )
     return None
 
@@ -224,7 +272,11 @@ def _copper(name: str, metals: list[Metal]) -> _Told | None:
     if len(kinds) > 1 or wanted == bronze or wanted in ("copper", "silicon-bronze", "tin-bronze"):
         return None
     return (
-        "Filler is another copper alloy",
-        f"{name} on {metals[0].name}: another alloy, with its own colour, strength and cracking.",
-        "Choose the filler of the metal's own alloy.",
+        tr("Filler is another copper alloy"),
+        tr(
+            "{name} on {name2}: another alloy, with its own colour, strength and cracking.",
+            name=name,
+            name2=metals[0].name,
+        ),
+        tr("Choose the filler of the metal's own alloy."),
     )

@@ -9,6 +9,7 @@ from welding.codebook.table import Table
 from welding.documents.procedure import Procedure
 from welding.errors import Problem
 from welding.finding import Finding
+from welding.language import tr
 
 
 def missing_content(procedure: Procedure, table: Table) -> tuple[Problem, ...]:
@@ -26,13 +27,16 @@ def missing_items(procedure: Procedure, row: Mapping[str, Any]) -> Iterator[Prob
     path: str = row["path"]
     if not path.startswith("passes.*."):
         if not _stated(procedure, path.split(".")):
-            yield Problem(path, row["what"])
+            yield Problem(path, tr(row["what"]))
         return
     for index, one in enumerate(procedure.passes):
         if one.process not in row.get("processes", (one.process,)):
             continue
         if not _stated(one, path.split(".")[2:]):
-            yield Problem(path.replace("*", str(index)), f"{row['what']}, pass {one.number}")
+            yield Problem(
+                path.replace("*", str(index)),
+                tr("{row}, pass {number}", row=tr(row["what"]), number=one.number),
+            )
 
 
 def _stated(value: Any, parts: list[str]) -> bool:
@@ -53,23 +57,30 @@ def content_complete(table: Table, missing: tuple[Problem, ...]) -> Finding:
         return Finding(
             rule="content.complete",
             verdict="complies",
-            title="Everything is stated",
-            message=f"All {len(table.rows)} kinds of item that {table.citation.document} asks for "
-            "are stated.",
+            title=tr("Everything is stated"),
+            message=tr(
+                "All {count} kinds of item that {document} asks for are stated.",
+                count=len(table.rows),
+                document=table.citation.document,
+            ),
             citations=(table.citation,),
             unchecked=table.unchecked,
         )
     first = ", ".join(problem.message for problem in missing[:3])
-    more = f" and {len(missing) - 3} more" if len(missing) > 3 else ""
+    more = tr(" and {count} more", count=len(missing) - 3) if len(missing) > 3 else ""
     return Finding(
         rule="content.complete",
         verdict="undecided",
         path=missing[0].path,
-        title=f"{len(missing)} {'item' if len(missing) == 1 else 'items'} not stated",
-        message=f"Still to state: {first}{more}.",
-        actual=f"{len(missing)} missing",
-        limit="all stated",
-        remedy="Fill them in.",
+        title=tr(
+            "{count} {value} not stated",
+            count=len(missing),
+            value=tr("item") if len(missing) == 1 else tr("items"),
+        ),
+        message=tr("Still to state: {first}{more}.", first=first, more=more),
+        actual=tr("{count} missing", count=len(missing)),
+        limit=tr("all stated"),
+        remedy=tr("Fill them in."),
         citations=(table.citation,),
         unchecked=table.unchecked,
     )

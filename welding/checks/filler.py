@@ -14,6 +14,8 @@ from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import MetalFamily, gas_symbol, transfer_modes
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Obligation, Verdict
+from welding.glossary.values import in_words
+from welding.language import tr, tr_noop
 
 WIRE = ("131", "132", "133", "135", "136", "138")
 TIG = ("141", "142", "143", "145", "146")
@@ -109,7 +111,7 @@ class _Check:
             verdict=verdict,
             obligation=obligation,
             path=path or f"passes.{self.index}.{field}",
-            title=f"{title}, pass {self.one.number}",
+            title=tr("{title}, pass {number}", title=title, number=self.one.number),
             message=message,
             actual=actual,
             limit=limit,
@@ -124,11 +126,11 @@ class _Check:
             "filler.class",
             "undecided",
             "filler.designation",
-            "Filler is not understood",
+            tr("Filler is not understood"),
             f"{self.filler.reason[:1].upper()}{self.filler.reason[1:]}{'' if near else '.'}",
             obligation="recommendation",
             actual=self.filler.designation,
-            remedy="" if near else "Check the spelling; nothing about this filler is judged.",
+            remedy="" if near else tr("Check the spelling; nothing about this filler is judged."),
             practice=True,
         )
 
@@ -146,11 +148,19 @@ class _Check:
             "filler.process",
             "complies" if fits else "violates",
             "process",
-            "Filler suits the process" if fits else "Filler is of another process",
-            f"{filler.designation} is {_a(filler.product)} for process {usual}; the pass is {said}.",
+            tr("Filler suits the process") if fits else tr("Filler is of another process"),
+            tr(
+                "{designation} is {a} for process {usual}; the pass is {said}.",
+                designation=filler.designation,
+                a=product_words(filler.product),
+                usual=usual,
+                said=said,
+            ),
             actual=said,
             limit=usual,
-            remedy="" if fits else f"Choose process {usual}, or a filler for {said}.",
+            remedy=""
+            if fits
+            else tr("Choose process {usual}, or a filler for {said}.", usual=usual, said=said),
         )
 
     def _polarity(self) -> Iterator[Finding]:
@@ -162,18 +172,23 @@ class _Check:
         product, sheet = self.draft.product(self.one), self.draft.maker_range(self.one)
         ruled = ""
         if product and sheet and sheet.polarity and sheet.polarity not in self.filler.polarities:
-            ruled = f" The sheet of {product.name} rules here, not the class."
+            ruled = tr(" The sheet of {name} rules here, not the class.", name=product.name)
         yield self._say(
             "polarity.class",
             "complies" if fits else "violates",
             "polarity",
-            "Polarity is the filler's" if fits else "Wrong polarity",
-            f"{self.filler.designation} runs on {expected}; {said} is stated."
-            + ("" if fits else " The arc would be harsh and shallow.")
+            tr("Polarity is the filler's") if fits else tr("Wrong polarity"),
+            tr(
+                "{designation} runs on {expected}; {said} is stated.",
+                designation=self.filler.designation,
+                expected=expected,
+                said=said,
+            )
+            + ("" if fits else tr(" The arc would be harsh and shallow."))
             + ruled,
             actual=said,
             limit=expected,
-            remedy="" if fits else f"Set {allowed[0]}.",
+            remedy="" if fits else tr("Set {allowed}.", allowed=allowed[0]),
         )
 
     def _gas(self) -> Iterator[Finding]:
@@ -183,11 +198,15 @@ class _Check:
                 "gas.class",
                 "violates",
                 "gas",
-                "Self-shielded wire with gas",
-                f"{filler.designation} shields itself; {gas_text(gas.components_percent)} is stated.",
+                tr("Self-shielded wire with gas"),
+                tr(
+                    "{designation} shields itself; {gas_text} is stated.",
+                    designation=filler.designation,
+                    gas_text=gas_text(gas.components_percent),
+                ),
                 actual=gas_text(gas.components_percent),
-                limit="no gas",
-                remedy="Remove the gas, or choose a gas-shielded wire.",
+                limit=tr("no gas"),
+                remedy=tr("Remove the gas, or choose a gas-shielded wire."),
             )
             return
         if gas is None or not filler.gases or filler.shielding != "gas":
@@ -201,12 +220,24 @@ class _Check:
             "gas.class",
             "complies" if fits else "violates",
             "gas",
-            "Gas is the class's" if fits else "Gas is not the class's",
-            f"{filler.designation} was classified with {allowed}; {text} ({symbol}) is stated."
-            + ("" if fits or inert_only else " Strength and toughness of the deposit change with the gas."),
+            tr("Gas is the class's") if fits else tr("Gas is not the class's"),
+            tr(
+                "{designation} was classified with {allowed}; {text} ({symbol}) is stated.",
+                designation=filler.designation,
+                allowed=allowed,
+                text=text,
+                symbol=symbol,
+            )
+            + (
+                ""
+                if fits or inert_only
+                else tr(" Strength and toughness of the deposit change with the gas.")
+            ),
             actual=f"{text} ({symbol})",
             limit=allowed,
-            remedy="" if fits else f"Use {allowed}, or a wire classified with {symbol}.",
+            remedy=""
+            if fits
+            else tr("Use {allowed}, or a wire classified with {symbol}.", allowed=allowed, symbol=symbol),
             obligation="requirement" if inert_only else "recommendation",
         )
 
@@ -223,13 +254,26 @@ class _Check:
                 "position.class",
                 "violates" if why else "complies",
                 "",
-                f"Filler is not for {position}" if why else f"Filler suits {position}",
-                f"{self.filler.designation} is {why}; {position} is {row['words']}."
+                tr("Filler is not for {position}", position=position)
                 if why
-                else f"{self.filler.designation} may be used in {position}, {row['words']}.",
+                else tr("Filler suits {position}", position=position),
+                tr(
+                    "{designation} is {why}; {position} is {row}.",
+                    designation=self.filler.designation,
+                    why=why,
+                    position=position,
+                    row=tr(row["words"]),
+                )
+                if why
+                else tr(
+                    "{designation} may be used in {position}, {row}.",
+                    designation=self.filler.designation,
+                    position=position,
+                    row=tr(row["words"]),
+                ),
                 actual=position,
-                limit=self.filler.positions.replace("-", " "),
-                remedy="Choose a filler for this position." if why else "",
+                limit=in_words(self.filler.positions),
+                remedy=tr("Choose a filler for this position.") if why else "",
                 obligation="recommendation" if _runs_upwards(self.filler) else "requirement",
                 path=f"positions.{number}",
             )
@@ -245,12 +289,18 @@ class _Check:
             "runs.class",
             "violates" if mates > 1 else "complies",
             "filler.designation",
-            "Single-run filler in several passes" if mates > 1 else "Single-run filler in a single pass",
-            f"{self.filler.designation} is for single runs only; this side has {mates} "
-            f"{'pass' if mates == 1 else 'passes'}.",
-            actual=f"{mates} passes",
-            limit="one pass",
-            remedy="Choose a multi-run class." if mates > 1 else "",
+            tr("Single-run filler in several passes")
+            if mates > 1
+            else tr("Single-run filler in a single pass"),
+            tr(
+                "{designation} is for single runs only; this side has {mates} {value}.",
+                designation=self.filler.designation,
+                mates=mates,
+                value=tr("pass") if mates == 1 else tr("passes"),
+            ),
+            actual=tr("{mates} passes", mates=mates),
+            limit=tr("one pass"),
+            remedy=tr("Choose a multi-run class.") if mates > 1 else "",
         )
 
     def _thickness(self) -> Iterator[Finding]:
@@ -266,11 +316,16 @@ class _Check:
             "thickness.class",
             "violates" if over else "complies",
             "filler.designation",
-            "Metal is thicker than the class is meant for" if over else "Thickness suits the class",
-            f"{self.filler.designation} is meant for up to {allowed}; the thickest metal is {found}.",
+            tr("Metal is thicker than the class is meant for") if over else tr("Thickness suits the class"),
+            tr(
+                "{designation} is meant for up to {allowed}; the thickest metal is {found}.",
+                designation=self.filler.designation,
+                allowed=allowed,
+                found=found,
+            ),
             actual=found,
             limit=allowed,
-            remedy="Control preheat and interpass, or choose another class." if over else "",
+            remedy=tr("Control preheat and interpass, or choose another class.") if over else "",
             obligation="recommendation",
         )
 
@@ -282,24 +337,48 @@ class _Check:
             return
         modes = transfer_modes(gas.components_percent, family)
         fits = wanted in modes.all
-        possible = ", ".join(mode.replace("-", " ") for mode in modes.all) or "no mode that is sound"
-        text, shown = gas_text(gas.components_percent), wanted.replace("-", " ")
+        possible = ", ".join(in_words(mode) for mode in modes.all) or tr("no mode that is sound")
+        text, shown = gas_text(gas.components_percent), in_words(wanted)
         yield self._say(
             "transfer.gas",
             "complies" if fits else "violates",
             "transfer",
-            f"{shown[:1].upper()}{shown[1:]} suits the gas" if fits else f"No {shown} in this gas",
-            f"{text} on {family} gives {possible}; {shown} is stated.",
+            tr("{upper}{shown} suits the gas", upper=shown[:1].upper(), shown=shown[1:])
+            if fits
+            else tr("No {shown} in this gas", shown=shown),
+            tr(
+                "{text} on {family} gives {possible}; {shown} is stated.",
+                text=text,
+                family=in_words(family),
+                possible=possible,
+                shown=shown,
+            ),
             actual=shown,
             limit=possible,
-            remedy="" if fits else "Change the gas or the transfer.",
+            remedy="" if fits else tr("Change the gas or the transfer."),
             obligation="recommendation",
             practice=True,
         )
 
 
-def _a(words: str) -> str:
-    return f"{'an' if words[0] in 'aeiou' else 'a'} {words}"
+PRODUCTS = (
+    *(
+        tr_noop("a covered electrode"),
+        tr_noop("a solid wire or rod"),
+        tr_noop("a solid wire"),
+        tr_noop("a rod"),
+    ),
+    *(tr_noop("a flux-cored wire"), tr_noop("a metal-cored wire"), tr_noop("a flux-cored rod")),
+    *(tr_noop("a strip"), tr_noop("a plasma wire"), tr_noop("a wire for laser")),
+    *(tr_noop("a wire for submerged arc"), tr_noop("a cored wire for submerged arc")),
+)
+"""What a designation can name."""
+
+
+def product_words(product: str) -> str:
+    """A product with its article."""
+    with_article = f"{'an' if product[0] in 'aeiou' else 'a'} {product}"
+    return tr(with_article)
 
 
 def _is_of(classified: str, symbol: str, components: dict[str, float] | object) -> bool:
@@ -313,10 +392,10 @@ def _is_of(classified: str, symbol: str, components: dict[str, float] | object) 
 
 def _words(classified: str) -> str:
     return {
-        "I1": "argon",
-        "I2": "helium",
-        "I3": "argon-helium",
-        "Ar+20-25CO2": "75 to 80 % Ar, rest CO2",
+        "I1": tr("argon"),
+        "I2": tr("helium"),
+        "I3": tr("argon-helium"),
+        "Ar+20-25CO2": tr("75 to 80 % Ar, rest CO2"),
     }.get(classified, classified)
 
 
@@ -328,20 +407,20 @@ def _runs_upwards(filler: Decoded) -> bool:
 def _refuses(filler: Decoded, attitude: str, groove: bool, way: str) -> str:
     """Why the class is not for this position; empty where it is."""
     where = filler.positions
-    upward_only = any("upwards only" in note for note in filler.notes)
+    upward_only = tr("vertical welds upwards only") in filler.notes
     downhill = attitude in ("vertical", "several") and way == "down"
     if downhill and (upward_only or where == "all-but-vertical-down"):
-        return "not for vertical downwards"
+        return tr("not for vertical downwards")
     if downhill and _runs_upwards(filler):
-        return "not for vertical downwards: electrodes of its covering are welded upwards"
+        return tr("not for vertical downwards: electrodes of its covering are welded upwards")
     if where in ("all", "all-but-vertical-down"):
         return ""
     if where == "flat-horizontal-overhead-vertical-down":
         uphill = attitude in ("vertical", "several") and way == "up"
-        return "for vertical downwards only, not upwards" if uphill else ""
+        return tr("for vertical downwards only, not upwards") if uphill else ""
     if where == "flat-horizontal-vertical-down" and attitude == "vertical" and way == "down":
         return ""
     if attitude == "flat" or (where != "flat" and attitude == "horizontal"):
         horizontal_groove = attitude == "horizontal" and groove and filler.product == "covered electrode"
-        return "for horizontal fillets, not for horizontal butts" if horizontal_groove else ""
-    return f"for {'flat' if where == 'flat' else 'flat and horizontal'} only"
+        return tr("for horizontal fillets, not for horizontal butts") if horizontal_groove else ""
+    return tr("for {value} only", value=tr("flat") if where == "flat" else tr("flat and horizontal"))

@@ -11,6 +11,7 @@ from welding.documents.procedure import Pass
 from welding.finding import Finding
 from welding.heat.energy import travel_for_energy_mm_min
 from welding.heat.passes import PassHeat
+from welding.language import tr
 from welding.ranges import Range
 
 WANTED = Citation(
@@ -33,11 +34,13 @@ def heat_findings(draft: Draft) -> Iterator[Finding]:
                 verdict="undecided",
                 obligation="recommendation",
                 path=f"passes.{one.number - 1}.{_why_uneven(one)}",
-                title=f"Heat input is an estimate, pass {one.number}",
-                message="Mean volts times mean amps misjudges a pulsed, controlled or uneven AC arc, "
-                "typically by 5 to 20 %.",
-                limit="measured energy or power",
-                remedy="Measure energy or power at the coupon.",
+                title=tr("Heat input is an estimate, pass {number}", number=one.number),
+                message=tr(
+                    "Mean volts times mean amps misjudges a pulsed, controlled or uneven AC arc, "
+                    "typically by 5 to 20 %."
+                ),
+                limit=tr("measured energy or power"),
+                remedy=tr("Measure energy or power at the coupon."),
                 citations=heat.citations,
                 unchecked=heat.unchecked,
             )
@@ -48,12 +51,15 @@ def heat_findings(draft: Draft) -> Iterator[Finding]:
             rule="temperature.order",
             verdict="complies" if fits else "violates",
             path="thermal.interpass_max_c",
-            title="Preheat is below interpass" if fits else "Preheat above interpass",
-            message=f"Preheat is {draft.write(low, 'temperature')} at least, interpass "
-            f"{draft.write(high, 'temperature')} at most.",
+            title=tr("Preheat is below interpass") if fits else tr("Preheat above interpass"),
+            message=tr(
+                "Preheat is {low} at least, interpass {high} at most.",
+                low=draft.write(low, "temperature"),
+                high=draft.write(high, "temperature"),
+            ),
             actual=draft.write(high, "temperature"),
             limit=draft.write(low, "temperature"),
-            remedy="" if fits else "Raise the interpass maximum or lower the preheat.",
+            remedy="" if fits else tr("Raise the interpass maximum or lower the preheat."),
             citations=(COMMON_PRACTICE,),
         )
 
@@ -66,8 +72,8 @@ def _window(draft: Draft, one: Pass, heat: PassHeat, window: Range) -> Finding:
         rule="heat-input.window",
         verdict="complies",
         path=f"passes.{one.number - 1}.travel_mm_min",
-        title=f"Heat input holds, pass {one.number}",
-        message=f"{actual} lies within the wanted {limit}.",
+        title=tr("Heat input holds, pass {number}", number=one.number),
+        message=tr("{actual} lies within the wanted {limit}.", actual=actual, limit=limit),
         actual=actual,
         limit=limit,
         citations=(WANTED, *heat.citations),
@@ -78,27 +84,33 @@ def _window(draft: Draft, one: Pass, heat: PassHeat, window: Range) -> Finding:
         return replace(
             holds,
             verdict="violates",
-            title=f"Heat input too high, pass {one.number}",
-            message=f"{draft.write(heat.max_kj_mm, unit)} at the slow, hot corner is above the "
-            f"wanted {draft.write(window.max, unit)}.",
-            remedy=f"Travel {draft.write(slowest, 'travel', 'up')} or faster holds it.",
+            title=tr("Heat input too high, pass {number}", number=one.number),
+            message=tr(
+                "{max_kj_mm} at the slow, hot corner is above the wanted {max}.",
+                max_kj_mm=draft.write(heat.max_kj_mm, unit),
+                max=draft.write(window.max, unit),
+            ),
+            remedy=tr("Travel {slowest} or faster holds it.", slowest=draft.write(slowest, "travel", "up")),
         )
     if heat.min_kj_mm < window.min * (1 - 1e-9):
         fastest = _corner_travel(one, heat.k, window.min, top=False)
         return replace(
             holds,
             verdict="violates",
-            title=f"Heat input too low, pass {one.number}",
-            message=f"{draft.write(heat.min_kj_mm, unit)} at the fast, cool corner is below the "
-            f"wanted {draft.write(window.min, unit)}.",
-            remedy=f"Travel {draft.write(fastest, 'travel', 'down')} or slower holds it.",
+            title=tr("Heat input too low, pass {number}", number=one.number),
+            message=tr(
+                "{min_kj_mm} at the fast, cool corner is below the wanted {min}.",
+                min_kj_mm=draft.write(heat.min_kj_mm, unit),
+                min=draft.write(window.min, unit),
+            ),
+            remedy=tr("Travel {fastest} or slower holds it.", fastest=draft.write(fastest, "travel", "down")),
         )
     return holds
 
 
 def _corner_travel(one: Pass, k: float, limit_kj_mm: float, *, top: bool) -> float:
     if one.voltage_v is None or one.current_a is None:
-        raise ValueError("a pass with a heat input has volts and amps")
+        raise ValueError(tr("a pass with a heat input has volts and amps"))
     return travel_for_energy_mm_min(
         voltage_v=one.voltage_v.max if top else one.voltage_v.min,
         current_a=one.current_a.max if top else one.current_a.min,

@@ -12,6 +12,7 @@ from welding.codebook.table import load_table
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import Pass
 from welding.finding import Finding
+from welding.language import tr
 from welding.metals.catalogue import Metal
 
 _STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11",
@@ -82,10 +83,14 @@ def _judge(draft: Draft, index: int, one: Pass, filler: Decoded, row: Mapping[st
             yield ask(
                 "hydrogen.steel",
                 path,
-                of_pass("How much hydrogen does this filler bring?", one),
-                f"Steel of group {row['group']} wants at most {most:g} ml/100 g; "
-                f"{filler.designation} carries no mark.",
-                "Choose a class with a hydrogen mark, or state the hydrogen from its sheet.",
+                of_pass(tr("How much hydrogen does this filler bring?"), one),
+                tr(
+                    "Steel of group {row} wants at most {most:g} ml/100 g; {designation} carries no mark.",
+                    row=row["group"],
+                    most=most,
+                    designation=filler.designation,
+                ),
+                tr("Choose a class with a hydrogen mark, or state the hydrogen from its sheet."),
             )
         return
     # AWS's H16 is taken for ISO's H15; a figure that somebody stated is taken as it is.
@@ -95,14 +100,23 @@ def _judge(draft: Draft, index: int, one: Pass, filler: Decoded, row: Mapping[st
         verdict="violates" if over else "complies",
         obligation="recommendation",
         path=path,
-        title=of_pass("Too much hydrogen for the steel" if over else "Hydrogen suits the steel", one),
-        message=f"{filler.designation} brings "
-        + (f"more than {_LOW_HYDROGEN_ENDS_ML_100G:g}" if other else f"up to {value:g}")
-        + f" ml/100 g; steel of group {row['group']} wants at most {most:g}."
-        + (" It may crack hours after welding." if over else ""),
+        title=of_pass(tr("Too much hydrogen for the steel") if over else tr("Hydrogen suits the steel"), one),
+        message=tr("{designation} brings ", designation=filler.designation)
+        + (
+            tr(
+                "more than {low_hydrogen_ends_ml_100g:g}",
+                low_hydrogen_ends_ml_100g=_LOW_HYDROGEN_ENDS_ML_100G,
+            )
+            if other
+            else tr("up to {value:g}", value=value)
+        )
+        + tr(" ml/100 g; steel of group {row} wants at most {most:g}.", row=row["group"], most=most)
+        + (tr(" It may crack hours after welding.") if over else ""),
         actual=f"{value:g} ml/100 g",
         limit=f"{most:g} ml/100 g",
-        remedy="Choose a low-hydrogen class with its mark, dried as its manufacturer says." if over else "",
+        remedy=tr("Choose a low-hydrogen class with its mark, dried as its manufacturer says.")
+        if over
+        else "",
         citations=(table.citation, *filler.sources.citations[:1]),
         unchecked=filler.sources.unchecked[:1],
     )

@@ -11,6 +11,7 @@ from welding.deposit.laid import bead_area_mm2, by_hand
 from welding.documents.procedure import Joint
 from welding.finding import Finding
 from welding.joints.section import Section
+from welding.language import tr
 
 CONVEX_SHARE = 0.2
 VOLUME_SLACK = 0.15
@@ -28,9 +29,9 @@ def laid_findings(draft: Draft) -> Iterator[Finding]:
         yield ask(
             "joint.other-side",
             "passes",
-            "The other side has no pass",
-            "The joint is prepared from both sides, and every pass lies on one.",
-            "Add the passes of side 2.",
+            tr("The other side has no pass"),
+            tr("The joint is prepared from both sides, and every pass lies on one."),
+            tr("Add the passes of side 2."),
         )
         return
     areas = [bead_area_mm2(one) for one in passes]
@@ -41,22 +42,29 @@ def laid_findings(draft: Draft) -> Iterator[Finding]:
     needed = sum(bead.area_mm2 for bead in section.beads)
     little = needed > high * (1 + VOLUME_SLACK)
     much = needed + _proud_mm2(draft, section, joint, both=both) < low * (1 - VOLUME_SLACK)
-    laid = f"{draft.write(low, 'area')} to {draft.write(high, 'area')}"
+    laid = tr("{low} to {high}", low=draft.write(low, "area"), high=draft.write(high, "area"))
     wanted = draft.write(needed, "area")
     yield advise(
         "deposit.volume",
         "passes",
-        trouble=f"The passes deposit {laid}; the joint{' of both sides' if both else ''} takes {wanted}."
+        trouble=tr(
+            "The passes deposit {laid}; the joint{value} takes {wanted}.",
+            laid=laid,
+            value=tr(" of both sides") if both else "",
+            wanted=wanted,
+        )
         if little or much
         else "",
-        fine=f"The passes deposit {laid}; the joint takes {wanted}.",
+        fine=tr("The passes deposit {laid}; the joint takes {wanted}.", laid=laid, wanted=wanted),
         titles=(
-            "Passes do not fill the joint" if little else "Passes overfill the joint",
-            "Passes fill the joint",
+            tr("Passes do not fill the joint") if little else tr("Passes overfill the joint"),
+            tr("Passes fill the joint"),
         ),
         actual=laid,
         limit=wanted,
-        remedy="Add a pass, feed more or travel slower." if little else "Take a pass out, or travel faster.",
+        remedy=tr("Add a pass, feed more or travel slower.")
+        if little
+        else tr("Take a pass out, or travel faster."),
         citations=(COMMON_PRACTICE,),
     )
 

@@ -12,6 +12,7 @@ from welding.documents.machine import Envelope, Family, Machine
 from welding.documents.procedure import Pass
 from welding.errors import WeldingError
 from welding.finding import Finding, Obligation, Verdict
+from welding.language import tr
 from welding.machines.dial import fit_dial
 from welding.machines.duty import IEC_60974_1, WORKING_RULE, duty_at
 from welding.ranges import Range
@@ -41,9 +42,9 @@ def machine_findings(draft: Draft) -> Iterator[Finding]:
             yield ask(
                 "machine.known",
                 f"{path}.machine",
-                of_pass("Machine is not on record", one),
-                f"What {one.machine} delivers is not known here.",
-                "Choose it from the shelf, or add it there.",
+                of_pass(tr("Machine is not on record"), one),
+                tr("What {machine} delivers is not known here.", machine=one.machine),
+                tr("Choose it from the shelf, or add it there."),
             )
             continue
         yield from _Check(draft, path, one, machine).findings()
@@ -59,7 +60,7 @@ class _Check:
     @property
     def _record(self) -> tuple[Citation, ...]:
         supply = self.machine.supply
-        clause = f"on {supply.name}" if supply else ""
+        clause = tr("on {name}", name=supply.name) if supply else ""
         return (
             Citation(
                 document=f"record of {self.machine.name}",
@@ -75,15 +76,20 @@ class _Check:
             return
         envelope = next((e for e in supply.envelopes if e.family == family), None)
         if envelope is None:
-            words = {"stick": "covered electrodes", "tig": "TIG", "wire": "wire"}[family]
+            words = {"stick": tr("covered electrodes"), "tig": "TIG", "wire": "wire"}[family]
             yield self._say(
                 "machine.process",
                 "violates",
                 "machine",
-                "Machine does not do this process",
-                f"{self.machine.name} on {supply.name} has no {words}.",
+                tr("Machine does not do this process"),
+                tr(
+                    "{name} on {name2} has no {words}.",
+                    name=self.machine.name,
+                    name2=supply.name,
+                    words=words,
+                ),
                 limit=words,
-                remedy="Choose another machine or process.",
+                remedy=tr("Choose another machine or process."),
             )
             return
         planned = self._current()
@@ -102,7 +108,7 @@ class _Check:
                 self.one.wire_feed_m_min,
                 envelope.wire_feed_m_min,
                 "wire_feed",
-                "wire feed",
+                tr("wire feed"),
             )
         yield from self._duty(envelope)
         yield from self._dial()
@@ -149,16 +155,24 @@ class _Check:
         fits = allowed.holds(planned.min) and allowed.holds(planned.max)
         found, limit = (self.draft.write_range(value, kind) for value in (planned, allowed))
         supply = self.machine.supply
-        on = f" on {supply.name}" if supply and len(self.machine.supplies) > 1 else ""
+        on = tr(" on {name}", name=supply.name) if supply and len(self.machine.supplies) > 1 else ""
         return self._say(
             rule,
             "complies" if fits else "violates",
             field,
-            f"Machine delivers the {words}" if fits else f"Machine does not deliver the {words}",
-            f"{self.machine.name}{on} delivers {limit}; {found} is asked for.",
+            tr("Machine delivers the {words}", words=words)
+            if fits
+            else tr("Machine does not deliver the {words}", words=words),
+            tr(
+                "{name}{on} delivers {limit}; {found} is asked for.",
+                name=self.machine.name,
+                on=on,
+                limit=limit,
+                found=found,
+            ),
             actual=found,
             limit=limit,
-            remedy="" if fits else "Narrow the range, or choose another machine or supply.",
+            remedy="" if fits else tr("Narrow the range, or choose another machine or supply."),
         )
 
     def _duty(self, envelope: Envelope) -> Iterator[Finding]:
@@ -173,23 +187,32 @@ class _Check:
         yield advise(
             "machine.duty",
             f"{self.path}.current_a",
-            trouble=f"At {current.max:g} A {self.machine.name} may weld {minutes:.1f} of ten minutes; "
+            trouble=tr(
+                "At {max:g} A {name} may weld {minutes:.1f} of ten minutes; ",
+                max=current.max,
+                name=self.machine.name,
+                minutes=minutes,
+            )
             + (
-                "a mechanised weld runs through."
+                tr("a mechanised weld runs through.")
                 if by_machine
-                else "by hand about a third of the time is used."
+                else tr("by hand about a third of the time is used.")
             )
             if short
             else "",
-            fine=f"At {current.max:g} A {self.machine.name} may weld "
-            + ("without a pause." if share >= 100 else f"{minutes:.1f} of ten minutes."),
-            titles=(
-                of_pass("Machine gets too hot", self.one),
-                of_pass("Duty cycle suffices", self.one),
+            fine=tr("At {max:g} A {name} may weld ", max=current.max, name=self.machine.name)
+            + (
+                tr("without a pause.")
+                if share >= 100
+                else tr("{minutes:.1f} of ten minutes.", minutes=minutes)
             ),
-            actual=f"{share:.0f} % at {current.max:g} A",
+            titles=(
+                of_pass(tr("Machine gets too hot"), self.one),
+                of_pass(tr("Duty cycle suffices"), self.one),
+            ),
+            actual=tr("{share:.0f} % at {max:g} A", share=share, max=current.max),
             limit=f"{needed:g} %",
-            remedy="Less current, pauses, or a larger machine.",
+            remedy=tr("Less current, pauses, or a larger machine."),
             citations=(*self._record, IEC_60974_1, WORKING_RULE),
         )
 
@@ -204,19 +227,26 @@ class _Check:
             yield ask(
                 "machine.dial",
                 f"{self.path}.wire_feed_m_min",
-                of_pass("Dial setting is not known", self.one),
+                of_pass(tr("Dial setting is not known"), self.one),
                 f"{self.machine.name}: {error}.",
-                "Measure run-out at more settings.",
+                tr("Measure run-out at more settings."),
             )
             return
-        wire = f" with {dial.wire}" if dial.wire else ""
+        wire = tr(" with {wire}", wire=dial.wire) if dial.wire else ""
         yield self._say(
             "machine.dial",
             "complies",
             "wire_feed_m_min",
-            f"Dial {settings[0]:.1f} to {settings[1]:.1f}",
-            f"{self.draft.write_range(feed, 'wire_feed')} is dial {settings[0]:.1f} to {settings[1]:.1f} on "
-            f"{self.machine.name}{wire}, by run-out; scatter "
-            f"{self.draft.write(fit.scatter_m_min, 'wire_feed')}.",
+            tr("Dial {settings:.1f} to {settings2:.1f}", settings=settings[0], settings2=settings[1]),
+            tr(
+                "{write_range} is dial {settings:.1f} to {settings2:.1f} on {name}{wire}, by "
+                "run-out; scatter {scatter_m_min}.",
+                write_range=self.draft.write_range(feed, "wire_feed"),
+                settings=settings[0],
+                settings2=settings[1],
+                name=self.machine.name,
+                wire=wire,
+                scatter_m_min=self.draft.write(fit.scatter_m_min, "wire_feed"),
+            ),
             obligation="recommendation",
         )

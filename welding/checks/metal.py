@@ -11,6 +11,7 @@ from welding.citation import COMMON_PRACTICE
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import BaseMetal, Pass
 from welding.finding import Finding
+from welding.language import tr
 from welding.metals.catalogue import Metal
 from welding.metals.grouping import ISO_TR_15608
 
@@ -46,11 +47,14 @@ def _known(draft: Draft, index: int, one: BaseMetal, metal: Metal | None) -> Fin
             verdict="undecided",
             obligation="recommendation",
             path=f"base_metals.{index}.designation",
-            title=f"Metal {index + 1} is not in the catalogue",
-            message=f"{one.designation} is not known here; its group and strength are not judged.",
+            title=tr("Metal {index} is not in the catalogue", index=index + 1),
+            message=tr(
+                "{designation} is not known here; its group and strength are not judged.",
+                designation=one.designation,
+            ),
             actual=one.designation or "",
-            limit="a grade of the catalogue, or an own record",
-            remedy="Choose a grade, or add it to the shelf.",
+            limit=tr("a grade of the catalogue, or an own record"),
+            remedy=tr("Choose a grade, or add it to the shelf."),
             citations=(COMMON_PRACTICE,),
         )
     computed = metal.grouped.group
@@ -60,24 +64,35 @@ def _known(draft: Draft, index: int, one: BaseMetal, metal: Metal | None) -> Fin
             verdict="violates",
             obligation="recommendation",
             path=f"base_metals.{index}.designation",
-            title=f"Group of metal {index + 1} is not the computed one",
-            message=f"The own record of {metal.name} states group {metal.iso_15608}; "
-            f"{metal.grouped.reason}, which gives {computed}.",
+            title=tr("Group of metal {index} is not the computed one", index=index + 1),
+            message=tr(
+                "The own record of {name} states group {iso_15608}; {reason}, which gives {computed}.",
+                name=metal.name,
+                iso_15608=metal.iso_15608,
+                reason=metal.grouped.reason,
+                computed=computed,
+            ),
             actual=metal.iso_15608,
             limit=computed,
-            remedy="Correct the record: its group, condition, yield or chemistry.",
+            remedy=tr("Correct the record: its group, condition, yield or chemistry."),
             citations=(metal.citation, ISO_TR_15608),
         )
     code = draft.procedure.code
     group = metal.aws_group_at(one.thickness_mm, code.units if code else "si")
-    aws = f", AWS D1.1 group {group}" if group else ""
+    aws = tr(", AWS D1.1 group {group}", group=group) if group else ""
     return Finding(
         rule="metal.known",
         verdict="complies",
         path=f"base_metals.{index}.designation",
-        title=f"Metal {index + 1} is known",
-        message=f"{metal.name} ({metal.standard}): group {metal.iso_15608 or 'unknown'} of ISO/TR 15608, "
-        f"{metal.grouped.reason}{aws}.",
+        title=tr("Metal {index} is known", index=index + 1),
+        message=tr(
+            "{name} ({standard}): group {value} of ISO/TR 15608, {reason}{aws}.",
+            name=metal.name,
+            standard=metal.standard,
+            value=metal.iso_15608 or tr("unknown"),
+            reason=metal.grouped.reason,
+            aws=aws,
+        ),
         actual=metal.name,
         citations=(metal.citation,),
         unchecked=metal.unchecked,
@@ -91,28 +106,36 @@ def _identified(index: int, one: BaseMetal, metal: Metal | None) -> Iterator[Fin
             verdict="undecided",
             obligation="recommendation",
             path=f"base_metals.{index}.identified_by",
-            title=f"Metal {index + 1}: how is it known?",
-            message="No evidence is stated: certificate, mark, magnet, spark or analyser.",
-            limit="evidence stated",
-            remedy="State how the metal was identified.",
+            title=tr("Metal {index}: how is it known?", index=index + 1),
+            message=tr("No evidence is stated: certificate, mark, magnet, spark or analyser."),
+            limit=tr("evidence stated"),
+            remedy=tr("State how the metal was identified."),
             citations=(COMMON_PRACTICE,),
         )
     if metal is None or one.magnet_sticks is None or metal.family == "nickel":
         return
     agrees = one.magnet_sticks == metal.magnetic
-    sticks = "sticks" if one.magnet_sticks else "does not stick"
-    expected = "attracts" if metal.magnetic else "does not attract"
+    sticks = "sticks" if one.magnet_sticks else tr("does not stick")
+    expected = "attracts" if metal.magnetic else tr("does not attract")
     yield Finding(
         rule="metal.magnet",
         verdict="complies" if agrees else "violates",
         path=f"base_metals.{index}.designation",
-        title=f"Magnet agrees with metal {index + 1}" if agrees else f"Magnet contradicts metal {index + 1}",
-        message=f"{metal.name} is {metal.family} and {expected} a magnet; the magnet {sticks}.",
+        title=tr("Magnet agrees with metal {index}", index=index + 1)
+        if agrees
+        else tr("Magnet contradicts metal {index}", index=index + 1),
+        message=tr(
+            "{name} is {family} and {expected} a magnet; the magnet {sticks}.",
+            name=metal.name,
+            family=metal.family,
+            expected=expected,
+            sticks=sticks,
+        ),
         actual=sticks,
-        limit=f"a magnet {'sticks' if metal.magnetic else 'does not stick'}",
+        limit=tr("a magnet {value}", value=tr("sticks") if metal.magnetic else tr("does not stick")),
         remedy=""
         if agrees
-        else "Identify the metal again, by analysis or certificate, before anything else.",
+        else tr("Identify the metal again, by analysis or certificate, before anything else."),
         citations=(COMMON_PRACTICE,),
     )
 
@@ -139,12 +162,18 @@ def _strength(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> It
             verdict="violates",
             obligation="recommendation",
             path=f"passes.{index}.filler.designation",
-            title=f"Filler is far stronger than the metal, pass {one.number}",
-            message=f"{filler.designation} has at least {filler.tensile_mpa:g} MPa, the stronger metal "
-            f"{strongest:g} MPa: the joint strains beside the weld, and the weld asks for more preheat.",
+            title=tr("Filler is far stronger than the metal, pass {number}", number=one.number),
+            message=tr(
+                "{designation} has at least {tensile_mpa:g} MPa, the stronger metal "
+                "{strongest:g} MPa: the joint strains beside the weld, and the weld asks for "
+                "more preheat.",
+                designation=filler.designation,
+                tensile_mpa=filler.tensile_mpa,
+                strongest=strongest,
+            ),
             actual=f"{filler.tensile_mpa:g} MPa",
             limit=f"{strongest + OVER_MATCH_MPA:g} MPa",
-            remedy="Choose a class nearer the metal's strength.",
+            remedy=tr("Choose a class nearer the metal's strength."),
             citations=(COMMON_PRACTICE,),
         )
     yield Finding(
@@ -152,14 +181,18 @@ def _strength(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> It
         verdict="complies" if fits else "violates",
         obligation="recommendation",
         path=f"passes.{index}.filler.designation",
-        title=f"Filler matches the metal's strength, pass {one.number}"
+        title=tr("Filler matches the metal's strength, pass {number}", number=one.number)
         if fits
-        else f"Filler is weaker than the metal, pass {one.number}",
-        message=f"{filler.designation} has at least {filler.tensile_mpa:g} MPa, "
-        f"the weaker metal {wanted:g} MPa.",
+        else tr("Filler is weaker than the metal, pass {number}", number=one.number),
+        message=tr(
+            "{designation} has at least {tensile_mpa:g} MPa, the weaker metal {wanted:g} MPa.",
+            designation=filler.designation,
+            tensile_mpa=filler.tensile_mpa,
+            wanted=wanted,
+        ),
         actual=f"{filler.tensile_mpa:g} MPa",
         limit=f"{wanted:g} MPa",
-        remedy="" if fits else "Choose a stronger class, unless under-matching is meant.",
+        remedy="" if fits else tr("Choose a stronger class, unless under-matching is meant."),
         citations=(*filler.sources.citations[-1:], *(metal.citation for metal in metals[:1])),
         unchecked=(*filler.sources.unchecked, *metals[0].unchecked),
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from welding.citation import Citation
 from welding.documents.shelf import OwnMetal
+from welding.language import tr
 from welding.metals.catalogue import MAGNETIC, Metal
 from welding.metals.grouping import group_of
 
@@ -21,7 +22,7 @@ def as_metal(own: OwnMetal) -> Metal:
     return Metal(
         name=own.name,
         also=own.also,
-        standard=own.standard or "own record",
+        standard=own.standard or tr("own record"),
         family=own.family,
         condition=own.condition or "",
         yield_steps_mpa=steps,

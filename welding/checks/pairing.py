@@ -13,6 +13,7 @@ from welding.codebook.table import load_table
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Obligation
+from welding.language import tr
 from welding.metals.catalogue import Metal
 
 PAIRING = Citation(
@@ -74,9 +75,12 @@ def pairing_findings(draft: Draft) -> Iterator[Finding]:
             yield ask(
                 "metal.weldable",
                 f"base_metals.{index}.designation",
-                f"{one.designation} is no alloy for arc welding",
-                f"{one.designation} cracks as it freezes; it is riveted, bolted or stir-welded.",
-                "Choose another alloy, or another way to join it.",
+                tr("{designation} is no alloy for arc welding", designation=one.designation),
+                tr(
+                    "{designation} cracks as it freezes; it is riveted, bolted or stir-welded.",
+                    designation=one.designation,
+                ),
+                tr("Choose another alloy, or another way to join it."),
                 verdict="violates",
             )
     if not metals or len(metals) < len(stated):
@@ -99,9 +103,9 @@ def _without_filler(index: int, one: Pass, metals: list[Metal]) -> Iterator[Find
         yield ask(
             "filler.autogenous",
             f"passes.{index}.filler.designation",
-            of_pass("6xxx aluminium without filler", one),
-            "Melted by itself, this alloy has about 1 % Mg2Si in the pool and cracks as it freezes.",
-            "Add 4043 or 5356.",
+            of_pass(tr("6xxx aluminium without filler"), one),
+            tr("Melted by itself, this alloy has about 1 % Mg2Si in the pool and cracks as it freezes."),
+            tr("Add 4043 or 5356."),
             verdict="violates",
         )
 
@@ -112,7 +116,8 @@ def _suits(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> Findi
     hint = _hint(one, filler, metals)
     obligation, message, remedy = trouble or (
         "requirement",
-        f"{filler.designation} suits {names}." + (f" {hint}" if hint else ""),
+        tr("{designation} suits {names}.", designation=filler.designation, names=names)
+        + (f" {hint}" if hint else ""),
         "",
     )
     table = load_table("welding.checks", "aluminium_pairs")
@@ -122,7 +127,7 @@ def _suits(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> Findi
         verdict="violates" if trouble else "complies",
         obligation=obligation,
         path=f"passes.{index}.filler.designation",
-        title=of_pass("Filler does not suit the metal" if trouble else "Filler suits the metal", one),
+        title=of_pass(tr("Filler does not suit the metal") if trouble else tr("Filler suits the metal"), one),
         message=message,
         actual=filler.designation,
         limit=names,
@@ -136,13 +141,13 @@ def _hint(one: Pass, filler: Decoded, metals: list[Metal]) -> str:
     """What else to know of a pairing that is sound."""
     alloy, kinds = _alloy(filler), {_KIND_OF_METAL[metal.family] for metal in metals}
     if kinds == {"stainless"} and one.process in _HIGH_SILICON and re.fullmatch(r"3\d\dL", alloy):
-        return f"The high-silicon ER{alloy}Si wets the toes better and spatters less."
+        return tr("The high-silicon ER{alloy}Si wets the toes better and spatters less.", alloy=alloy)
     if kinds == {"copper"} and filler.classed != "ERCu":
-        return "Bronze is easier, but its colour and etch differ; filler cut from the parent matches."
+        return tr("Bronze is easier, but its colour and etch differ; filler cut from the parent matches.")
     if kinds == {"aluminium"} and alloy.startswith("4"):
-        return "The seam turns dark when anodised."
+        return tr("The seam turns dark when anodised.")
     if kinds == {"aluminium"} and alloy.startswith(("5356", "5183", "5556", "5654", "5087")):
-        return "More than 3 % Mg: not for service above 65 °C, where it corrodes under stress."
+        return tr("More than 3 % Mg: not for service above 65 °C, where it corrodes under stress.")
     return ""
 
 
@@ -159,8 +164,8 @@ def _trouble(filler: Decoded, metals: list[Metal]) -> tuple[Obligation, str, str
             return None
         return (
             "requirement",
-            f"{name} is {kind} filler on nickel alloy: it dilutes and cracks.",
-            "Choose a nickel filler, such as ERNiCr-3 or ERNiCrMo-3.",
+            tr("{name} is {kind} filler on nickel alloy: it dilutes and cracks.", name=name, kind=kind),
+            tr("Choose a nickel filler, such as ERNiCr-3 or ERNiCrMo-3."),
         )
     if kind == "nickel" and kinds <= {"steel", "stainless"}:
         return None  # nickel joins unlike steels, and serves in cold and heat
@@ -168,38 +173,49 @@ def _trouble(filler: Decoded, metals: list[Metal]) -> tuple[Obligation, str, str
         if kinds != {"aluminium"} or kind != "aluminium":
             return (
                 "requirement",
-                f"{name} is {kind} filler; aluminium is welded to aluminium only, with its own fillers.",
-                "Choose a filler of the metal's family.",
+                tr(
+                    "{name} is {kind} filler; aluminium is welded to aluminium only, with its own fillers.",
+                    name=name,
+                    kind=kind,
+                ),
+                tr("Choose a filler of the metal's family."),
             )
         return _aluminium(alloy, name, metals)
     if "copper" in kinds:
         between = len(kinds) > 1 and filler.classed.startswith(("ERNiCu", "ENiCu", "ERNi-", "ENi-"))
         if kind == "copper" or between:
             return None
-        return "requirement", f"{name} is {kind} filler on copper.", "Choose a copper filler."
+        return (
+            "requirement",
+            tr("{name} is {kind} filler on copper.", name=name, kind=kind),
+            tr("Choose a copper filler."),
+        )
     if kind == "copper":
         return None  # bronze brazes steel and stainless as well
     if kinds == {"steel"}:
         if kind == "stainless":
             return (
                 "recommendation",
-                f"{name} is stainless filler on carbon steel: dear, and hard where 308 is diluted.",
-                "Choose a steel filler, or 309L or 312 where it is meant.",
+                tr(
+                    "{name} is stainless filler on carbon steel: dear, and hard where 308 is diluted.",
+                    name=name,
+                ),
+                tr("Choose a steel filler, or 309L or 312 where it is meant."),
             )
         return None
     if kind == "steel":
         return (
             "requirement",
-            f"{name} is steel filler on stainless steel: no corrosion resistance, and hard.",
-            "Choose a stainless filler.",
+            tr("{name} is steel filler on stainless steel: no corrosion resistance, and hard.", name=name),
+            tr("Choose a stainless filler."),
         )
     if kinds == {"steel", "stainless"}:
         if alloy.startswith(_TOUGH_MIXERS):
             return None
         return (
             "requirement",
-            f"{name} between carbon and stainless steel dilutes to martensite.",
-            "Choose 309L, or 309LMo for grades with molybdenum.",
+            tr("{name} between carbon and stainless steel dilutes to martensite.", name=name),
+            tr("Choose 309L, or 309LMo for grades with molybdenum."),
         )
     return _stainless(alloy, name, metals)
 
@@ -215,8 +231,8 @@ def _stainless(alloy: str, name: str, metals: list[Metal]) -> tuple[Obligation, 
     if "duplex" in families and not alloy.startswith(_DUPLEX) and not alloy.startswith("309LMo"):
         return (
             "recommendation",
-            f"{name} on duplex leaves the wrong balance of phases.",
-            "Choose 2209, or 2594 for more corrosion resistance.",
+            tr("{name} on duplex leaves the wrong balance of phases.", name=name),
+            tr("Choose 2209, or 2594 for more corrosion resistance."),
         )
     molybdenum = [
         metal.name for metal in metals if metal.chemistry.get("Mo", (0.0, 0.0))[0] >= MOLYBDENUM_FROM_PERCENT
@@ -224,8 +240,12 @@ def _stainless(alloy: str, name: str, metals: list[Metal]) -> tuple[Obligation, 
     if len(molybdenum) == len(metals) and families == {"austenitic"} and not alloy.startswith(_MOLYBDENUM):
         return (
             "recommendation",
-            f"{name} has no molybdenum: {molybdenum[0]} would lose its resistance to pitting at the weld.",
-            "Choose 316L or 317L.",
+            tr(
+                "{name} has no molybdenum: {molybdenum} would lose its resistance to pitting at the weld.",
+                name=name,
+                molybdenum=molybdenum[0],
+            ),
+            tr("Choose 316L or 317L."),
         )
     return None
 
@@ -240,8 +260,12 @@ def _aluminium(alloy: str, name: str, metals: list[Metal]) -> tuple[Obligation, 
     if alloy.startswith("4") and magnesium > 2.5:
         return (
             "requirement",
-            f"{name} on a metal with about {magnesium:g} % Mg forms brittle Mg2Si.",
-            "Choose 5356, 5183 or 5556.",
+            tr(
+                "{name} on a metal with about {magnesium:g} % Mg forms brittle Mg2Si.",
+                name=name,
+                magnesium=magnesium,
+            ),
+            tr("Choose 5356, 5183 or 5556."),
         )
     groups = [group for metal in metals if (group := _alloy_group(metal))]
     if len(groups) < len(metals):
@@ -254,6 +278,6 @@ def _aluminium(alloy: str, name: str, metals: list[Metal]) -> tuple[Obligation, 
     pair = " to ".join(dict.fromkeys(metal.name for metal in metals))
     return (
         "recommendation",
-        f"{name} is not usual on {pair}; {usual} are.",
-        f"Choose {row['first'][0]}.",
+        tr("{name} is not usual on {pair}; {usual} are.", name=name, pair=pair, usual=usual),
+        tr("Choose {row}.", row=row["first"][0]),
     )

@@ -8,7 +8,9 @@ from dataclasses import replace
 from welding.checks.context import Draft
 from welding.codebook.table import load_table
 from welding.finding import Finding
+from welding.glossary.values import in_words
 from welding.joints.positions import position_is_for
+from welding.language import tr
 
 
 def position_findings(draft: Draft) -> Iterator[Finding]:
@@ -25,11 +27,15 @@ def position_findings(draft: Draft) -> Iterator[Finding]:
             rule="position.progression",
             verdict="undecided",
             path=f"positions.{index}",
-            title=f"{position}: uphill or downhill?",
-            message=f"{position} is {row['words']}; which way the passes run is not stated.",
+            title=tr("{position}: uphill or downhill?", position=position),
+            message=tr(
+                "{position} is {row}; which way the passes run is not stated.",
+                position=position,
+                row=tr(row["words"]),
+            ),
             actual=position,
-            limit="up or down",
-            remedy="State the progression in each pass.",
+            limit=tr("up or down"),
+            remedy=tr("State the progression in each pass."),
             citations=(table.citation,),
             unchecked=table.unchecked,
         )
@@ -39,13 +45,26 @@ def position_findings(draft: Draft) -> Iterator[Finding]:
                 base,
                 rule="position.weld",
                 verdict="complies" if fits else "violates",
-                title=f"{position} suits the weld" if fits else f"{position} is not for this weld",
-                message=f"{position} ({row['words']}) is a position of "
-                f"{' and '.join(row['welds'])} welds; this is a {weld} weld."
+                title=tr("{position} suits the weld", position=position)
+                if fits
+                else tr("{position} is not for this weld", position=position),
+                message=tr(
+                    "{position} ({row}) is a position of {row2} welds; this is a {weld} weld.",
+                    position=position,
+                    row=tr(row["words"]),
+                    row2=tr(" and ").join(tr(one) for one in row["welds"]),
+                    weld=tr(weld) if weld else "",
+                )
                 if weld in row["welds"] or not fits
-                else f"{position} ({row['words']}) is for fillet welds and for groove welds of such a joint.",
-                limit=f"a position of {weld} welds",
-                remedy="" if fits else f"Choose a position of {weld} welds.",
+                else tr(
+                    "{position} ({row}) is for fillet welds and for groove welds of such a joint.",
+                    position=position,
+                    row=tr(row["words"]),
+                ),
+                limit=tr("a position of {weld} welds", weld=tr(weld) if weld else ""),
+                remedy=""
+                if fits
+                else tr("Choose a position of {weld} welds.", weld=tr(weld) if weld else ""),
             )
         said = {one.progression for one in draft.procedure.passes if one.progression}
         if row["progression"] == "open" and not said:
@@ -54,9 +73,13 @@ def position_findings(draft: Draft) -> Iterator[Finding]:
             yield replace(
                 base,
                 verdict="violates",
-                title=f"{position} runs {row['progression']}",
-                message=f"{position} is {row['words']}; a pass is stated to run "
-                f"{'down' if row['progression'] == 'up' else 'up'}.",
+                title=tr("{position} runs {row}", position=position, row=in_words(row["progression"])),
+                message=tr(
+                    "{position} is {row}; a pass is stated to run {value}.",
+                    position=position,
+                    row=tr(row["words"]),
+                    value="down" if row["progression"] == "up" else "up",
+                ),
                 limit=row["progression"],
-                remedy="Correct the progression or the position.",
+                remedy=tr("Correct the progression or the position."),
             )

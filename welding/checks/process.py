@@ -9,6 +9,7 @@ from welding.checks.filler import polarities_of
 from welding.citation import Citation
 from welding.documents.procedure import Pass
 from welding.finding import Finding
+from welding.language import tr
 
 ISO_4063 = Citation(
     document="ISO 4063", clause="definitions of processes", provenance="memory", confidence="high"
@@ -45,27 +46,33 @@ def _gas(index: int, one: Pass) -> Iterator[Finding]:
     text = "+".join(f"{name} {share:g}" for name, share in parts.items())
     bad, remedy = "", ""
     if one.process in SELF_SHIELDED:
-        bad = f"process {one.process} shields itself; no gas is used with it"
-        remedy = "Remove the gas, or choose the gas-shielded process."
+        bad = tr("process {process} shields itself; no gas is used with it", process=one.process)
+        remedy = tr("Remove the gas, or choose the gas-shielded process.")
     elif one.process in ACTIVE_WIRE and active == 0:
-        bad = f"process {one.process} is active-gas welding, {text} is inert"
-        remedy = "Call it 131, or choose an active gas." if one.process == "135" else "Choose an active gas."
+        bad = tr("process {process} is active-gas welding, {text} is inert", process=one.process, text=text)
+        remedy = (
+            tr("Call it 131, or choose an active gas.")
+            if one.process == "135"
+            else tr("Choose an active gas.")
+        )
     elif one.process in INERT_WIRE and active > 0:
-        bad = f"process {one.process} is inert-gas welding, {text} is active"
-        remedy = "Call it 135, or choose an inert gas."
+        bad = tr("process {process} is inert-gas welding, {text} is active", process=one.process, text=text)
+        remedy = tr("Call it 135, or choose an inert gas.")
     elif one.process in TIG and active > 0:
-        bad = f"{text} burns the tungsten away; TIG needs an inert gas"
-        remedy = "Choose argon or an argon-helium mix."
+        bad = tr("{text} burns the tungsten away; TIG needs an inert gas", text=text)
+        remedy = tr("Choose argon or an argon-helium mix.")
     yield Finding(
         rule="gas.process",
         verdict="violates" if bad else "complies",
         path=path,
-        title=f"Gas does not fit the process, pass {one.number}"
+        title=tr("Gas does not fit the process, pass {number}", number=one.number)
         if bad
-        else f"Gas fits the process, pass {one.number}",
-        message=f"{bad[:1].upper()}{bad[1:]}." if bad else f"{text} fits process {one.process}.",
+        else tr("Gas fits the process, pass {number}", number=one.number),
+        message=f"{bad[:1].upper()}{bad[1:]}."
+        if bad
+        else tr("{text} fits process {process}.", text=text, process=one.process),
         actual=text,
-        limit=f"process {one.process}",
+        limit=tr("process {process}", process=one.process),
         remedy=remedy,
         citations=(ISO_4063,),
     )
@@ -82,13 +89,18 @@ def _polarity(index: int, one: Pass, *, named: bool) -> Iterator[Finding]:
         verdict="complies" if fits else "violates",
         obligation="recommendation",
         path=f"passes.{index}.polarity",
-        title=f"Polarity is the usual one, pass {one.number}"
+        title=tr("Polarity is the usual one, pass {number}", number=one.number)
         if fits
-        else f"Polarity is unusual, pass {one.number}",
-        message=f"Process {one.process} runs on {expected}; {one.polarity} is stated."
-        + ("" if fits else " Wrong polarity gives a harsh, shallow arc."),
+        else tr("Polarity is unusual, pass {number}", number=one.number),
+        message=tr(
+            "Process {process} runs on {expected}; {polarity} is stated.",
+            process=one.process,
+            expected=expected,
+            polarity=one.polarity,
+        )
+        + ("" if fits else tr(" Wrong polarity gives a harsh, shallow arc.")),
         actual=one.polarity,
         limit=expected,
-        remedy="" if fits else f"Check the filler's class, then set {usual[0]}.",
+        remedy="" if fits else tr("Check the filler's class, then set {usual}.", usual=usual[0]),
         citations=(POLARITY,),
     )

@@ -12,13 +12,14 @@ from welding.consumables.designations.decode import decode
 from welding.documents.procedure import Pass
 from welding.documents.shelf import Product
 from welding.finding import Finding
+from welding.language import tr, tr_noop
 from welding.ranges import Range
 
 _FIELDS = (
     ("current_a", "current", "current"),
     ("voltage_v", "voltage", "volts"),
-    ("wire_feed_m_min", "wire_feed", "wire feed"),
-    ("extension_mm", "gap", "tip distance"),
+    ("wire_feed_m_min", "wire_feed", tr_noop("wire feed")),
+    ("extension_mm", "gap", tr_noop("tip distance")),
 )
 
 
@@ -45,13 +46,17 @@ def _class(path: str, one: Pass, product: Product, sheet: Citation) -> Iterator[
     yield advise(
         "product.class",
         f"{path}.filler.designation",
-        trouble=f"{product.name} is {bought.designation} on its record; "
-        f"the pass states {stated.designation}.",
+        trouble=tr(
+            "{name} is {designation} on its record; the pass states {designation2}.",
+            name=product.name,
+            designation=bought.designation,
+            designation2=stated.designation,
+        ),
         fine="",
-        titles=(of_pass("Product is of another class", one), ""),
+        titles=(of_pass(tr("Product is of another class"), one), ""),
         actual=stated.designation,
         limit=bought.designation,
-        remedy="Correct the class, or choose another product.",
+        remedy=tr("Correct the class, or choose another product."),
         citations=(sheet,),
     )
 
@@ -60,7 +65,8 @@ def _ranges(draft: Draft, path: str, one: Pass, product: Product, sheet: Citatio
     given = draft.maker_range(one)
     if given is None:
         return
-    for field, kind, words in _FIELDS:
+    for field, kind, named in _FIELDS:
+        words = tr(named)
         planned: Range | None = getattr(one, field)
         limits: Range | None = getattr(given, field)
         if planned is None or limits is None:
@@ -72,15 +78,19 @@ def _ranges(draft: Draft, path: str, one: Pass, product: Product, sheet: Citatio
             f"{path}.{field}",
             trouble=""
             if fits
-            else f"The sheet of {product.name} gives {usual} for this diameter and position; "
-            f"{found} is planned.",
-            fine=f"The sheet of {product.name} gives {usual}.",
+            else tr(
+                "The sheet of {name} gives {usual} for this diameter and position; {found} is planned.",
+                name=product.name,
+                usual=usual,
+                found=found,
+            ),
+            fine=tr("The sheet of {name} gives {usual}.", name=product.name, usual=usual),
             titles=(
-                of_pass(f"Outside the manufacturer's {words}", one),
-                of_pass(f"Inside the manufacturer's {words}", one),
+                of_pass(tr("Outside the manufacturer's {words}", words=words), one),
+                of_pass(tr("Inside the manufacturer's {words}", words=words), one),
             ),
             actual=found,
             limit=usual,
-            remedy="Come back into the sheet's range, or keep it with a trial behind it.",
+            remedy=tr("Come back into the sheet's range, or keep it with a trial behind it."),
             citations=(sheet,),
         )

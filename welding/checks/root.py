@@ -8,7 +8,9 @@ from welding.checks.context import Draft
 from welding.checks.saying import advise, ask, of_pass
 from welding.documents.procedure import Joint
 from welding.finding import Finding
+from welding.glossary.values import in_words
 from welding.heat.by_metal import metal_key
+from welding.language import tr
 
 WIDEST_ON_BACKING_MM = 10.0
 WIDEST_ON_METAL_MM = 13.0
@@ -38,25 +40,35 @@ def _gap(draft: Draft, joint: Joint) -> Iterator[Finding]:
     if gap is None:
         return
     if joint.weld == "fillet":
-        most, what = FILLET_GAP_MM, "a fillet; the leg grows by the gap, and over 5 mm the edge is built up"
+        most, what = (
+            FILLET_GAP_MM,
+            tr("a fillet; the leg grows by the gap, and over 5 mm the edge is built up"),
+        )
     elif joint.backing == "metal":
-        most, what = WIDEST_ON_METAL_MM, "a root on metal backing"
+        most, what = WIDEST_ON_METAL_MM, tr("a root on metal backing")
     elif joint.backing in ("ceramic", "flux"):
-        most, what = WIDEST_ON_BACKING_MM, "one root pass on backing"
+        most, what = WIDEST_ON_BACKING_MM, tr("one root pass on backing")
     elif joint.weld == "cjp-groove" and not joint.back_gouge and joint.sides == "one":
-        most, what = WIDEST_OPEN_MM, "an open root"
+        most, what = WIDEST_OPEN_MM, tr("an open root")
     else:
         return
     found, limit = draft.write(gap, "gap"), draft.write(most, "gap")
     yield advise(
         "joint.gap",
         "joint.preparation.root_gap_mm",
-        trouble=f"A gap of {found} is wide for {what}: up to {limit} is usual." if gap > most + 0.05 else "",
-        fine=f"Up to {limit} is usual.",
-        titles=("Gap is too wide", "Gap is usual"),
+        trouble=tr(
+            "A gap of {found} is wide for {what}: up to {limit} is usual.",
+            found=found,
+            what=what,
+            limit=limit,
+        )
+        if gap > most + 0.05
+        else "",
+        fine=tr("Up to {limit} is usual.", limit=limit),
+        titles=(tr("Gap is too wide"), tr("Gap is usual")),
         actual=found,
         limit=limit,
-        remedy="Close the gap, build up the edge, or plan the root for it.",
+        remedy=tr("Close the gap, build up the edge, or plan the root for it."),
     )
 
 
@@ -72,22 +84,23 @@ def _through(draft: Draft, joint: Joint) -> Iterator[Finding]:
     double = joint.sides == "both" or preparation.form.startswith("double")
     trouble = ""
     if double and not deep and thin > 8 and processes:
-        trouble = (
-            "Welded from both sides without gouging: the second side need not melt into the first, and "
-            "the root is not sure to be fused."
+        trouble = tr(
+            "Welded from both sides without gouging: the second side need not melt into the "
+            "first, and the root is not sure to be fused."
         )
     elif not double and not deep and land > THICKEST_LAND_MM + 0.05 and preparation.form != "square":
-        trouble = (
-            f"A root face of {draft.write(land, 'gap')} is not melted through from one side: the "
-            "penetration is not complete."
+        trouble = tr(
+            "A root face of {root_face} is not melted through from one side: "
+            "the penetration is not complete.",
+            root_face=draft.write(land, "gap"),
         )
     yield advise(
         "joint.penetration",
         "joint.back_gouge" if double else "joint.preparation.root_face_mm",
         trouble=trouble,
-        fine="The root can be melted through, or is made sound from the back.",
-        titles=("Root is not sure to be fused", "Root can be fused"),
-        remedy="Gouge the second side to sound metal, add backing, or reduce the root face.",
+        fine=tr("The root can be melted through, or is made sound from the back."),
+        titles=(tr("Root is not sure to be fused"), tr("Root can be fused")),
+        remedy=tr("Gouge the second side to sound metal, add backing, or reduce the root face."),
     )
 
 
@@ -101,15 +114,19 @@ def _leg(draft: Draft, joint: Joint) -> Iterator[Finding]:
     yield advise(
         "joint.leg-over",
         "joint.leg1_mm",
-        trouble=f"A leg of {found} is more than {draft.write(thin, 'thickness')} asks for: it distorts "
-        "and costs; a groove, or both sides, takes less."
+        trouble=tr(
+            "A leg of {found} is more than {thin} asks for: it distorts and costs; a groove, "
+            "or both sides, takes less.",
+            found=found,
+            thin=draft.write(thin, "thickness"),
+        )
         if leg > most + 0.05
         else "",
-        fine=f"Up to about {limit} is usual.",
-        titles=("Fillet is overlarge", "Fillet is in proportion"),
+        fine=tr("Up to about {limit} is usual.", limit=limit),
+        titles=(tr("Fillet is overlarge"), tr("Fillet is in proportion")),
         actual=found,
         limit=limit,
-        remedy="Weld both sides, or prepare the edge.",
+        remedy=tr("Weld both sides, or prepare the edge."),
     )
 
 
@@ -129,13 +146,19 @@ def _weave(draft: Draft) -> Iterator[Finding]:
         yield advise(
             "bead.weave",
             f"passes.{index}.weave_max_mm",
-            trouble=f"Weaving {draft.write(one.weave_max_mm, 'gap')} wide on quenched and tempered steel "
-            "raises the heat input; stringers are usual."
+            trouble=tr(
+                "Weaving {weave_max_mm} wide on quenched and tempered steel raises the heat "
+                "input; stringers are usual.",
+                weave_max_mm=draft.write(one.weave_max_mm, "gap"),
+            )
             if one.weave_max_mm > most
             else "",
-            fine="Stringers or narrow weaves are usual.",
-            titles=(of_pass("Weave is wide for the steel", one), of_pass("Weave is narrow enough", one)),
-            remedy="Lay stringers.",
+            fine=tr("Stringers or narrow weaves are usual."),
+            titles=(
+                of_pass(tr("Weave is wide for the steel"), one),
+                of_pass(tr("Weave is narrow enough"), one),
+            ),
+            remedy=tr("Lay stringers."),
         )
 
 
@@ -145,14 +168,17 @@ def _hydrogen(draft: Draft) -> Iterator[Finding]:
     metals = [metal for one in stated if (metal := draft.metal(one))]
     if not metals or all(metal.family in HYDROGEN_SUITS for metal in metals):
         return
-    families = " and ".join(sorted({metal.family.replace("-", " ") for metal in metals}))
+    families = tr(" and ").join(sorted({in_words(metal.family) for metal in metals}))
     for index, one in enumerate(draft.procedure.passes):
         if one.gas is not None and one.gas.components_percent.get("H2", 0.0) > 0:
             yield ask(
                 "gas.hydrogen",
                 f"passes.{index}.gas",
-                of_pass("Hydrogen in the gas", one),
-                f"Hydrogen in the shielding gas embrittles {families} metal: it cracks, or is porous.",
-                "Choose argon, or argon with helium; on duplex up to 2 % nitrogen.",
+                of_pass(tr("Hydrogen in the gas"), one),
+                tr(
+                    "Hydrogen in the shielding gas embrittles {families} metal: it cracks, or is porous.",
+                    families=families,
+                ),
+                tr("Choose argon, or argon with helium; on duplex up to 2 % nitrogen."),
                 verdict="violates",
             )

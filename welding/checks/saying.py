@@ -5,6 +5,7 @@ from __future__ import annotations
 from welding.citation import COMMON_PRACTICE, Citation
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Verdict
+from welding.language import tr
 
 
 def advise(
@@ -67,4 +68,4 @@ def ask(
 
 def of_pass(words: str, one: Pass) -> str:
     """``words, pass 3``."""
-    return f"{words}, pass {one.number}"
+    return tr("{words}, pass {number}", words=words, number=one.number)

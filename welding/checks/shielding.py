@@ -9,6 +9,7 @@ from welding.checks.filler import TIG
 from welding.checks.saying import advise, ask, of_pass
 from welding.documents.procedure import Pass
 from welding.finding import Finding
+from welding.language import tr
 from welding.setup.fields import fields_citation, setup_fields
 from welding.setup.flow import PURGE_L_MIN, flow_advice, post_flow_s
 
@@ -48,18 +49,22 @@ def _flow(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
     found, usual = (draft.write_range(value, "flow") for value in (planned, advice.usual))
     trouble = ""
     if little or much:
-        trouble = f"{found} is {'little' if little else 'much'} for {advice.basis}: {usual} is usual. " + (
-            "Air gets in." if little else "Too fast a stream swirls air in."
-        )
+        trouble = tr(
+            "{found} is {value} for {basis}: {usual} is usual. ",
+            found=found,
+            value=tr("little") if little else tr("much"),
+            basis=advice.basis,
+            usual=usual,
+        ) + (tr("Air gets in.") if little else tr("Too fast a stream swirls air in."))
     yield advise(
         "gas.flow",
         f"{path}.gas.flow_l_min",
         trouble=trouble,
-        fine=f"{usual} is usual by {advice.basis}.",
-        titles=(of_pass("Gas flow is unusual", one), of_pass("Gas flow is usual", one)),
+        fine=tr("{usual} is usual by {basis}.", usual=usual, basis=advice.basis),
+        titles=(of_pass(tr("Gas flow is unusual"), one), of_pass(tr("Gas flow is usual"), one)),
         actual=found,
         limit=usual,
-        remedy=f"Set {usual}.",
+        remedy=tr("Set {usual}.", usual=usual),
         citations=(advice.citation,),
     )
 
@@ -72,15 +77,18 @@ def _post_flow(path: str, one: Pass) -> Iterator[Finding]:
     yield advise(
         "gas.post-flow",
         f"{path}.gas_times.post_flow_s",
-        trouble=f"{stated:g} s of gas after the arc is short at {one.current_a.max:g} A: tungsten and crater "
-        "turn grey."
+        trouble=tr(
+            "{stated:g} s of gas after the arc is short at {max:g} A: tungsten and crater turn grey.",
+            stated=stated,
+            max=one.current_a.max,
+        )
         if stated < usual * SHORTEST_POST_FLOW
         else "",
-        fine=f"A second for every 10 A, at least 5 s, is usual: {usual:.0f} s here.",
-        titles=(of_pass("Gas stops early", one), of_pass("Gas after the arc", one)),
+        fine=tr("A second for every 10 A, at least 5 s, is usual: {usual:.0f} s here.", usual=usual),
+        titles=(of_pass(tr("Gas stops early"), one), of_pass(tr("Gas after the arc"), one)),
         actual=f"{stated:g} s",
-        limit=f"about {usual:.0f} s",
-        remedy=f"Set about {usual:.0f} s.",
+        limit=tr("about {usual:.0f} s", usual=usual),
+        remedy=tr("Set about {usual:.0f} s.", usual=usual),
     )
 
 
@@ -104,9 +112,9 @@ def _purge(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
             yield ask(
                 "purge.root",
                 f"{path}.purge",
-                of_pass("Back of the root is not purged", one),
-                "The back of an open root with chromium or nickel scales to a crust without purge.",
-                "Add a purge, or say in the notes why none is needed.",
+                of_pass(tr("Back of the root is not purged"), one),
+                tr("The back of an open root with chromium or nickel scales to a crust without purge."),
+                tr("Add a purge, or say in the notes why none is needed."),
                 verdict="violates",
             )
         return
@@ -114,9 +122,9 @@ def _purge(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
         yield ask(
             "purge.oxygen",
             f"{path}.purge.oxygen_ppm",
-            of_pass("Purge: down to how much oxygen?", one),
-            "The oxygen that the purge must fall below is not stated.",
-            "State it in ppm; 50 ppm leaves straw at most.",
+            of_pass(tr("Purge: down to how much oxygen?"), one),
+            tr("The oxygen that the purge must fall below is not stated."),
+            tr("State it in ppm; 50 ppm leaves straw at most."),
         )
     flow = one.purge.flow_l_min
     if flow is not None:
@@ -124,15 +132,22 @@ def _purge(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
         yield advise(
             "purge.flow",
             f"{path}.purge.flow_l_min",
-            trouble=f"{draft.write_range(flow, 'flow')} is unusual while welding: "
-            "too much blows the root out, too little lets air in."
+            trouble=tr(
+                "{write_range} is unusual while welding: too much blows the root out, too little "
+                "lets air in.",
+                write_range=draft.write_range(flow, "flow"),
+            )
             if off
             else "",
-            fine=f"{draft.write_range(PURGE_L_MIN, 'flow')} is usual while welding.",
-            titles=(of_pass("Purge flow is unusual", one), of_pass("Purge flow is usual", one)),
+            fine=tr(
+                "{write_range} is usual while welding.", write_range=draft.write_range(PURGE_L_MIN, "flow")
+            ),
+            titles=(of_pass(tr("Purge flow is unusual"), one), of_pass(tr("Purge flow is usual"), one)),
             actual=draft.write_range(flow, "flow"),
             limit=draft.write_range(PURGE_L_MIN, "flow"),
-            remedy=f"Set {draft.write_range(PURGE_L_MIN, 'flow')} once the air is out.",
+            remedy=tr(
+                "Set {write_range} once the air is out.", write_range=draft.write_range(PURGE_L_MIN, "flow")
+            ),
         )
 
 
@@ -141,17 +156,32 @@ def _odd_fields(path: str, one: Pass) -> Iterator[Finding]:
         if field.path == "gas" or "." in field.path or getattr(one, field.path) is None:
             continue  # gas has a finding of its own, and a part goes with its group
         if one.process not in field.processes:
-            why = f"process {one.process} has none"
+            why = tr("process {process} has none", process=one.process)
         elif field.polarity and one.polarity not in (field.polarity, None):
-            why = f"the polarity is {one.polarity}"
+            why = tr("the polarity is {polarity}", polarity=one.polarity)
         else:
             continue
         yield advise(
             "setup.field",
             f"{path}.{field.path}",
-            trouble=f"{field.words[:1].upper()}{field.words[1:]} is stated, and {why}.",
+            trouble=tr(
+                "{upper}{words} is stated, and {why}.",
+                upper=field.words[:1].upper(),
+                words=field.words[1:],
+                why=why,
+            ),
             fine="",
-            titles=(of_pass(f"{field.words[:1].upper()}{field.words[1:]} does not belong here", one), ""),
-            remedy="Take it out, or correct the process.",
+            titles=(
+                of_pass(
+                    tr(
+                        "{upper}{words} does not belong here",
+                        upper=field.words[:1].upper(),
+                        words=field.words[1:],
+                    ),
+                    one,
+                ),
+                "",
+            ),
+            remedy=tr("Take it out, or correct the process."),
             citations=(fields_citation(),),
         )

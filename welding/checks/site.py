@@ -10,6 +10,7 @@ from welding.checks.filler import TIG, WIRE
 from welding.checks.saying import ask
 from welding.citation import COMMON_PRACTICE, Citation
 from welding.finding import Finding, Obligation
+from welding.language import tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -38,9 +39,12 @@ def site_findings(draft: Draft, of_code: WindLimit | None) -> Iterator[Finding]:
             yield ask(
                 "wind.gas",
                 "site.wind_m_s",
-                "Gas-shielded welding outdoors: how much wind?",
-                f"Process {gas[0]} needs shelter from wind, and the wind at the joint is not stated.",
-                "State the wind inside the shelter, or choose a process without gas.",
+                tr("Gas-shielded welding outdoors: how much wind?"),
+                tr(
+                    "Process {gas} needs shelter from wind, and the wind at the joint is not stated.",
+                    gas=gas[0],
+                ),
+                tr("State the wind inside the shelter, or choose a process without gas."),
             )
         return
     limit = of_code or (TIG_PRACTICE if any(one in TIG for one in gas) else PRACTICE)
@@ -50,14 +54,22 @@ def site_findings(draft: Draft, of_code: WindLimit | None) -> Iterator[Finding]:
         verdict="violates" if over else "complies",
         obligation=limit.obligation,
         path="site.wind_m_s",
-        title="Too much wind for gas-shielded welding" if over else "Wind is low enough for gas",
-        message=f"At {site.wind_m_s:g} m/s the gas of process {gas[0]} is blown away; "
-        f"{limit.m_s:.2g} m/s is the most."
+        title=tr("Too much wind for gas-shielded welding") if over else tr("Wind is low enough for gas"),
+        message=tr(
+            "At {wind_m_s:g} m/s the gas of process {gas} is blown away; {m_s:.2g} m/s is the most.",
+            wind_m_s=site.wind_m_s,
+            gas=gas[0],
+            m_s=limit.m_s,
+        )
         if over
-        else f"{site.wind_m_s:g} m/s at the joint; {limit.m_s:.2g} m/s is the most.",
+        else tr(
+            "{wind_m_s:g} m/s at the joint; {m_s:.2g} m/s is the most.", wind_m_s=site.wind_m_s, m_s=limit.m_s
+        ),
         actual=f"{site.wind_m_s:g} m/s",
         limit=f"{limit.m_s:.2g} m/s",
-        remedy="Shelter the joint, or weld with covered electrodes or self-shielded wire." if over else "",
+        remedy=tr("Shelter the joint, or weld with covered electrodes or self-shielded wire.")
+        if over
+        else "",
         citations=(limit.citation,),
         unchecked=limit.unchecked,
     )

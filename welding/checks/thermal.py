@@ -8,8 +8,10 @@ from welding.checks.context import Draft
 from welding.checks.saying import advise
 from welding.codebook.table import load_table
 from welding.finding import Finding
+from welding.glossary.values import in_words
 from welding.heat.by_metal import HARDENING, metal_key
 from welding.heat.preheat import method_b
+from welding.language import tr
 from welding.metals.equivalents import equivalents
 
 INTERPASS_SLACK_C = 30.0
@@ -42,18 +44,23 @@ def _interpass(draft: Draft) -> Iterator[Finding]:
     if len(rows) > 1:  # beside a metal that is preheated higher it cannot be held lower than that
         usual = max(usual, max(float(one["preheat_c"]) for one in rows) + 50)
     found, limit = draft.write(stated, "temperature"), draft.write(usual, "temperature")
-    words = row["metal"].replace("-", " ")
+    words = in_words(row["metal"])
     yield advise(
         "temperature.interpass",
         "thermal.interpass_max_c",
-        trouble=f"{found} between passes is hot for {words}; {limit} is usual."
+        trouble=tr(
+            "{found} between passes is hot for {words}; {limit} is usual.",
+            found=found,
+            words=words,
+            limit=limit,
+        )
         if stated > usual + INTERPASS_SLACK_C
         else "",
-        fine=f"{limit} between passes is usual for {words}.",
-        titles=("Interpass maximum is high", "Interpass maximum is usual"),
+        fine=tr("{limit} between passes is usual for {words}.", limit=limit, words=words),
+        titles=(tr("Interpass maximum is high"), tr("Interpass maximum is usual")),
         actual=found,
         limit=limit,
-        remedy=f"Let it cool to {limit}, or keep it with the manufacturer's statement.",
+        remedy=tr("Let it cool to {limit}, or keep it with the manufacturer's statement.", limit=limit),
         citations=(table.citation_of(row),),
     )
 
@@ -91,13 +98,23 @@ def _preheat(draft: Draft) -> Iterator[Finding]:
     yield advise(
         "preheat.method-b",
         "thermal.preheat_min_c",
-        trouble=f"Preheat is {found}; EN 1011-2 method B asks for {limit} with this heat's chemistry."
+        trouble=tr(
+            "Preheat is {found}; EN 1011-2 method B asks for {limit} with this heat's chemistry.",
+            found=found,
+            limit=limit,
+        )
         if stated < needed - PREHEAT_SLACK_C and needed > 20
         else "",
-        fine=f"EN 1011-2 method B asks for {limit} with this heat's chemistry; {found} is stated.",
-        titles=("Preheat is below method B", "Preheat suits method B"),
+        fine=tr(
+            "EN 1011-2 method B asks for {limit} with this heat's chemistry; {found} is stated.",
+            limit=limit,
+            found=found,
+        ),
+        titles=(tr("Preheat is below method B"), tr("Preheat suits method B")),
         actual=found,
         limit=limit,
-        remedy=f"Preheat to {limit}, raise the heat input, or take a filler with less hydrogen.",
+        remedy=tr(
+            "Preheat to {limit}, raise the heat input, or take a filler with less hydrogen.", limit=limit
+        ),
         citations=(worst.citation,),
     )

@@ -12,6 +12,7 @@ from welding.citation import COMMON_PRACTICE
 from welding.documents.procedure import Pass
 from welding.finding import Finding
 from welding.heat.pulse import rectangular_pulse
+from welding.language import tr
 from welding.setup.tungsten import carried_current, tungsten_named
 
 LARGEST_USUAL_CUP = 16
@@ -42,9 +43,9 @@ def _type(path: str, one: Pass) -> Iterator[Finding]:
         yield ask(
             "tungsten.type",
             f"{path}.tungsten.type",
-            of_pass("Tungsten is not understood", one),
-            f"{one.tungsten.type} is no tungsten known here.",
-            "Write it as WLa20, EWLa-2 or 2 % lanthanated.",
+            of_pass(tr("Tungsten is not understood"), one),
+            tr("{type_} is no tungsten known here.", type_=one.tungsten.type),
+            tr("Write it as WLa20, EWLa-2 or 2 % lanthanated."),
         )
         return
     if one.polarity is None:
@@ -54,15 +55,28 @@ def _type(path: str, one: Pass) -> Iterator[Finding]:
     yield advise(
         "tungsten.type",
         f"{path}.tungsten.type",
-        trouble=f"{kind.iso} ({kind.addition}) does not suit {one.polarity} well." if bad else "",
-        fine=f"{kind.iso} ({kind.addition}, tip {kind.colour}) suits {one.polarity}.",
+        trouble=tr(
+            "{iso} ({addition}) does not suit {polarity} well.",
+            iso=kind.iso,
+            addition=kind.addition,
+            polarity=one.polarity,
+        )
+        if bad
+        else "",
+        fine=tr(
+            "{iso} ({addition}, tip {colour}) suits {polarity}.",
+            iso=kind.iso,
+            addition=kind.addition,
+            colour=kind.colour,
+            polarity=one.polarity,
+        ),
         titles=(
-            of_pass("Tungsten does not suit the current", one),
-            of_pass("Tungsten suits the current", one),
+            of_pass(tr("Tungsten does not suit the current"), one),
+            of_pass(tr("Tungsten suits the current"), one),
         ),
         actual=kind.iso,
-        limit=f"a type for {one.polarity}",
-        remedy="Take a lanthanated or ceriated one.",
+        limit=tr("a type for {polarity}", polarity=one.polarity),
+        remedy=tr("Take a lanthanated or ceriated one."),
         citations=(kind.citation,),
         unchecked=kind.unchecked,
     )
@@ -96,16 +110,27 @@ def _current(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
     yield advise(
         "tungsten.current",
         f"{path}.tungsten.diameter_mm",
-        trouble=f"{current:.0f} A overloads a tungsten of {size} on {one.polarity}; it carries up to "
-        f"{usual.max:g} A and would melt into the weld."
+        trouble=tr(
+            "{current:.0f} A overloads a tungsten of {size} on {polarity}; it carries up to "
+            "{max:g} A and would melt into the weld.",
+            current=current,
+            size=size,
+            polarity=one.polarity,
+            max=usual.max,
+        )
         if over
         else "",
-        fine=f"A tungsten of {size} carries up to {usual.max:g} A on {one.polarity}; "
-        f"{current:.0f} A is planned.",
-        titles=(of_pass("Tungsten is overloaded", one), of_pass("Tungsten carries the current", one)),
+        fine=tr(
+            "A tungsten of {size} carries up to {max:g} A on {polarity}; {current:.0f} A is planned.",
+            size=size,
+            max=usual.max,
+            polarity=one.polarity,
+            current=current,
+        ),
+        titles=(of_pass(tr("Tungsten is overloaded"), one), of_pass(tr("Tungsten carries the current"), one)),
         actual=f"{current:.0f} A",
         limit=f"{usual.max:g} A",
-        remedy="Take the next larger tungsten, or less current.",
+        remedy=tr("Take the next larger tungsten, or less current."),
         citations=(carried.citation,),
         unchecked=carried.unchecked,
     )
@@ -118,10 +143,15 @@ def _cup(path: str, one: Pass) -> Iterator[Finding]:
         yield ask(
             "cup.number",
             f"{path}.cup.number",
-            of_pass("Is the cup's number meant in mm?", one),
-            f"Cup no. {number} has a bore of {number * 25.4 / 16:.1f} mm, since the number counts "
-            f"sixteenths of an inch; a bore of {number} mm is no. {near}.",
-            f"Set no. {near} if mm were meant.",
+            of_pass(tr("Is the cup's number meant in mm?"), one),
+            tr(
+                "Cup no. {number} has a bore of {number2:.1f} mm, since the number counts "
+                "sixteenths of an inch; a bore of {number} mm is no. {near}.",
+                number=number,
+                number2=number * 25.4 / 16,
+                near=near,
+            ),
+            tr("Set no. {near} if mm were meant.", near=near),
         )
 
 
@@ -134,13 +164,23 @@ def _pedal(path: str, one: Pass) -> Iterator[Finding]:
         rule="pedal.maximum",
         verdict="violates" if short else "complies",
         path=f"{path}.pedal_max_a",
-        title=of_pass("Pedal's maximum is below the current" if short else "Pedal reaches the current", one),
-        message=f"The pedal reaches {one.pedal_max_a:g} A; {one.current_a.max:g} A is planned."
+        title=of_pass(
+            tr("Pedal's maximum is below the current") if short else tr("Pedal reaches the current"), one
+        ),
+        message=tr(
+            "The pedal reaches {pedal_max_a:g} A; {max:g} A is planned.",
+            pedal_max_a=one.pedal_max_a,
+            max=one.current_a.max,
+        )
         if short
-        else f"The weld runs at about {share:.0f} % of the pedal's {one.pedal_max_a:g} A.",
+        else tr(
+            "The weld runs at about {share:.0f} % of the pedal's {pedal_max_a:g} A.",
+            share=share,
+            pedal_max_a=one.pedal_max_a,
+        ),
         actual=f"{one.pedal_max_a:g} A",
         limit=f"{one.current_a.max:g} A",
-        remedy="Raise the machine's setting." if short else "",
+        remedy=tr("Raise the machine's setting.") if short else "",
         citations=(COMMON_PRACTICE,),
     )
 
@@ -153,16 +193,20 @@ def _pulse_mean(path: str, one: Pass) -> Iterator[Finding]:
         peak_a=pulse.peak_a, background_a=pulse.background_a, peak_share=pulse.peak_share
     ).mean_a
     fits = planned.min * (1 - _MEAN_SLACK) <= mean <= planned.max * (1 + _MEAN_SLACK)
-    stated = f"{planned.min:g} to {planned.max:g} A"
+    stated = tr("{min:g} to {max:g} A", min=planned.min, max=planned.max)
     yield advise(
         "pulse.mean",
         f"{path}.pulse.peak_a",
-        trouble="" if fits else f"This pulse has a mean of {mean:.0f} A; the pass states {stated}.",
-        fine=f"This pulse has a mean of {mean:.0f} A, and the pass states {stated}.",
-        titles=(of_pass("Pulse and current disagree", one), of_pass("Pulse and current agree", one)),
+        trouble=""
+        if fits
+        else tr("This pulse has a mean of {mean:.0f} A; the pass states {stated}.", mean=mean, stated=stated),
+        fine=tr(
+            "This pulse has a mean of {mean:.0f} A, and the pass states {stated}.", mean=mean, stated=stated
+        ),
+        titles=(of_pass(tr("Pulse and current disagree"), one), of_pass(tr("Pulse and current agree"), one)),
         actual=f"{mean:.0f} A",
         limit=stated,
-        remedy="Correct the pulse, or the current.",
+        remedy=tr("Correct the pulse, or the current."),
     )
 
 
@@ -173,23 +217,26 @@ def _polarity(path: str, one: Pass, families: Set[str], named: bool) -> Iterator
     helium = one.gas.components_percent.get("He", 0.0) if one.gas else 0.0
     if light:
         bad = one.polarity == "DCEN" and helium < _HELIUM_FOR_DCEN
-        trouble = "DCEN in argon leaves aluminium's oxide on the pool." if bad else ""
-        usual, remedy = "AC, or DCEN in helium", "Set AC."
+        trouble = tr("DCEN in argon leaves aluminium's oxide on the pool.") if bad else ""
+        usual, remedy = tr("AC, or DCEN in helium"), tr("Set AC.")
     elif named or "aluminium" in families:
         return
     else:
         trouble = (
-            "AC is for aluminium; on other metals it only heats the tungsten."
+            tr("AC is for aluminium; on other metals it only heats the tungsten.")
             if one.polarity == "AC" and families - {"copper"}  # aluminium bronze wants AC
             else ""
         )
-        usual, remedy = "DCEN", "Set DCEN."
+        usual, remedy = "DCEN", tr("Set DCEN.")
     yield advise(
         "polarity.metal",
         f"{path}.polarity",
         trouble=trouble,
-        fine=f"{one.polarity} is usual on this metal.",
-        titles=(of_pass("Polarity does not suit the metal", one), of_pass("Polarity suits the metal", one)),
+        fine=tr("{polarity} is usual on this metal.", polarity=one.polarity),
+        titles=(
+            of_pass(tr("Polarity does not suit the metal"), one),
+            of_pass(tr("Polarity suits the metal"), one),
+        ),
         actual=one.polarity,
         limit=usual,
         remedy=remedy,

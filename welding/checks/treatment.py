@@ -9,6 +9,7 @@ from welding.checks.filler import decoded_of
 from welding.checks.saying import advise, of_pass
 from welding.codebook.table import load_table
 from welding.finding import Finding
+from welding.glossary.values import in_words
 from welding.heat.by_metal import (
     HARDENING,
     THIN_TUBE_MM,
@@ -18,6 +19,7 @@ from welding.heat.by_metal import (
 )
 from welding.heat.cooling import START_C, CoolingJoint, cooling_time
 from welding.heat.preheat import method_b_at_its_ends
+from welding.language import tr
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
 
@@ -52,28 +54,38 @@ def _preheat(draft: Draft, known: list[tuple[Metal, float]]) -> Iterator[Finding
     stated = thermal.preheat_min_c if thermal else None
     if stated is None or any(one.chemistry for one in draft.procedure.base_metals):
         return
-    needed, why = _needed_c(draft, known)
+    needed, why, by_method = _needed_c(draft, known)
     copper = any(metal_key(metal, t) == "copper" for metal, t in known)
     share = FAR_BELOW_COPPER if copper else FAR_BELOW
-    far = FAR_BELOW_METHOD_C if "method B" in why else FAR_BELOW_C
+    far = FAR_BELOW_METHOD_C if by_method else FAR_BELOW_C
     low = stated < needed * share and needed - stated > far
     found, usual = draft.write(stated, "temperature"), draft.write(needed, "temperature")
     yield advise(
         "preheat.typical",
         "thermal.preheat_min_c",
-        trouble=f"Preheat {found} is far below what is usual: about {usual}, {why}." if low else "",
-        fine=f"About {usual} is usual, {why}.",
-        titles=("Preheat is too low for the metal", "Preheat is plausible for the metal"),
+        trouble=tr(
+            "Preheat {found} is far below what is usual: about {usual}, {why}.",
+            found=found,
+            usual=usual,
+            why=why,
+        )
+        if low
+        else "",
+        fine=tr("About {usual} is usual, {why}.", usual=usual, why=why),
+        titles=(tr("Preheat is too low for the metal"), tr("Preheat is plausible for the metal")),
         actual=found,
-        limit=f"about {usual}",
-        remedy=f"Preheat to about {usual}, or show by the heat's certificate that less is enough.",
+        limit=tr("about {usual}", usual=usual),
+        remedy=tr(
+            "Preheat to about {usual}, or show by the heat's certificate that less is enough.", usual=usual
+        ),
     )
 
 
-def _needed_c(draft: Draft, known: list[tuple[Metal, float]]) -> tuple[float, str]:
+def _needed_c(draft: Draft, known: list[tuple[Metal, float]]) -> tuple[float, str, bool]:
+    """Least preheat, why, and whether a method gives it rather than what is usual."""
     table = load_table("welding.heat", "temperatures")
     thick = max(t for _, t in known)
-    best, why = 0.0, ""
+    best, why, by_method = 0.0, "", False
     code = draft.procedure.code
     # AWS D1.1 has a table of its own, which its edition holds the procedure against.
     hydrogen = None if code and code.id.startswith("aws-d1.1") else _hydrogen(draft)
@@ -86,7 +98,7 @@ def _needed_c(draft: Draft, known: list[tuple[Metal, float]]) -> tuple[float, st
         if key.startswith("cr-mo") and thick <= THIN_TUBE_MM:
             usual = 20.0
         if usual >= best:
-            best, why = usual, f"for {key.replace('-', ' ')}"
+            best, why, by_method = usual, tr("for {metal}", metal=in_words(key)), False
         if metal.family in HARDENING and hydrogen is not None:
             cet = next((e.value for e in equivalents(typical_chemistry(metal)) if e.key == "cet"), None)
             if cet is None:
@@ -100,8 +112,9 @@ def _needed_c(draft: Draft, known: list[tuple[Metal, float]]) -> tuple[float, st
             less = 60.0 if draft.single_run_fillet else 0.0
             advised = (found.advised_c or 0.0) - less
             if advised > best:
-                best, why = advised, "by EN 1011-2 method B with a typical chemistry of the grade"
-    return best, why
+                best, by_method = advised, True
+                why = tr("by EN 1011-2 method B with a typical chemistry of the grade")
+    return best, why, by_method
 
 
 def _hydrogen(draft: Draft) -> float | None:
@@ -136,7 +149,7 @@ def _heat(draft: Draft, known: list[tuple[Metal, float]]) -> Iterator[Finding]:
         thin = min(t for _, t in known)
         if thin < float(row["thin_below_mm"]):
             most = min(most, float(row["thin_max_kj_mm"]))
-        words = row["metal"].replace("-", " ")
+        words = in_words(row["metal"])
         for heat in draft.heat:
             one = passes[heat.pass_number]
             middle = (heat.min_kj_mm + heat.max_kj_mm) / 2
@@ -144,14 +157,22 @@ def _heat(draft: Draft, known: list[tuple[Metal, float]]) -> Iterator[Finding]:
             yield advise(
                 "heat-input.metal",
                 f"passes.{one.number - 1}.travel_mm_min",
-                trouble=f"Heat input of about {found} is high for {words}: at most {limit} is usual."
+                trouble=tr(
+                    "Heat input of about {found} is high for {words}: at most {limit} is usual.",
+                    found=found,
+                    words=words,
+                    limit=limit,
+                )
                 if middle > most * BEYOND_HEAT
                 else "",
-                fine=f"At most {limit} is usual for {words}.",
-                titles=(of_pass("Heat input is high for the metal", one), of_pass("Heat input suits", one)),
+                fine=tr("At most {limit} is usual for {words}.", limit=limit, words=words),
+                titles=(
+                    of_pass(tr("Heat input is high for the metal"), one),
+                    of_pass(tr("Heat input suits"), one),
+                ),
                 actual=found,
                 limit=limit,
-                remedy="Lay smaller beads: less current, or faster travel.",
+                remedy=tr("Lay smaller beads: less current, or faster travel."),
                 citations=(table.citation_of(row),),
             )
     if "quenched" in keys:
@@ -180,15 +201,20 @@ def _quenched(draft: Draft, known: list[tuple[Metal, float]], *, uses_k: bool) -
         yield advise(
             "heat-input.t85",
             f"passes.{one.number - 1}.travel_mm_min",
-            trouble=f"Heat input gives a t8/5 of about {seconds:.0f} s; quenched and tempered steel of this "
-            f"strength bears {row['min_s']:g} to {row['max_s']:g} s and softens above."
+            trouble=tr(
+                "Heat input gives a t8/5 of about {seconds:.0f} s; quenched and tempered steel "
+                "of this strength bears {row:g} to {row2:g} s and softens above.",
+                seconds=seconds,
+                row=row["min_s"],
+                row2=row["max_s"],
+            )
             if seconds > row["max_s"] * T85_SLACK
             else "",
-            fine=f"t8/5 is about {seconds:.0f} s.",
-            titles=(of_pass("Heat input is high: slow cooling", one), of_pass("Cooling suits", one)),
+            fine=tr("t8/5 is about {seconds:.0f} s.", seconds=seconds),
+            titles=(of_pass(tr("Heat input is high: slow cooling"), one), of_pass(tr("Cooling suits"), one)),
             actual=f"{seconds:.0f} s",
-            limit=f"{row['min_s']:g} to {row['max_s']:g} s",
-            remedy="Lay smaller beads, or lower preheat and interpass temperature.",
+            limit=tr("{row:g} to {row2:g} s", row=row["min_s"], row2=row["max_s"]),
+            remedy=tr("Lay smaller beads, or lower preheat and interpass temperature."),
             citations=(table.citation_of(row),),
             unchecked=table.unchecked,
         )
@@ -208,40 +234,51 @@ def _pwht(draft: Draft, known: list[tuple[Metal, float]]) -> Iterator[Finding]:
         row = next((r for r in table.rows if r["metal"] == key), None)
         if row is None:
             continue
-        words = key.replace("-", " ")
+        words = in_words(key)
         if pwht is None or hold is None:
             if thick >= float(row["needed_from_mm"]) and not _soft_filler(draft):
                 yield advise(
                     "pwht.needed",
                     "thermal.pwht",
-                    trouble=f"No heat treatment after welding is planned; {words} of "
-                    f"{draft.write(thick, 'thickness')} is tempered.",
+                    trouble=tr(
+                        "No heat treatment after welding is planned; {words} of {thick} is tempered.",
+                        words=words,
+                        thick=draft.write(thick, "thickness"),
+                    ),
                     fine="",
-                    titles=("Heat treatment after welding is missing", ""),
-                    remedy=f"Plan {row['least_c']:g} to {row['most_c']:g} °C.",
+                    titles=(tr("Heat treatment after welding is missing"), ""),
+                    remedy=tr("Plan {row:g} to {row2:g} °C.", row=row["least_c"], row2=row["most_c"]),
                     citations=(table.citation_of(row),),
                 )
             continue
         cold, hot = hold.middle < row["least_c"], hold.middle > row["most_c"]
         low, high = (draft.write(float(row[c]), "temperature") for c in ("least_c", "most_c"))
-        limit = f"{low} to {high}" if row["most_c"] > row["least_c"] else "none"
+        limit = tr("{low} to {high}", low=low, high=high) if row["most_c"] > row["least_c"] else "none"
         trouble = ""
         if row["most_c"] <= row["least_c"]:
-            trouble = f"Heat treatment at {draft.write_range(hold, 'temperature')}: {row['why']}."
+            trouble = tr(
+                "Heat treatment at {write_range}: {row}.",
+                write_range=draft.write_range(hold, "temperature"),
+                row=tr(row["why"]),
+            )
         elif cold or hot:
-            trouble = (
-                f"Heat treatment at {draft.write_range(hold, 'temperature')} is too "
-                f"{'cold' if cold else 'hot'} for {words}, {limit}: {row['why']}."
+            trouble = tr(
+                "Heat treatment at {write_range} is too {value} for {words}, {limit}: {row}.",
+                write_range=draft.write_range(hold, "temperature"),
+                value=tr("cold") if cold else tr("hot"),
+                words=words,
+                limit=limit,
+                row=tr(row["why"]),
             )
         yield advise(
             "pwht.metal",
             "thermal.pwht.hold_c",
             trouble=trouble,
-            fine=f"{limit} is usual for {words}.",
-            titles=("Heat treatment does not suit the metal", "Heat treatment suits the metal"),
+            fine=tr("{limit} is usual for {words}.", limit=limit, words=words),
+            titles=(tr("Heat treatment does not suit the metal"), tr("Heat treatment suits the metal")),
             actual=draft.write_range(hold, "temperature"),
             limit=limit,
-            remedy="Take the temperature of the steel's own standard or manufacturer.",
+            remedy=tr("Take the temperature of the steel's own standard or manufacturer."),
             citations=(table.citation_of(row),),
         )
         least = max(15.0, thick * float(row["minutes_per_mm"]))
@@ -249,15 +286,20 @@ def _pwht(draft: Draft, known: list[tuple[Metal, float]]) -> Iterator[Finding]:
             yield advise(
                 "pwht.hold",
                 "thermal.pwht.hold_min",
-                trouble=f"A hold of {pwht.hold_min:g} min is short at {draft.write(thick, 'thickness')}: "
-                f"about {least:.0f} min is usual, an hour for every 25 mm."
+                trouble=tr(
+                    "A hold of {hold_min:g} min is short at {thick}: about {least:.0f} min is usual, "
+                    "an hour for every 25 mm.",
+                    hold_min=pwht.hold_min,
+                    thick=draft.write(thick, "thickness"),
+                    least=least,
+                )
                 if pwht.hold_min < least * 0.5
                 else "",
-                fine=f"About {least:.0f} min is usual.",
-                titles=("Hold time is short", "Hold time is usual"),
-                actual=f"{pwht.hold_min:g} min",
-                limit=f"about {least:.0f} min",
-                remedy=f"Hold about {least:.0f} min.",
+                fine=tr("About {least:.0f} min is usual.", least=least),
+                titles=(tr("Hold time is short"), tr("Hold time is usual")),
+                actual=tr("{hold_min:g} min", hold_min=pwht.hold_min),
+                limit=tr("about {least:.0f} min", least=least),
+                remedy=tr("Hold about {least:.0f} min.", least=least),
                 citations=(table.citation_of(row),),
             )
 

@@ -11,6 +11,7 @@ from welding.citation import COMMON_PRACTICE
 from welding.codebook.table import load_table
 from welding.documents.procedure import Pass
 from welding.finding import Finding
+from welding.language import tr
 from welding.setup.spray import spray_transition
 
 CORED = ("114", "132", "133", "136", "138")
@@ -44,19 +45,23 @@ def _tip_distance(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
         return
     low, high = row["min_mm"], row["max_mm"]
     off = planned.max < low * (1 - _TIP_SLACK) or planned.min > high * (1 + _TIP_SLACK)
-    usual = f"{draft.write(low, 'gap')} to {draft.write(high, 'gap')}"
+    usual = tr("{low} to {high}", low=draft.write(low, "gap"), high=draft.write(high, "gap"))
     yield advise(
         "extension.usual",
         f"{path}.extension_mm",
-        trouble=f"The tip is usually {usual} from the work; {draft.write_range(planned, 'gap')} is stated. "
-        "Current and penetration change with it."
+        trouble=tr(
+            "The tip is usually {usual} from the work; {write_range} is stated. Current and "
+            "penetration change with it.",
+            usual=usual,
+            write_range=draft.write_range(planned, "gap"),
+        )
         if off
         else "",
-        fine=f"The tip is usually {usual} from the work.",
-        titles=(of_pass("Tip distance is unusual", one), of_pass("Tip distance is usual", one)),
+        fine=tr("The tip is usually {usual} from the work.", usual=usual),
+        titles=(of_pass(tr("Tip distance is unusual"), one), of_pass(tr("Tip distance is usual"), one)),
         actual=draft.write_range(planned, "gap"),
         limit=usual,
-        remedy="Correct the distance, or keep it with a trial behind it.",
+        remedy=tr("Correct the distance, or keep it with a trial behind it."),
         citations=(table.citation_of(row),),
     )
 
@@ -68,21 +73,26 @@ def _rolls(path: str, one: Pass) -> Iterator[Finding]:
     filler = decoded_of(one)
     soft = filler is not None and FAMILIES.get(filler.system) == "aluminium"
     if one.process in CORED:
-        wanted, why = "knurled", "cored wire slips, and is crushed where the rolls are set tight"
+        wanted, why = "knurled", tr("cored wire slips, and is crushed where the rolls are set tight")
     elif soft:
-        wanted, why = "u", "aluminium wire is shaved by sharp grooves"
+        wanted, why = "u", tr("aluminium wire is shaved by sharp grooves")
     else:
-        wanted, why = "v", "knurls mark solid wire and fill the liner with dust"
+        wanted, why = "v", tr("knurls mark solid wire and fill the liner with dust")
     words = {"v": "V-groove", "u": "U-groove", "knurled": "knurled"}
     yield advise(
         "rolls.wire",
         f"{path}.feeder.rolls",
-        trouble=f"{words[rolls].capitalize()} rolls: {why}." if rolls != wanted else "",
-        fine=f"{words[rolls].capitalize()} rolls suit the wire.",
-        titles=(of_pass("Drive rolls do not suit the wire", one), of_pass("Drive rolls suit the wire", one)),
+        trouble=tr("{capitalize} rolls: {why}.", capitalize=words[rolls].capitalize(), why=why)
+        if rolls != wanted
+        else "",
+        fine=tr("{capitalize} rolls suit the wire.", capitalize=words[rolls].capitalize()),
+        titles=(
+            of_pass(tr("Drive rolls do not suit the wire"), one),
+            of_pass(tr("Drive rolls suit the wire"), one),
+        ),
         actual=words[rolls],
         limit=words[wanted],
-        remedy=f"Fit {words[wanted]} rolls.",
+        remedy=tr("Fit {words} rolls.", words=words[wanted]),
     )
 
 
@@ -102,25 +112,32 @@ def _spray(path: str, one: Pass) -> Iterator[Finding]:
     partly = not below and planned.min < needed * (1 - _SPRAY_SLACK)
     trouble = ""
     if below:
-        trouble = (
-            f"This wire sprays from about {needed:.0f} A in this gas; at most {planned.max:g} A is planned."
+        trouble = tr(
+            "This wire sprays from about {needed:.0f} A in this gas; at most {max:g} A is planned.",
+            needed=needed,
+            max=planned.max,
         )
     elif partly:
-        trouble = (
-            f"This wire sprays from about {needed:.0f} A in this gas; the lower end, {planned.min:g} A, "
-            "lies in globular transfer."
+        trouble = tr(
+            "This wire sprays from about {needed:.0f} A in this gas; the lower end, {min:g} "
+            "A, lies in globular transfer.",
+            needed=needed,
+            min=planned.min,
         )
     yield advise(
         "spray.current",
         f"{path}.current_a",
         trouble=trouble,
-        fine=f"This wire sprays from about {needed:.0f} A in this gas.",
-        titles=(of_pass("Too little current for spray", one), of_pass("Enough current for spray", one)),
-        actual=f"{planned.min:g} to {planned.max:g} A",
-        limit=f"from {needed:.0f} A",
-        remedy="Raise the current and feed, take a thinner wire, or pulse."
+        fine=tr("This wire sprays from about {needed:.0f} A in this gas.", needed=needed),
+        titles=(
+            of_pass(tr("Too little current for spray"), one),
+            of_pass(tr("Enough current for spray"), one),
+        ),
+        actual=tr("{min:g} to {max:g} A", min=planned.min, max=planned.max),
+        limit=tr("from {needed:.0f} A", needed=needed),
+        remedy=tr("Raise the current and feed, take a thinner wire, or pulse.")
         if below
-        else "Raise the lower end, or name the transfer otherwise.",
+        else tr("Raise the lower end, or name the transfer otherwise."),
         citations=(found.citation, *((COMMON_PRACTICE,) if found.interpolated else ())),
         unchecked=found.unchecked,
     )

@@ -15,6 +15,8 @@ from dataclasses import dataclass, field
 from functools import cached_property, lru_cache, wraps
 from typing import Any, Literal, ParamSpec, TypeVar
 
+from welding.language import language, tr, usage
+
 Action = Literal["confirm", "correct"]
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -73,7 +75,9 @@ def split_id(number_id: str) -> tuple[str, str, str]:
     """
     parts = number_id.split("/")
     if len(parts) < 3:
-        raise ValueError(f"{number_id!r} is no id of a number; it reads table/row/column")
+        raise ValueError(
+            tr("{number_id!r} is no id of a number; it reads table/row/column", number_id=number_id)
+        )
     return parts[0], "/".join(parts[1:-1]), parts[-1]
 
 
@@ -92,21 +96,27 @@ def using(book: Book) -> Iterator[None]:
         _IN_FORCE.reset(token)
 
 
+LANGUAGES_KEPT = 4
+"""English and one more language, each in the terms of two usages."""
+
+
 def by_book(most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Keep answers of a function that reads tables, apart for each book: a correction is heard at once.
+
+    Answers may hold sentences, so they are kept apart for each language and usage of terms, too.
 
     Args:
         most: How many answers are kept over all books; a look at a correction is a book of its own.
     """
 
     def kept_apart(call: Callable[P, R]) -> Callable[P, R]:
-        @lru_cache(maxsize=most)
+        @lru_cache(maxsize=most * LANGUAGES_KEPT)
         def answer(_: str, *args: P.args, **words: P.kwargs) -> R:
             return call(*args, **words)
 
         @wraps(call)
         def asked(*args: P.args, **words: P.kwargs) -> R:
-            return answer(in_force().digest, *args, **words)  # type: ignore[arg-type]
+            return answer(f"{in_force().digest} {language()} {usage()}", *args, **words)  # type: ignore[arg-type]
 
         return asked
 

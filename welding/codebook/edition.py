@@ -14,8 +14,8 @@ from welding.documents.fields import UnitColumn
 from welding.documents.procedure import Code, Pass
 from welding.documents.record import Test
 from welding.finding import Finding
-from welding.glossary.terms import Usage
 from welding.heat.preheat import Preheat
+from welding.language import Usage
 from welding.qualification.compare import Rules
 from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import NeedFacts, Needs

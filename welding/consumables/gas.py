@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from welding.errors import AmbiguousError, UnreadableError
+from welding.language import tr
 
 _NAMES = {
     "AR": "Ar",
@@ -33,8 +34,8 @@ _MIX = re.compile(r"^((?:AR|HE|A|C|O|H|N)+)(?:-([\d./]+))?$")
 _TRIMIX = re.compile(r"^(?:TRI-?\s?MIX|TRI)\s+([\d./]+)$")
 _BARE = re.compile(r"^\d+(?:\.\d+)?(?:/\d+(?:\.\d+)?)+$")
 _PART = re.compile(r"^(\d+(?:\.\d+)?)?\s*%?\s*([A-Z]+2?)\s*(\d+(?:\.\d+)?)?\s*%?$")
-_NUMBERS = r"(?P<numbers>\d+(?:\.\d+)?(?: ?[/-] ?\d+(?:\.\d+)?)+)"
-_WORDS = r"(?P<names>[A-Z]+2?(?:[ /+-]+[A-Z]+2?)+)"
+_NUMBERS = "(?P<numbers>\\d+(?:\\.\\d+)?(?: ?[/-] ?\\d+(?:\\.\\d+)?)+)"
+_WORDS = "(?P<names>[A-Z]+2?(?:[ /+-]+[A-Z]+2?)+)"
 _NUMBERS_FIRST = re.compile(rf"^{_NUMBERS} ?%? {_WORDS}$")
 _NAMES_FIRST = re.compile(rf"^{_WORDS} {_NUMBERS} ?%?$")
 """Shares apart from their names, in one order: ``98/2 Ar CO2``, ``Ar/CO2 80/20``."""
@@ -61,10 +62,10 @@ def read_gas(text: str) -> dict[str, float]:
         {'Ar': 82.0, 'CO2': 18.0}
     """
     if len(text) > 80:
-        raise UnreadableError(text[:80], f"{len(text)} characters are too many for a gas")
+        raise UnreadableError(text[:80], tr("{count} characters are too many for a gas", count=len(text)))
     clean = re.sub(r"\s+", " ", text.replace("₂", "2").replace(",", ".").upper()).strip()
     if not clean:
-        raise UnreadableError(text, "nothing was typed")
+        raise UnreadableError(text, tr("nothing was typed"))
     mix = _C_MIX.match(clean)
     if mix and mix[1] not in ("1", "2"):  # C1 and C2 are groups of ISO 14175
         share = float(mix[1])
@@ -78,7 +79,7 @@ def read_gas(text: str) -> dict[str, float]:
     if _BARE.match(clean.replace(" ", "")):
         raise AmbiguousError(
             text,
-            f"{text.strip()} does not name its gases: say which of these is meant",
+            tr("{strip} does not name its gases: say which of these is meant", strip=text.strip()),
             _candidates(text, clean.replace(" ", "")),
         )
     clean = _LEADING.sub("", clean)
@@ -93,22 +94,27 @@ def read_gas(text: str) -> dict[str, float]:
         name = _NAMES.get(match[2]) if match else None
         if match is None or name is None:
             raise UnreadableError(
-                text, f"{part.lower()!r} is no gas known here: Ar, He, CO2, O2, H2, N2 and NO are"
+                text,
+                tr("{lower!r} is no gas known here: Ar, He, CO2, O2, H2, N2 and NO are", lower=part.lower()),
             )
         if name in shares:
-            raise UnreadableError(text, f"{name} stands twice")
+            raise UnreadableError(text, tr("{name} stands twice", name=name))
         number = match[1] or match[3]
         shares[name] = float(number) if number else None
     open_names = [name for name, share in shares.items() if share is None]
     known = sum(share for share in shares.values() if share is not None)
     if len(open_names) > 1:
-        raise UnreadableError(text, f"the shares of {' and '.join(open_names)} are not said")
+        raise UnreadableError(
+            text, tr("the shares of {open_names} are not said", open_names=tr(" and ").join(open_names))
+        )
     if open_names:
         if known >= 100:
-            raise UnreadableError(text, f"{known:g} % leave nothing for {open_names[0]}")
+            raise UnreadableError(
+                text, tr("{known:g} % leave nothing for {open_names}", known=known, open_names=open_names[0])
+            )
         shares[open_names[0]] = 100 - known
     elif abs(known - 100) > 0.05:
-        raise UnreadableError(text, f"the shares sum to {known:g} %, not to 100 %")
+        raise UnreadableError(text, tr("the shares sum to {known:g} %, not to 100 %", known=known))
     return {name: share for name, share in shares.items() if share}
 
 
@@ -118,26 +124,39 @@ def _of_group(text: str, group: str, mix: str | None) -> dict[str, float]:
         if group in _SINGLE:
             return {_SINGLE[group]: 100.0}
         raise UnreadableError(
-            text, f"{group} is a group of gases and no composition: write the mix, as in Ar+18CO2"
+            text,
+            tr("{group} is a group of gases and no composition: write the mix, as in Ar+18CO2", group=group),
         )
     match = _MIX.match(mix)
     if not match:
         raise UnreadableError(
-            text, f"{mix.lower()!r} behind {group} is no mix: write it as in M21-ArC-18 or SG-AC-25"
+            text,
+            tr(
+                "{lower!r} behind {group} is no mix: write it as in M21-ArC-18 or SG-AC-25",
+                lower=mix.lower(),
+                group=group,
+            ),
         )
     names = [_LETTERS[letter] for letter in re.findall(r"AR|HE|A|C|O|H|N", match[1])]
     if match[2] is None:
         if len(names) == 1:
             return {names[0]: 100.0}
-        raise UnreadableError(text, f"the shares of {' and '.join(names[1:])} are not said")
+        raise UnreadableError(
+            text, tr("the shares of {names} are not said", names=tr(" and ").join(names[1:]))
+        )
     minor = _shares(match[2])
     if len(minor) != len(names) - 1 or len(set(names)) != len(names):
         raise UnreadableError(
-            text, f"{len(names)} gases and {len(minor)} shares do not fit: the base gas has none"
+            text,
+            tr(
+                "{count} gases and {count2} shares do not fit: the base gas has none",
+                count=len(names),
+                count2=len(minor),
+            ),
         )
     base = 100 - sum(minor)
     if base <= 0:
-        raise UnreadableError(text, f"{sum(minor):g} % leave nothing for {names[0]}")
+        raise UnreadableError(text, tr("{sum:g} % leave nothing for {names}", sum=sum(minor), names=names[0]))
     return {names[0]: base, **dict(zip(names[1:], minor, strict=True))}
 
 
@@ -149,7 +168,13 @@ def _numbered(text: str, names: tuple[str, ...], numbers: str) -> dict[str, floa
     shares = _shares(numbers)
     if len(shares) != len(names) or abs(sum(shares) - 100) > 0.05 or min(shares, default=0) <= 0:
         raise UnreadableError(
-            text, f"{numbers} is not {len(names)} shares that sum to 100 %, for {', '.join(names)}"
+            text,
+            tr(
+                "{numbers} is not {count} shares that sum to 100 %, for {names}",
+                numbers=numbers,
+                count=len(names),
+                names=", ".join(names),
+            ),
         )
     return dict(zip(names, shares, strict=True))
 
@@ -159,7 +184,12 @@ def _candidates(text: str, numbers: str) -> tuple[str, ...]:
     shares = _shares(numbers)
     if abs(sum(shares) - 100) > 0.05 or min(shares) <= 0:
         raise UnreadableError(
-            text, f"{text.strip()} does not name its gases, and its shares sum to {sum(shares):g} %"
+            text,
+            tr(
+                "{strip} does not name its gases, and its shares sum to {sum:g} %",
+                strip=text.strip(),
+                sum=sum(shares),
+            ),
         )
     if len(shares) == 2:
         pairs = [("Ar", "CO2"), ("Ar", "He"), ("He", "Ar")]

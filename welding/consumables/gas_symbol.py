@@ -9,6 +9,7 @@ from typing import Any, Literal
 from welding.citation import Citation
 from welding.codebook.book import by_book
 from welding.codebook.table import Table, load_table
+from welding.language import tr
 
 MetalFamily = Literal["steel", "stainless", "aluminium"]
 _ISO_LETTERS = {"Ar": "Ar", "He": "He", "CO2": "C", "O2": "O", "H2": "H", "N2": "N", "NO": "NO"}
@@ -85,7 +86,7 @@ def _symbol_of(parts: tuple[tuple[str, float], ...]) -> GasSymbol:
         iso_14175=symbol,
         iso_14175_mix=_mix(symbol, shares, _ISO_LETTERS),
         aws_a5_32="SG-" + _aws_mix(shares),
-        nature=str(row["nature"]) if row else "",
+        nature=tr(str(row["nature"])) if row else "",
         citation=table.citation_of(row) if row else table.citation,
         unchecked=table.unchecked,
     )
@@ -163,7 +164,7 @@ def transfer_modes(components: Mapping[Any, float], metal: MetalFamily) -> Trans
         return TransferModes(
             usual=tuple(row.get(metal, ())),
             limited=tuple(row.get(f"{metal}_limited", ())),
-            note=row.get("note", ""),
+            note=tr(row.get("note", "")),
             citation=table.citation_of(row),
         )
     return TransferModes(usual=(), limited=(), note="", citation=table.citation)

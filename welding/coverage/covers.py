@@ -8,11 +8,13 @@ from itertools import combinations
 from typing import Literal
 
 from welding.citation import COMMON_PRACTICE
+from welding.codebook.catalogue import by_code
 from welding.coverage.record import InForce, in_force, ranges_of
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord
 from welding.finding import Finding
+from welding.language import tr
 from welding.qualification.compare import compare
 from welding.qualification.demand import Demand, demand_of
 from welding.qualification.items import QualifiedRange, RangeItem
@@ -64,6 +66,7 @@ class Coverage:
     records: tuple[RecordCoverage, ...]
 
 
+@by_code
 def covers(
     records: Sequence[QualificationRecord],
     target: Procedure | JointToWeld,
@@ -128,9 +131,9 @@ def _nothing() -> Finding:
     return Finding(
         rule="record.none",
         verdict="violates",
-        title="No record",
-        message="No qualification record is offered.",
-        remedy="Enter a record, or weld a coupon.",
+        title=tr("No record"),
+        message=tr("No qualification record is offered."),
+        remedy=tr("Enter a record, or weld a coupon."),
         citations=(COMMON_PRACTICE,),
     )
 
@@ -151,9 +154,12 @@ def _open(needs: Needs) -> Finding:
         rule="requirements.open",
         verdict="undecided",
         path="requirements",
-        title="Requirements are not decided",
-        message=f"Whether the code asks for impact tests or hardness depends on: {', '.join(needs.open)}.",
-        remedy="State it, or state the requirement.",
+        title=tr("Requirements are not decided"),
+        message=tr(
+            "Whether the code asks for impact tests or hardness depends on: {open}.",
+            open=", ".join(needs.open),
+        ),
+        remedy=tr("State it, or state the requirement."),
         citations=(COMMON_PRACTICE,),
     )
 
@@ -163,9 +169,9 @@ def _no_passes() -> Finding:
         rule="passes.none",
         verdict="undecided",
         path="passes",
-        title="No passes are stated",
-        message="A procedure without passes states no process, filler or current to be compared.",
-        remedy="Enter the passes.",
+        title=tr("No passes are stated"),
+        message=tr("A procedure without passes states no process, filler or current to be compared."),
+        remedy=tr("Enter the passes."),
         citations=(COMMON_PRACTICE,),
     )
 
@@ -231,12 +237,12 @@ def _pair(
     plain = [_one(one, demand, asked, needs) for one in items]
     if any(f.rule not in _MAY_DIFFER for one in plain for f in one.blocking):
         return None
-    why = "a pair of positions" if positions else "a pair of high and low heat input"
+    why = tr("a pair of positions") if positions else tr("a pair of high and low heat input")
     return Coverage(
         covered=True,
         verdict="covered",
         by=tuple(one.record for one in found),
-        combination=f"{asked.short} lets {why} stand together",
+        combination=tr("{short} lets {why} stand together", short=asked.short, why=why),
         findings=found[0].findings,
         records=(),
     )
@@ -289,7 +295,7 @@ def _by_process(
         covered=True,
         verdict="covered",
         by=tuple(dict.fromkeys(by)),
-        combination=f"{asked.short} lets one record for each process stand together",
+        combination=tr("{short} lets one record for each process stand together", short=asked.short),
         findings=tuple(findings),
         records=(),
     )

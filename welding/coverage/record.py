@@ -6,14 +6,16 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from welding.citation import COMMON_PRACTICE
-from welding.codebook.catalogue import all_editions, edition_of
+from welding.codebook.catalogue import all_editions, by_code, edition_of
 from welding.codebook.edition import Edition
 from welding.documents.procedure import Code
 from welding.documents.record import QualificationRecord
 from welding.errors import UnknownEntryError
 from welding.evaluate.procedure import heat_rule
 from welding.finding import Finding
+from welding.glossary.values import in_words
 from welding.heat.passes import HeatRule
+from welding.language import tr
 from welding.qualification.items import QualifiedRange
 from welding.qualification.needs import NeedFacts, Needs
 from welding.qualification.welded import Welded
@@ -96,6 +98,7 @@ def _piece(record: QualificationRecord, asked: InForce) -> Welded:
     return Welded(replace(record, procedure=replace(record.procedure, code=code)))
 
 
+@by_code
 def plan_of(record: QualificationRecord, code_id: str | None = None, level: int | None = None) -> TestPlan:
     """Test plan of a record's coupon.
 
@@ -112,6 +115,7 @@ def plan_of(record: QualificationRecord, code_id: str | None = None, level: int 
     return asked.edition.qualification.test_plan(piece, asked.level, needs_of(piece, asked))
 
 
+@by_code
 def cutting_of(
     record: QualificationRecord, code_id: str | None = None, level: int | None = None
 ) -> CuttingPlan:
@@ -131,6 +135,7 @@ def cutting_of(
     )
 
 
+@by_code
 def judge(record: QualificationRecord, code_id: str | None = None, level: int | None = None) -> TestReport:
     """Verdict on every specimen of a record, and on all of them.
 
@@ -152,6 +157,7 @@ def _judged(piece: Welded, asked: InForce, needs: Needs) -> TestReport:
     )
 
 
+@by_code
 def range_of(
     record: QualificationRecord,
     code_id: str | None = None,
@@ -195,6 +201,7 @@ def range_of(
     )
 
 
+@by_code
 def ranges_of(
     records: Sequence[QualificationRecord],
     asked: InForce,
@@ -229,11 +236,16 @@ def _range_findings(
             rule="record.valid",
             verdict="violates" if found.verdict == "rejected" else "undecided",
             path="tests",
-            title="Tests are not accepted",
-            message=f"The range is what this coupon would qualify; its tests are {found.verdict}"
+            title=tr("Tests are not accepted"),
+            message=tr(
+                "The range is what this coupon would qualify; its tests are {verdict}",
+                verdict=in_words(found.verdict),
+            )
             + (f" ({failed})" if failed else "")
-            + (f": missing {lacking}." if lacking else "."),
-            remedy="Enter what is missing." if found.missing else "Make the retests, or weld another coupon.",
+            + (tr(": missing {lacking}.", lacking=lacking) if lacking else "."),
+            remedy=tr("Enter what is missing.")
+            if found.missing
+            else tr("Make the retests, or weld another coupon."),
             citations=(COMMON_PRACTICE,),
         )
     # A test that this code does not ask for is no word against the range.
@@ -243,9 +255,13 @@ def _range_findings(
             rule=f"requirements.{one}",
             verdict="violates",
             path=f"requirements.{one}",
-            title=f"{one.capitalize()} is asked by the code",
-            message=f"The procedure switches {one} off; {asked.short} asks for it on this coupon.",
-            remedy="Leave it to the code, and test it.",
+            title=tr("{capitalize} is asked by the code", capitalize=one.capitalize()),
+            message=tr(
+                "The procedure switches {one} off; {short} asks for it on this coupon.",
+                one=in_words(one, "test"),
+                short=asked.short,
+            ),
+            remedy=tr("Leave it to the code, and test it."),
             citations=(COMMON_PRACTICE,),
         )
     if record.source == "certificate":
@@ -254,10 +270,12 @@ def _range_findings(
             verdict="undecided",
             obligation="recommendation",
             path="source",
-            title="From a certificate",
-            message="Entered from a certificate without a run log: ranges rest on the values printed there"
+            title=tr("From a certificate"),
+            message=tr(
+                "Entered from a certificate without a run log: ranges rest on the values printed there"
+            )
             + (f" ({record.certificate})." if record.certificate else "."),
-            remedy="" if record.certificate else "Name the certificate.",
+            remedy="" if record.certificate else tr("Name the certificate."),
             citations=(COMMON_PRACTICE,),
         )
     code = record.procedure.code
@@ -270,10 +288,16 @@ def _range_findings(
             rule="record.edition",
             verdict="undecided",
             path="tested_to",
-            title=f"Tested to {tested}",
-            message=f"Tested to {tested}, asked under {asked.short}: tests that this edition asks in "
-            f"addition are added before new ranges are claimed{said and '; '}{said}.",
-            remedy="Compare the test plan with the tests that were made.",
+            title=tr("Tested to {tested}", tested=tested),
+            message=tr(
+                "Tested to {tested}, asked under {short}: tests that this edition asks in "
+                "addition are added before new ranges are claimed{value}{said}.",
+                tested=tested,
+                short=asked.short,
+                value=said and "; ",
+                said=said,
+            ),
+            remedy=tr("Compare the test plan with the tests that were made."),
             citations=(citation,),
         )
 

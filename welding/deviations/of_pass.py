@@ -12,16 +12,17 @@ from welding.documents.coupon import PassRecord
 from welding.documents.procedure import Pass
 from welding.finding import Finding
 from welding.heat.energy import travel_mm_min
+from welding.language import tr, tr_noop
 from welding.quantities.writing import System, quantity_text
 
 _ALIKE = (
-    ("process", "Other process"),
-    ("polarity", "Other polarity"),
-    ("transfer", "Other transfer"),
-    ("bead", "Other bead technique"),
-    ("layer", "Other layer"),
+    ("process", tr_noop("Other process")),
+    ("polarity", tr_noop("Other polarity")),
+    ("transfer", tr_noop("Other transfer")),
+    ("bead", tr_noop("Other bead technique")),
+    ("layer", tr_noop("Other layer")),
 )
-_SIDES = {1: "the first side", 2: "the second side"}
+_SIDES = {1: tr_noop("the first side"), 2: tr_noop("the second side")}
 
 
 def pass_deviations(planned: Pass, record: PassRecord, system: System = "si") -> Iterator[Finding]:
@@ -32,14 +33,15 @@ def pass_deviations(planned: Pass, record: PassRecord, system: System = "si") ->
         record: The pass as welded; what it does not state was as planned.
         system: Unit system of the sentences.
     """
-    for name, title in _ALIKE:
+    for name, source in _ALIKE:
+        title = tr(source)
         used, wanted = getattr(record, name), getattr(planned, name)
         if used is not None and wanted is not None and used != wanted:
             yield against_plan(
                 f"{name}.planned",
                 name,
-                f"{title} than planned",
-                f"{used} was used; {wanted} is planned.",
+                tr("{title} than planned", title=title),
+                tr("{used} was used; {wanted} is planned.", used=used, wanted=wanted),
                 actual=str(used),
                 limit=str(wanted),
             )
@@ -47,10 +49,14 @@ def pass_deviations(planned: Pass, record: PassRecord, system: System = "si") ->
         yield against_plan(
             "side.planned",
             "side",
-            "Welded from another side than planned",
-            f"The pass was laid from {_SIDES[record.side]}; {_SIDES[planned.side]} is planned.",
-            actual=_SIDES[record.side],
-            limit=_SIDES[planned.side],
+            tr("Welded from another side than planned"),
+            tr(
+                "The pass was laid from {sides}; {sides2} is planned.",
+                sides=tr(_SIDES[record.side]),
+                sides2=tr(_SIDES[planned.side]),
+            ),
+            actual=tr(_SIDES[record.side]),
+            limit=tr(_SIDES[planned.side]),
         )
     yield from _filler(planned, record, system)
     yield from _gas(planned, record)
@@ -64,8 +70,12 @@ def record_contradictions(record: PassRecord, system: System = "si") -> Iterator
         yield _contradiction(
             "time.agrees",
             "segments",
-            "Arc times do not agree",
-            f"The segments add up to {total:g} s; {record.time_s:g} s is entered for the pass.",
+            tr("Arc times do not agree"),
+            tr(
+                "The segments add up to {total:g} s; {time_s:g} s is entered for the pass.",
+                total=total,
+                time_s=record.time_s,
+            ),
         )
     time_s = total or record.time_s
     parts = [one.length_mm for one in record.segments if one.length_mm is not None]
@@ -75,16 +85,23 @@ def record_contradictions(record: PassRecord, system: System = "si") -> Iterator
         yield _contradiction(
             "length.agrees",
             "segments",
-            "Lengths do not agree",
-            f"The segments add up to {quantity_text(sum(parts), 'length', system)}; "
-            f"{quantity_text(record.length_mm, 'length', system)} is entered for the pass.",
+            tr("Lengths do not agree"),
+            tr(
+                "The segments add up to {quantity_text}; {quantity_text2} is entered for the pass.",
+                quantity_text=quantity_text(sum(parts), "length", system),
+                quantity_text2=quantity_text(record.length_mm, "length", system),
+            ),
         )
     if record.elapsed_s and time_s and time_s > record.elapsed_s + allowed("elapsed", record.elapsed_s):
         yield _contradiction(
             "time.agrees",
             "elapsed_s",
-            "Arc time is longer than the pass took",
-            f"The arc burned {time_s:g} s; first start to last stop took {record.elapsed_s:g} s.",
+            tr("Arc time is longer than the pass took"),
+            tr(
+                "The arc burned {time_s:g} s; first start to last stop took {elapsed_s:g} s.",
+                time_s=time_s,
+                elapsed_s=record.elapsed_s,
+            ),
         )
     if record.travel_mm_min and length and time_s:
         measured = travel_mm_min(length_mm=length, time_s=time_s)
@@ -94,9 +111,15 @@ def record_contradictions(record: PassRecord, system: System = "si") -> Iterator
             yield _contradiction(
                 "travel.agrees",
                 "travel_mm_min",
-                "Travel does not agree with length and time",
-                f"Typed is {typed}; {quantity_text(length, 'length', system)} in {time_s:g} s are {found}, "
-                "which is what the heat input is reckoned with.",
+                tr("Travel does not agree with length and time"),
+                tr(
+                    "Typed is {typed}; {quantity_text} in {time_s:g} s are {found}, which is what "
+                    "the heat input is reckoned with.",
+                    typed=typed,
+                    quantity_text=quantity_text(length, "length", system),
+                    time_s=time_s,
+                    found=found,
+                ),
             )
 
 
@@ -106,7 +129,7 @@ def _contradiction(rule: str, path: str, title: str, message: str) -> Finding:
         path,
         title,
         message,
-        remedy="Correct the one that was misread; leave out what was not measured.",
+        remedy=tr("Correct the one that was misread; leave out what was not measured."),
         citations=(COMMON_PRACTICE,),
     )
 
@@ -119,8 +142,12 @@ def _filler(planned: Pass, record: PassRecord, system: System) -> Iterator[Findi
         yield against_plan(
             "filler.planned",
             "filler.designation",
-            "Other filler than planned",
-            f"{used.designation} was used; {wanted.designation} is planned.",
+            tr("Other filler than planned"),
+            tr(
+                "{designation} was used; {designation2} is planned.",
+                designation=used.designation,
+                designation2=wanted.designation,
+            ),
             actual=used.designation,
             limit=wanted.designation,
         )
@@ -128,8 +155,8 @@ def _filler(planned: Pass, record: PassRecord, system: System) -> Iterator[Findi
         yield against_plan(
             "filler.make.planned",
             "filler.make",
-            "Filler of another trade name than planned",
-            f"{used.make} was used; {wanted.make} is planned.",
+            tr("Filler of another trade name than planned"),
+            tr("{make} was used; {make2} is planned.", make=used.make, make2=wanted.make),
             actual=used.make,
             limit=wanted.make,
             obligation="recommendation",
@@ -144,8 +171,8 @@ def _filler(planned: Pass, record: PassRecord, system: System) -> Iterator[Findi
         yield against_plan(
             "filler.diameter.planned",
             "filler.diameter_mm",
-            "Other filler diameter than planned",
-            f"{found} was used; {limit} is planned.",
+            tr("Other filler diameter than planned"),
+            tr("{found} was used; {limit} is planned.", found=found, limit=limit),
             actual=found,
             limit=limit,
         )
@@ -166,8 +193,13 @@ def _gas(planned: Pass, record: PassRecord) -> Iterator[Finding]:
     yield against_plan(
         "gas.planned",
         "gas.components_percent",
-        "Other shielding gas than planned",
-        f"{found} was used; {limit} is planned. {off} differs by more than gases are mixed to.",
+        tr("Other shielding gas than planned"),
+        tr(
+            "{found} was used; {limit} is planned. {off} differs by more than gases are mixed to.",
+            found=found,
+            limit=limit,
+            off=off,
+        ),
         actual=found,
         limit=limit,
         citations=(tolerances().citation,),
@@ -204,8 +236,8 @@ def _deposit(planned: Pass, record: PassRecord, system: System) -> Iterator[Find
         yield against_plan(
             "deposit.planned",
             "deposit_mm",
-            "Deposit differs from the plan",
-            f"{found} was deposited; {limit} is planned.",
+            tr("Deposit differs from the plan"),
+            tr("{found} was deposited; {limit} is planned.", found=found, limit=limit),
             actual=found,
             limit=limit,
         )

@@ -10,6 +10,7 @@ from welding.documents.coupon import Coupon, CouponPiece, TreatmentDone
 from welding.documents.procedure import Procedure
 from welding.finding import Finding
 from welding.joints.section import Sectioned
+from welding.language import tr
 from welding.qualification.positions import aws_position, progression_of
 from welding.quantities.writing import System, quantity_text, range_text
 from welding.ranges import Range
@@ -39,11 +40,15 @@ def _metals(coupon: Coupon, system: System) -> Iterator[Finding]:
             yield against_plan(
                 "metal.as-planned",
                 "base_metals",
-                "Piece is not of the planned metal",
-                f"{real.designation} is recorded; the procedure states {planned.designation}.",
+                tr("Piece is not of the planned metal"),
+                tr(
+                    "{designation} is recorded; the procedure states {designation2}.",
+                    designation=real.designation,
+                    designation2=planned.designation,
+                ),
                 actual=real.designation,
                 limit=planned.designation,
-                remedy="Correct the record, or weld the coupon to another procedure.",
+                remedy=tr("Correct the record, or weld the coupon to another procedure."),
             )
 
 
@@ -57,12 +62,14 @@ def _position(procedure: Procedure, piece: CouponPiece) -> Iterator[Finding]:
             yield against_plan(
                 "position.planned",
                 "coupon.position",
-                "Welded in another position than planned",
-                f"The coupon is in {welded}; {text} is planned.",
+                tr("Welded in another position than planned"),
+                tr("The coupon is in {welded}; {text} is planned.", welded=welded, text=text),
                 actual=welded,
                 limit=text,
-                remedy="Correct the entry, or have the procedure say what was welded: the position decides "
-                "what the coupon qualifies.",
+                remedy=tr(
+                    "Correct the entry, or have the procedure say what was welded: the position "
+                    "decides what the coupon qualifies."
+                ),
             )
     planned_way = {one.progression for one in procedure.passes if one.progression}
     way = progression_of(welded, piece.progression) if welded else piece.progression
@@ -71,8 +78,8 @@ def _position(procedure: Procedure, piece: CouponPiece) -> Iterator[Finding]:
         yield against_plan(
             "progression.planned",
             "coupon.progression",
-            "Welded in another direction than planned",
-            f"Vertical progression was {way}; {wanted} is planned.",
+            tr("Welded in another direction than planned"),
+            tr("Vertical progression was {way}; {wanted} is planned.", way=way, wanted=wanted),
             actual=way,
             limit=wanted,
         )
@@ -86,12 +93,19 @@ def _thickness(procedure: Procedure, piece: CouponPiece, system: System) -> Iter
             yield against_plan(
                 "thickness.planned",
                 f"coupon.thickness_mm.{index}",
-                "Piece is not of the planned thickness",
-                f"Metal {index + 1} is {actual} thick; {limit} is planned.",
+                tr("Piece is not of the planned thickness"),
+                tr(
+                    "Metal {index} is {actual} thick; {limit} is planned.",
+                    index=index + 1,
+                    actual=actual,
+                    limit=limit,
+                ),
                 actual=actual,
                 limit=limit,
-                remedy="Correct the entry, or choose a piece of the planned thickness: the thickness "
-                "welded decides what is qualified.",
+                remedy=tr(
+                    "Correct the entry, or choose a piece of the planned thickness: the thickness "
+                    "welded decides what is qualified."
+                ),
             )
 
 
@@ -106,8 +120,8 @@ def _diameter(procedure: Procedure, piece: CouponPiece, system: System) -> Itera
             yield against_plan(
                 "diameter.planned",
                 "coupon.outside_diameter_mm",
-                "Pipe is not of the planned diameter",
-                f"The pipe is {actual} in diameter; {limit} is planned.",
+                tr("Pipe is not of the planned diameter"),
+                tr("The pipe is {actual} in diameter; {limit} is planned.", actual=actual, limit=limit),
                 actual=actual,
                 limit=limit,
             )
@@ -115,8 +129,8 @@ def _diameter(procedure: Procedure, piece: CouponPiece, system: System) -> Itera
         yield against_plan(
             "product.planned",
             "coupon.product",
-            "Plate in place of pipe",
-            "The coupon is plate; the procedure plans pipe.",
+            tr("Plate in place of pipe"),
+            tr("The coupon is plate; the procedure plans pipe."),
             actual="plate",
             limit="pipe",
         )
@@ -138,11 +152,16 @@ def _fit_up(procedure: Procedure, piece: CouponPiece, system: System) -> Iterato
             yield against_plan(
                 "fit-up.misalignment",
                 "coupon.fit_up.misalignment_mm",
-                "Misalignment is too large",
-                f"The edges are offset by {actual}; usual is at most a tenth of the thickness, {limit} here.",
+                tr("Misalignment is too large"),
+                tr(
+                    "The edges are offset by {actual}; usual is at most a tenth of the thickness, "
+                    "{limit} here.",
+                    actual=actual,
+                    limit=limit,
+                ),
                 actual=actual,
                 limit=limit,
-                remedy="Align it before welding; look the limit up in the code in force.",
+                remedy=tr("Align it before welding; look the limit up in the code in force."),
                 citations=(tolerances().citation_of(row),),
             )
     preparation = procedure.joint.preparation if procedure.joint else None
@@ -153,8 +172,8 @@ def _fit_up(procedure: Procedure, piece: CouponPiece, system: System) -> Iterato
         yield against_plan(
             "fit-up.root-face",
             "coupon.fit_up.root_face_mm",
-            "Root face differs from the plan",
-            f"The root face is {actual}; {limit} is planned.",
+            tr("Root face differs from the plan"),
+            tr("The root face is {actual}; {limit} is planned.", actual=actual, limit=limit),
             actual=actual,
             limit=limit,
         )
@@ -180,7 +199,7 @@ def _post_heat(procedure: Procedure, piece: CouponPiece, system: System) -> Iter
     if not done:
         if _all_welded(procedure, piece):
             yield _not_recorded(
-                "post-heat", "Post-heating (hydrogen release)", hold, planned.hold_min, system
+                "post-heat", tr("Post-heating (hydrogen release)"), hold, planned.hold_min, system
             )
         return
     for one in done:
@@ -198,11 +217,11 @@ def _pwht(procedure: Procedure, piece: CouponPiece, system: System) -> Iterator[
             yield against_plan(
                 "pwht.planned",
                 "coupon.treatments_done",
-                "PWHT that is not planned",
-                "The coupon was heat-treated after welding; the procedure plans no PWHT.",
+                tr("PWHT that is not planned"),
+                tr("The coupon was heat-treated after welding; the procedure plans no PWHT."),
                 actual="PWHT",
                 limit="none",
-                remedy="Have the procedure plan it: with and without are different procedures.",
+                remedy=tr("Have the procedure plan it: with and without are different procedures."),
             )
         return
     if not done:
@@ -217,11 +236,11 @@ def _pwht(procedure: Procedure, piece: CouponPiece, system: System) -> Iterator[
             yield against_plan(
                 "pwht.hold",
                 "coupon.treatments_done",
-                "PWHT was hotter than planned",
-                f"It was held at {actual}; {limit} is planned.",
+                tr("PWHT was hotter than planned"),
+                tr("It was held at {actual}; {limit} is planned.", actual=actual, limit=limit),
                 actual=actual,
                 limit=limit,
-                remedy="Above the planned range strength and toughness may be lost: ask the engineer.",
+                remedy=tr("Above the planned range strength and toughness may be lost: ask the engineer."),
             )
 
 
@@ -232,18 +251,21 @@ def _all_welded(procedure: Procedure, piece: CouponPiece) -> bool:
 
 
 def _not_recorded(rule: str, what: str, hold: Range | None, minutes: float | None, system: System) -> Finding:
-    parts = [range_text(hold, "temperature", system) if hold else "", f"{minutes:g} min" if minutes else ""]
+    parts = [
+        range_text(hold, "temperature", system) if hold else "",
+        tr("{minutes:g} min", minutes=minutes) if minutes else "",
+    ]
     text = ", ".join(one for one in parts if one)
     return against_plan(
         f"{rule}.recorded",
         "coupon.treatments_done",
-        f"{what} is planned and not recorded",
-        f"The procedure plans {text or 'it'}; nothing of it is recorded yet.",
+        tr("{what} is planned and not recorded", what=what),
+        tr("The procedure plans {value}; nothing of it is recorded yet.", value=text or tr("it")),
         verdict="undecided",
         limit=text,
-        remedy="Do it straight after welding and record temperature, time and chart."
+        remedy=tr("Do it straight after welding and record temperature, time and chart.")
         if rule == "post-heat"
-        else "Record temperature, time and chart before the tests.",
+        else tr("Record temperature, time and chart before the tests."),
     )
 
 
@@ -257,10 +279,12 @@ def _too_little(
         yield against_plan(
             f"{rule}.hold",
             "coupon.treatments_done",
-            f"{what} was colder than planned" if known else f"{what}: temperature not recorded",
-            f"It was held at {found}; at least {limit} is planned."
+            tr("{what} was colder than planned", what=what)
             if known
-            else f"At least {limit} is planned.",
+            else tr("{what}: temperature not recorded", what=what),
+            tr("It was held at {found}; at least {limit} is planned.", found=found, limit=limit)
+            if known
+            else tr("At least {limit} is planned.", limit=limit),
             verdict="violates" if known else "undecided",
             actual=found,
             limit=limit,
@@ -270,11 +294,17 @@ def _too_little(
         yield against_plan(
             f"{rule}.time",
             "coupon.treatments_done",
-            f"{what} was shorter than planned" if known else f"{what}: holding time not recorded",
-            f"It was held for {one.hold_min:g} min; {minutes:g} min are planned."
+            tr("{what} was shorter than planned", what=what)
+            if known
+            else tr("{what}: holding time not recorded", what=what),
+            tr(
+                "It was held for {hold_min:g} min; {minutes:g} min are planned.",
+                hold_min=one.hold_min,
+                minutes=minutes,
+            )
             if one.hold_min is not None
-            else f"{minutes:g} min are planned.",
+            else tr("{minutes:g} min are planned.", minutes=minutes),
             verdict="violates" if known else "undecided",
-            actual=f"{one.hold_min:g} min" if one.hold_min is not None else "",
-            limit=f"{minutes:g} min",
+            actual=tr("{hold_min:g} min", hold_min=one.hold_min) if one.hold_min is not None else "",
+            limit=tr("{minutes:g} min", minutes=minutes),
         )

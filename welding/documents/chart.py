@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from welding.documents import fields as f
+from welding.language import tr
 from welding.ranges import Range
 
 
@@ -24,7 +25,7 @@ class ChartRow:
 
     def __post_init__(self) -> None:
         if self.current_a is None and self.voltage_v is None and self.wire_feed_m_min is None:
-            raise ValueError("a line of a chart gives amps, volts or wire feed")
+            raise ValueError(tr("a line of a chart gives amps, volts or wire feed"))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -47,7 +48,7 @@ class SettingsChart:
     @property
     def title(self) -> str:
         """Name with the page."""
-        return f"{self.name}, page {self.page}" if self.page else self.name
+        return tr("{name}, page {page}", name=self.name, page=self.page) if self.page else self.name
 
 
 QUANTITIES: tuple[tuple[str, str], ...] = (

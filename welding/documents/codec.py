@@ -30,6 +30,7 @@ from welding.documents.procedure import Pass, Procedure
 from welding.documents.record import KINDS, QualificationRecord, Test
 from welding.documents.shelf import OwnMetal, Product
 from welding.errors import DocumentError, Problem
+from welding.language import tr
 from welding.ranges import Range
 
 LARGEST_BYTES = 2_000_000
@@ -91,7 +92,13 @@ class Codec(Generic[T]):
         """
         raw = json.dumps(_said(value), allow_nan=False).encode()
         if len(raw) > LARGEST_BYTES:
-            raise _refused(f"{len(raw):,} bytes are too many; a document has at most {LARGEST_BYTES:,}")
+            raise _refused(
+                tr(
+                    "{count:,} bytes are too many; a document has at most {largest_bytes:,}",
+                    count=len(raw),
+                    largest_bytes=LARGEST_BYTES,
+                )
+            )
         return self._validated(raw)
 
     def _validated(self, raw: bytes) -> T:
@@ -174,9 +181,15 @@ def parse_json(raw: bytes) -> Any:
         DocumentError: One of these, or not JSON at all.
     """
     if len(raw) > LARGEST_BYTES:
-        raise _refused(f"{len(raw):,} bytes are too many; a document has at most {LARGEST_BYTES:,}")
+        raise _refused(
+            tr(
+                "{count:,} bytes are too many; a document has at most {largest_bytes:,}",
+                count=len(raw),
+                largest_bytes=LARGEST_BYTES,
+            )
+        )
     if _is_too_deep(raw):
-        raise _refused(f"nested deeper than {DEEPEST} levels")
+        raise _refused(tr("nested deeper than {deepest} levels", deepest=DEEPEST))
     looked_at: dict[str, Any] = {"parse_int": _short_int, "parse_float": _finite}
     try:
         parsed = json.loads(
@@ -189,9 +202,16 @@ def parse_json(raw: bytes) -> Any:
             _no_odd_text(parsed)
         return parsed
     except UnicodeDecodeError:
-        raise _refused("not UTF-8") from None
+        raise _refused(tr("not UTF-8")) from None
     except json.JSONDecodeError as error:
-        raise _refused(f"not JSON: {error.msg} at line {error.lineno}, column {error.colno}") from None
+        raise _refused(
+            tr(
+                "not JSON: {msg} at line {lineno}, column {colno}",
+                msg=error.msg,
+                lineno=error.lineno,
+                colno=error.colno,
+            )
+        ) from None
 
 
 def _said(value: Any) -> Any:
@@ -209,7 +229,7 @@ def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
         seen: set[str] = set()
         for key, _ in pairs:
             if key in seen:
-                raise _refused(f"the key {_excerpt(key)!r} stands twice in one object")
+                raise _refused(tr("the key {excerpt!r} stands twice in one object", excerpt=_excerpt(key)))
             seen.add(key)
     return found
 
@@ -219,14 +239,14 @@ LONGEST_NUMBER = 60
 
 def _short_int(text: str) -> int:
     if len(text) > LONGEST_NUMBER:
-        raise _refused(f"a number of {len(text):,} digits is too long")
+        raise _refused(tr("a number of {count:,} digits is too long", count=len(text)))
     return int(text)
 
 
 def _finite(text: str) -> float:
     value = float(text) if len(text) <= LONGEST_NUMBER else float("inf")
     if value in (float("inf"), float("-inf")):
-        raise _refused(f"{_excerpt(text)} is too large or too long a number")
+        raise _refused(tr("{excerpt} is too large or too long a number", excerpt=_excerpt(text)))
     return value
 
 
@@ -246,12 +266,16 @@ def _no_odd_text(value: Any) -> None:
         elif isinstance(one, list):
             waiting += [((*path, str(at)), item) for at, item in enumerate(one)]
         elif isinstance(one, str) and (odd := _ODD.search(one)):
-            what = "no JSON: half a surrogate pair" if odd[0] > "\ud7ff" else "the control character U+0000"
-            raise DocumentError((Problem(".".join(path), f"holds {what}"),))
+            what = (
+                tr("no JSON: half a surrogate pair")
+                if odd[0] > "\ud7ff"
+                else tr("the control character U+0000")
+            )
+            raise DocumentError((Problem(".".join(path), tr("holds {what}", what=what)),))
 
 
 def _no_constant(name: str) -> Any:
-    raise _refused(f"{name} is no JSON number")
+    raise _refused(tr("{name} is no JSON number", name=name))
 
 
 def _refused(message: str) -> DocumentError:
@@ -264,13 +288,13 @@ def _problems(error: ValidationError) -> tuple[Problem, ...]:
         path = _path(item["loc"])
         message = item["msg"].removeprefix("Value error, ").removeprefix("Input should be ")
         if item["type"] in ("unexpected_keyword_argument", "extra_forbidden"):
-            message = "this field is not known"
+            message = tr("this field is not known")
         elif item["msg"].startswith("Input should be "):
-            message = "should be " + message
+            message = tr("should be ") + message
         elif item["type"] == "union_tag_invalid":
-            message = f"no test of this kind is known; there are {', '.join(KINDS)}"
+            message = tr("no test of this kind is known; there are {kinds}", kinds=", ".join(KINDS))
         elif item["type"] in ("missing", "missing_argument", "union_tag_not_found"):
-            message = "this field is needed"
+            message = tr("this field is needed")
         problems.append(Problem(path, message, _excerpt(item.get("input"))))
     return tuple(dict.fromkeys(problems))
 

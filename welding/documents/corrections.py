@@ -9,6 +9,7 @@ from pydantic import Field
 
 from welding.codebook.book import Book, Correction, split_id
 from welding.documents import fields as f
+from welding.language import tr
 
 Scalar = bool | int | float | f.Line
 Value = Scalar | Annotated[list[Scalar | list[Scalar]], Field(max_length=100)]
@@ -28,7 +29,7 @@ class NumberCorrection:
     def __post_init__(self) -> None:
         split_id(self.id)
         if (self.action == "correct") == (self.value is None):
-            raise ValueError("a correction states its value, a confirmation states none")
+            raise ValueError(tr("a correction states its value, a confirmation states none"))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,7 +45,7 @@ class BookCorrections:
         ids = [one.id for one in self.corrections]
         if len(set(ids)) != len(ids):
             twin = next(one for one in ids if ids.count(one) > 1)
-            raise ValueError(f"{twin} stands twice")
+            raise ValueError(tr("{twin} stands twice", twin=twin))
 
     @property
     def book(self) -> Book:

@@ -17,6 +17,7 @@ from welding.documents.procedure import (
     Pwht,
     _whole,
 )
+from welding.language import tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -221,5 +222,5 @@ class Coupon:
         seen: set[int] = set()
         for one in self.coupon.passes:
             if one.number in seen:
-                raise ValueError(f"pass {one.number} stands twice in the log")
+                raise ValueError(tr("pass {number} stands twice in the log", number=one.number))
             seen.add(one.number)

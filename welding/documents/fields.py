@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
+from welding.language import tr
 from welding.quantities.kinds import KINDS
 from welding.ranges import Range
 
@@ -19,7 +20,7 @@ from welding.ranges import Range
 def _no_controls(text: str) -> str:
     for character in text:
         if unicodedata.category(character) in ("Cc", "Cs") and character not in "\n\t":
-            raise ValueError(f"holds the control character U+{ord(character):04X}")
+            raise ValueError(tr("holds the control character U+{ord:04X}", ord=ord(character)))
     return text
 
 
@@ -33,7 +34,7 @@ def _iso_date(text: str) -> str:
     try:
         date.fromisoformat(text)
     except ValueError:
-        raise ValueError(f"{text!r} is no date; write it as 2026-03-31") from None
+        raise ValueError(tr("{text!r} is no date; write it as 2026-03-31", text=text)) from None
     return text
 
 
@@ -48,7 +49,13 @@ def _plausible(kind_name: str) -> AfterValidator:
     def check(value: float) -> float:
         if not kind.limits.allows(value):
             raise ValueError(
-                f"{value:g} {kind.unit} is not plausible for {kind.words}: {kind.limits.text} is taken"
+                tr(
+                    "{value:g} {unit} is not plausible for {words}: {text} is taken",
+                    value=value,
+                    unit=kind.unit,
+                    words=kind.words,
+                    text=kind.limits.text,
+                )
             )
         return value
 
@@ -107,7 +114,14 @@ class Spread:
         low = self.mean if self.min is None else self.min
         high = self.mean if self.max is None else self.max
         if not low <= self.mean <= high:
-            raise ValueError(f"mean {self.mean:g} does not lie between min {low:g} and max {high:g}")
+            raise ValueError(
+                tr(
+                    "mean {mean:g} does not lie between min {low:g} and max {high:g}",
+                    mean=self.mean,
+                    low=low,
+                    high=high,
+                )
+            )
 
 
 Reading = float | Spread

@@ -14,6 +14,7 @@ from welding.documents.codec import PASS_RECORD
 from welding.documents.coupon import PassRecord
 from welding.documents.fields import Reading, Spread, mean_of
 from welding.errors import DocumentError, Problem, WeldingError
+from welding.language import tr
 from welding.quantities.reading import read_quantity
 
 
@@ -58,7 +59,15 @@ COLUMNS: tuple[TableColumn, ...] = (
     TableColumn("remarks", "", "remarks", "text"),
 )
 _BY_TITLE = {name.lower(): column for column in COLUMNS for name in (column.title, column.name)}
-RECKONED = ("heat input, kJ/mm", "arc energy, kJ/mm", "k", "method", "flags", "logged by", "arc ended")
+RECKONED = (
+    "heat input, kJ/mm",
+    "arc energy, kJ/mm",
+    "k",
+    "method",
+    "flags",
+    "logged by",
+    "arc ended",
+)
 MOST_ROWS = 400
 
 
@@ -104,7 +113,7 @@ def read_table(rows: Sequence[Sequence[Any]], first_line: int = 1) -> tuple[Pass
     """
     problems: list[Problem] = []
     if not rows:
-        raise DocumentError((Problem("", "the file is empty"),))
+        raise DocumentError((Problem("", tr("the file is empty")),))
     columns = list(_columns(rows[0], problems, first_line))
     records: list[PassRecord] = []
     seen: dict[int, int] = {}
@@ -119,14 +128,26 @@ def read_table(rows: Sequence[Sequence[Any]], first_line: int = 1) -> tuple[Pass
             continue
         if record.number in seen:
             problems.append(
-                Problem(f"line {line}", f"pass {record.number} stands in line {seen[record.number]} already")
+                Problem(
+                    tr("line {line}", line=line),
+                    tr(
+                        "pass {number} stands in line {seen} already",
+                        number=record.number,
+                        seen=seen[record.number],
+                    ),
+                )
             )
         seen[record.number] = line
         records.append(record)
     if len(records) > MOST_ROWS:
-        problems.append(Problem("", f"{len(records)} passes; at most {MOST_ROWS} are taken"))
+        problems.append(
+            Problem(
+                "",
+                tr("{count} passes; at most {most_rows} are taken", count=len(records), most_rows=MOST_ROWS),
+            )
+        )
     if not records and not problems:
-        problems.append(Problem("", "no row holds anything but a pass number"))
+        problems.append(Problem("", tr("no row holds anything but a pass number")))
     if problems:
         raise DocumentError(tuple(problems[:50]))
     return tuple(records)
@@ -148,12 +169,14 @@ def _columns(names: Sequence[Any], problems: list[Problem], line: int) -> Iterat
         text = str(name or "").strip().lower()
         column = _BY_TITLE.get(text)
         if column is None and text and text not in reckoned:
-            problems.append(Problem(f"line {line}", "this column is not known", str(name)[:60]))
+            problems.append(
+                Problem(tr("line {line}", line=line), tr("this column is not known"), str(name)[:60])
+            )
         if column is not None:
             found.add(column.path)
         yield column
     if "number" not in found:
-        problems.append(Problem(f"line {line}", "there is no column named pass"))
+        problems.append(Problem(tr("line {line}", line=line), tr("there is no column named pass")))
 
 
 def _record(filled: list[tuple[TableColumn, Any]], line: int, problems: list[Problem]) -> PassRecord | None:
@@ -164,7 +187,9 @@ def _record(filled: list[tuple[TableColumn, Any]], line: int, problems: list[Pro
             _put(plain, column.path, _value(column, cell))
         except WeldingError as error:
             wrong = True
-            problems.append(Problem(f"line {line}, {column.title}", str(error), str(cell)[:60]))
+            problems.append(
+                Problem(tr("line {line}, {title}", line=line, title=column.title), str(error), str(cell)[:60])
+            )
     if wrong:
         return None
     for name, reading in list(plain.items()):
@@ -181,7 +206,11 @@ def _record(filled: list[tuple[TableColumn, Any]], line: int, problems: list[Pro
         return PASS_RECORD.take(plain)
     except DocumentError as error:
         problems.extend(
-            Problem(f"line {line}{f', {one.path}' if one.path else ''}", one.message, one.value)
+            Problem(
+                tr("line {line}", line=line) + (f", {one.path}" if one.path else ""),
+                one.message,
+                one.value,
+            )
             for one in error.problems
         )
         return None
@@ -202,10 +231,10 @@ def _value(column: TableColumn, cell: Any) -> Any:
         return text.removesuffix(".0") if isinstance(cell, float) else text
     if column.kind == "yes":
         if text.lower() not in ("yes", "y", "true", "1", "x", "no", "n", "false", "0"):
-            raise WeldingError("say yes or no")
+            raise WeldingError(tr("say yes or no"))
         return text.lower() in ("yes", "y", "true", "1", "x")
     if column.kind == "whole":
         if not text.removesuffix(".0").isdigit():
-            raise WeldingError("a whole number is wanted")
+            raise WeldingError(tr("a whole number is wanted"))
         return int(text.removesuffix(".0"))
     return read_quantity(text, kind=column.kind, shown_unit=column.unit).value

@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from welding.documents import fields as f
+from welding.language import tr
 
 Family = Literal["stick", "tig", "wire"]
 BalanceConvention = Literal["ep-percent", "en-percent", "signed"]
@@ -35,13 +36,19 @@ class Envelope:
     def __post_init__(self) -> None:
         amps = [point.current_a for point in self.duty]
         if len(set(amps)) != len(amps):
-            raise ValueError("the duty cycle names one current twice")
+            raise ValueError(tr("the duty cycle names one current twice"))
         ordered = sorted(self.duty, key=lambda point: point.current_a)
         for lower, higher in pairwise(ordered):
             if higher.percent > lower.percent:
                 raise ValueError(
-                    f"the duty cycle rises with current: {lower.percent:g} % at {lower.current_a:g} A, "
-                    f"{higher.percent:g} % at {higher.current_a:g} A"
+                    tr(
+                        "the duty cycle rises with current: {percent:g} % at {current_a:g} A, "
+                        "{percent2:g} % at {current_a2:g} A",
+                        percent=lower.percent,
+                        current_a=lower.current_a,
+                        percent2=higher.percent,
+                        current_a2=higher.current_a,
+                    )
                 )
 
 
@@ -55,7 +62,7 @@ class Supply:
     def __post_init__(self) -> None:
         families = [one.family for one in self.envelopes]
         if len(set(families)) != len(families):
-            raise ValueError(f"{self.name} names a family of processes twice")
+            raise ValueError(tr("{name} names a family of processes twice", name=self.name))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -100,7 +107,7 @@ class BalanceDial:
 
     def __post_init__(self) -> None:
         if self.convention == "signed" and not (self.zero_en_share and self.step_en_share):
-            raise ValueError("a signed dial needs its share at zero and its share per step")
+            raise ValueError(tr("a signed dial needs its share at zero and its share per step"))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -120,9 +127,14 @@ class Machine:
     def __post_init__(self) -> None:
         names = [one.name for one in self.supplies]
         if len(set(names)) != len(names):
-            raise ValueError("two supplies have the same name")
+            raise ValueError(tr("two supplies have the same name"))
         if self.connected is not None and self.connected not in names:
-            raise ValueError(f"it is connected to {self.connected!r}, which is none of its supplies")
+            raise ValueError(
+                tr(
+                    "it is connected to {connected!r}, which is none of its supplies",
+                    connected=self.connected,
+                )
+            )
 
     @property
     def supply(self) -> Supply | None:

@@ -23,6 +23,7 @@ from welding.documents.setup import (
     Tungsten,
 )
 from welding.documents.shelf import Shelf
+from welding.language import tr
 from welding.metals.equivalents import require_chemistry
 
 
@@ -228,7 +229,7 @@ GasShares = dict[Literal["Ar", "He", "CO2", "O2", "H2", "N2", "NO"], f.Percent]
 def _whole(components: Mapping[Any, float]) -> None:
     total = sum(components.values())
     if abs(total - 100) > 0.05:
-        raise ValueError(f"the components sum to {total:g} %, not to 100 %")
+        raise ValueError(tr("the components sum to {total:g} %, not to 100 %", total=total))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -318,7 +319,7 @@ class OpenRange:
 
     def __post_init__(self) -> None:
         if self.min is not None and self.max is not None and self.min > self.max:
-            raise ValueError(f"min {self.min:g} is above max {self.max:g}")
+            raise ValueError(tr("min {min:g} is above max {max:g}", min=self.min, max=self.max))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -367,4 +368,6 @@ class Procedure:
     def __post_init__(self) -> None:
         numbers = [one.number for one in self.passes]
         if numbers != list(range(1, len(numbers) + 1)):
-            raise ValueError(f"passes are numbered {numbers[:12]}; number them 1, 2, 3 … in order")
+            raise ValueError(
+                tr("passes are numbered {numbers}; number them 1, 2, 3 … in order", numbers=numbers[:12])
+            )

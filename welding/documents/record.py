@@ -10,6 +10,7 @@ from pydantic import Field
 from welding.documents import fields as f
 from welding.documents.coupon import Coupon, CouponPiece, Person
 from welding.documents.procedure import Procedure
+from welding.language import tr
 
 Outcome = Literal["accepted", "rejected"]
 SizeMm = Annotated[float, Field(gt=0, le=2000)]
@@ -232,17 +233,23 @@ class QualificationRecord:
         seen: set[int] = set()
         for one in self.coupon.passes:
             if one.number in seen:
-                raise ValueError(f"pass {one.number} stands twice in the log")
+                raise ValueError(tr("pass {number} stands twice in the log", number=one.number))
             seen.add(one.number)
         marks: set[str] = set()
         for test in self.tests:
             if test.specimen in marks:
-                raise ValueError(f"specimen {test.specimen} stands twice among the tests")
+                raise ValueError(
+                    tr("specimen {specimen} stands twice among the tests", specimen=test.specimen)
+                )
             marks.add(test.specimen)
         for test in self.tests:
             if test.retest_of is not None and test.retest_of not in marks:
                 raise ValueError(
-                    f"specimen {test.specimen} repeats {test.retest_of}, which is not among the tests"
+                    tr(
+                        "specimen {specimen} repeats {retest_of}, which is not among the tests",
+                        specimen=test.specimen,
+                        retest_of=test.retest_of,
+                    )
                 )
 
     @property

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from welding.documents import fields as f
+from welding.language import tr
 
 Waveform = Literal["sine", "soft-square", "square", "triangle"]
 ArcStart = Literal["high-frequency", "lift", "scratch"]
@@ -29,7 +30,13 @@ class Pulse:
 
     def __post_init__(self) -> None:
         if self.background_a > self.peak_a:
-            raise ValueError(f"background {self.background_a:g} A is above peak {self.peak_a:g} A")
+            raise ValueError(
+                tr(
+                    "background {background_a:g} A is above peak {peak_a:g} A",
+                    background_a=self.background_a,
+                    peak_a=self.peak_a,
+                )
+            )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

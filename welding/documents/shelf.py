@@ -10,6 +10,7 @@ from pydantic import Field
 
 from welding.documents import fields as f
 from welding.documents.machine import Machine
+from welding.language import tr
 from welding.metals.equivalents import ELEMENTS
 from welding.metals.grouping import Family
 from welding.ranges import Range
@@ -73,19 +74,32 @@ class OwnMetal:
     def __post_init__(self) -> None:
         tops = [step.up_to_mm for step in self.yield_steps]
         if tops != sorted(set(tops)):
-            raise ValueError("the steps of yield go from thin to thick, each thickness once")
+            raise ValueError(tr("the steps of yield go from thin to thick, each thickness once"))
         _limits(self.chemistry or {})
 
 
 def _limits(chemistry: Mapping[str, Range]) -> None:
     for element, limits in chemistry.items():
         if element not in ELEMENTS:
-            raise ValueError(f"{element} is no element known here: {', '.join(ELEMENTS)}")
+            raise ValueError(
+                tr(
+                    "{element} is no element known here: {elements}",
+                    element=element,
+                    elements=", ".join(ELEMENTS),
+                )
+            )
         if limits.min < 0 or limits.max > 100:
-            raise ValueError(f"{element} from {limits.min:g} to {limits.max:g} % is no share")
+            raise ValueError(
+                tr(
+                    "{element} from {min:g} to {max:g} % is no share",
+                    element=element,
+                    min=limits.min,
+                    max=limits.max,
+                )
+            )
     least = sum(limits.min for limits in chemistry.values())
     if least > 100.05:
-        raise ValueError(f"the least shares sum to {least:g} %, more than 100 %")
+        raise ValueError(tr("the least shares sum to {least:g} %, more than 100 %", least=least))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -104,4 +118,4 @@ class Shelf:
         ):
             names = [one.name for one in records]
             if len(set(names)) != len(names):
-                raise ValueError(f"two {words} have the same name")
+                raise ValueError(tr("two {words} have the same name", words=words))

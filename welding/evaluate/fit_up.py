@@ -15,6 +15,7 @@ from welding.evaluate.procedure import Evaluation
 from welding.finding import Finding
 from welding.heat.cooling import interpass_wait
 from welding.heat.small_piece import WarmPiece, warm_piece
+from welding.language import tr
 from welding.quantities.writing import System, quantity_text, range_text
 
 STAYING = frozenset(
@@ -68,11 +69,16 @@ def batch_finding(piece: CouponPiece, record: PassRecord) -> Finding | None:
         rule="filler.batch",
         verdict="complies" if right else "violates",
         path="filler.batch",
-        title="Filler batch is the one at the bench" if right else "Filler of another batch",
-        message=f"Batch {batch}; {', '.join(listed)} {'is' if len(listed) == 1 else 'are'} recorded.",
+        title=tr("Filler batch is the one at the bench") if right else tr("Filler of another batch"),
+        message=tr(
+            "Batch {batch}; {listed} {value} recorded.",
+            batch=batch,
+            listed=", ".join(listed),
+            value=tr("is") if len(listed) == 1 else tr("are"),
+        ),
         actual=batch,
         limit=", ".join(listed),
-        remedy="" if right else "Record that batch with its certificate, or weld with the one recorded.",
+        remedy="" if right else tr("Record that batch with its certificate, or weld with the one recorded."),
         citations=(COMMON_PRACTICE,),
     )
 
@@ -179,15 +185,15 @@ def _gap(coupon: Coupon, system: System) -> Iterator[Finding]:
         rule="fit-up.gap",
         verdict="complies" if inside else "violates",
         path="coupon.fit_up.gap_after_tack_mm",
-        title="Gap after tacking is within the tolerance"
+        title=tr("Gap after tacking is within the tolerance")
         if inside
-        else "Gap after tacking is out of tolerance",
-        message=f"The gap is {found} after tacking; {limit} is allowed.",
+        else tr("Gap after tacking is out of tolerance"),
+        message=tr("The gap is {found} after tacking; {limit} is allowed.", found=found, limit=limit),
         actual=found,
         limit=limit,
         remedy=""
         if inside
-        else "Cut the tacks out and fit it again; a gap that closed leaves the root unfused.",
+        else tr("Cut the tacks out and fit it again; a gap that closed leaves the root unfused."),
         citations=(THIS_PROCEDURE,),
     )
 
@@ -207,11 +213,11 @@ def _preheat(coupon: Coupon, system: System) -> Iterator[Finding]:
         rule="preheat.read",
         verdict="complies" if coldest >= least else "violates",
         path="coupon.preheat_readings",
-        title="Preheat is reached" if coldest >= least else "Preheat is not reached everywhere",
-        message=f"The coldest reading is {found}; at least {limit} is wanted.",
+        title=tr("Preheat is reached") if coldest >= least else tr("Preheat is not reached everywhere"),
+        message=tr("The coldest reading is {found}; at least {limit} is wanted.", found=found, limit=limit),
         actual=found,
         limit=limit,
-        remedy="" if coldest >= least else "Continue preheating and measure again before the first arc.",
+        remedy="" if coldest >= least else tr("Continue preheating and measure again before the first arc."),
         citations=(THIS_PROCEDURE,),
     )
 
@@ -222,15 +228,19 @@ def _machine(piece: CouponPiece) -> Iterator[Finding]:
     if used is None:
         return
     if used.calibrated_until is None or piece.welded_on is None:
-        what = "until when its meters are calibrated" if piece.welded_on else "on which day it was welded"
+        what = (
+            tr("until when its meters are calibrated")
+            if piece.welded_on
+            else tr("on which day it was welded")
+        )
         yield Finding(
             rule="machine.calibrated",
             verdict="undecided",
             obligation="recommendation",
             path="coupon.machine.calibrated_until",
-            title="Calibration is not known",
-            message=f"{used.name}: it is not recorded {what}.",
-            remedy="Record it, or read volts and amps with meters that are calibrated.",
+            title=tr("Calibration is not known"),
+            message=tr("{name}: it is not recorded {what}.", name=used.name, what=what),
+            remedy=tr("Record it, or read volts and amps with meters that are calibrated."),
             citations=(COMMON_PRACTICE,),
         )
         return
@@ -240,12 +250,16 @@ def _machine(piece: CouponPiece) -> Iterator[Finding]:
         rule="machine.calibrated",
         verdict="complies" if good else "violates",
         path="coupon.machine.calibrated_until",
-        title="Meters are calibrated" if good else "Calibration has run out",
-        message=f"{used.name} is calibrated until {used.calibrated_until}; "
-        f"the coupon was welded on {piece.welded_on}.",
+        title=tr("Meters are calibrated") if good else tr("Calibration has run out"),
+        message=tr(
+            "{name} is calibrated until {calibrated_until}; the coupon was welded on {welded_on}.",
+            name=used.name,
+            calibrated_until=used.calibrated_until,
+            welded_on=piece.welded_on,
+        ),
         actual=str(piece.welded_on),
         limit=str(used.calibrated_until),
-        remedy="" if good else "Use calibrated meters, or have it calibrated and say so on the record.",
+        remedy="" if good else tr("Use calibrated meters, or have it calibrated and say so on the record."),
         citations=(COMMON_PRACTICE,),
     )
 
@@ -261,7 +275,7 @@ def _checklist(coupon: Coupon) -> Iterator[Finding]:
                 verdict="violates",
                 obligation="recommendation",
                 path="coupon.checklist",
-                title="Answered with no",
+                title=tr("Answered with no"),
                 message=f"{question.question} {answer.note or ''}".strip(),
                 remedy=question.why,
                 citations=(COMMON_PRACTICE,),
@@ -274,7 +288,9 @@ def _checklist(coupon: Coupon) -> Iterator[Finding]:
             verdict="undecided",
             obligation="recommendation",
             path="coupon.checklist",
-            title="Checklist is not complete",
-            message=f"{len(open_)} of {len(questions)} questions are not answered.",
+            title=tr("Checklist is not complete"),
+            message=tr(
+                "{count} of {count2} questions are not answered.", count=len(open_), count2=len(questions)
+            ),
             citations=(COMMON_PRACTICE,),
         )

@@ -21,6 +21,7 @@ from welding.heat.energy import (
     thermal_efficiency,
 )
 from welding.heat.passes import HeatMethod, HeatRule, pass_heat
+from welding.language import tr
 from welding.quantities.writing import System, quantity_text, range_text
 from welding.ranges import Range
 
@@ -118,9 +119,12 @@ class _Judge:
             yield against_plan(
                 "pass.planned",
                 "number",
-                "Pass is not in the procedure",
-                f"The procedure plans {len(self.procedure.passes)} passes; nothing to compare "
-                f"pass {record.number} with.",
+                tr("Pass is not in the procedure"),
+                tr(
+                    "The procedure plans {count} passes; nothing to compare pass {number} with.",
+                    count=len(self.procedure.passes),
+                    number=record.number,
+                ),
                 verdict="undecided",
             )
         else:
@@ -153,10 +157,10 @@ class _Judge:
         name = {
             "current": "Current",
             "voltage": "Voltage",
-            "wire_feed": "Wire feed",
-            "flow": "Gas flow",
+            "wire_feed": tr("Wire feed"),
+            "flow": tr("Gas flow"),
             "travel": "Travel",
-            "heat_input": "Heat input",
+            "heat_input": tr("Heat input"),
         }[kind]
         limit = range_text(allowed, kind, self.system)
         rule = f"{kind.replace('_', '-')}.range"
@@ -165,8 +169,12 @@ class _Judge:
             yield against_plan(
                 rule,
                 path,
-                f"{name} holds",
-                f"{quantity_text(high, kind, self.system)} lies within {limit}.",
+                tr("{name} holds", name=name),
+                tr(
+                    "{quantity_text} lies within {limit}.",
+                    quantity_text=quantity_text(high, kind, self.system),
+                    limit=limit,
+                ),
                 actual=quantity_text(high, kind, self.system),
                 limit=limit,
                 verdict="complies",
@@ -178,8 +186,8 @@ class _Judge:
         yield against_plan(
             rule,
             path,
-            f"{name} {where} the range",
-            f"{actual} is {where} {limit}.",
+            tr("{name} {where} the range", name=name, where=where),
+            tr("{actual} is {where} {limit}.", actual=actual, where=where, limit=limit),
             actual=actual,
             limit=limit,
             remedy=remedy,
@@ -193,11 +201,15 @@ class _Judge:
         if not allowed.holds(travel):
             too_slow = travel < allowed.min
             target = allowed.min if too_slow else allowed.max
-            remedy = f"{quantity_text(target, 'travel', self.system)} or {'faster' if too_slow else 'slower'}"
+            remedy = tr(
+                "{quantity_text} or {value}",
+                quantity_text=quantity_text(target, "travel", self.system),
+                value=tr("faster") if too_slow else tr("slower"),
+            )
             length = self.record.length_mm
             if length:
                 shown = quantity_text(length, "length", self.system)
-                remedy += f", about {length / target * 60:.0f} s for {shown}"
+                remedy += tr(", about {length:.0f} s for {shown}", length=length / target * 60, shown=shown)
             remedy += "."
         yield from self._within("travel", travel, travel, allowed, "travel_mm_min", remedy)
 
@@ -223,9 +235,13 @@ class _Judge:
         rounded = (math.ceil(needed / step - 1e-9) if too_hot else math.floor(needed / step + 1e-9)) * step
         word = "faster" if too_hot else "slower"
         planned = self.planned.travel_mm_min if self.planned else None
-        text = f"{quantity_text(rounded, 'travel', self.system)} or {word} at these volts and amps."
+        text = tr(
+            "{quantity_text} or {word} at these volts and amps.",
+            quantity_text=quantity_text(rounded, "travel", self.system),
+            word=word,
+        )
         if planned is not None and not planned.holds(rounded):
-            text += " That leaves the travel range: change volts or amps as well."
+            text += tr(" That leaves the travel range: change volts or amps as well.")
         return text
 
     def _temperature(self) -> Iterator[Finding]:
@@ -235,9 +251,9 @@ class _Judge:
                 rule="interpass.quenched",
                 verdict="violates",
                 path="interpass.quenched",
-                title="Quenched before this pass",
-                message="A quenched piece counts as having no interpass record.",
-                remedy="Explain it in the remarks; it stays on the record.",
+                title=tr("Quenched before this pass"),
+                message=tr("A quenched piece counts as having no interpass record."),
+                remedy=tr("Explain it in the remarks; it stays on the record."),
                 citations=(COMMON_PRACTICE,),
             )
         if thermal is None:
@@ -248,9 +264,9 @@ class _Judge:
                 yield against_plan(
                     "interpass.range",
                     "before_c",
-                    "No temperature before this pass",
-                    "The temperature before the pass was not read.",
-                    remedy="Read it before the arc is struck.",
+                    tr("No temperature before this pass"),
+                    tr("The temperature before the pass was not read."),
+                    remedy=tr("Read it before the arc is struck."),
                     verdict="undecided",
                 )
             return
@@ -261,29 +277,29 @@ class _Judge:
             yield against_plan(
                 "interpass.range",
                 "before_c",
-                "Too hot before this pass",
-                f"{shown} is above {limit}.",
+                tr("Too hot before this pass"),
+                tr("{shown} is above {limit}.", shown=shown, limit=limit),
                 actual=shown,
                 limit=limit,
-                remedy="Let it cool before the next pass.",
+                remedy=tr("Let it cool before the next pass."),
             )
         elif low is not None and value < low:
             limit = quantity_text(low, "temperature", self.system)
             yield against_plan(
                 "interpass.range",
                 "before_c",
-                "Too cold before this pass",
-                f"{shown} is below {limit}.",
+                tr("Too cold before this pass"),
+                tr("{shown} is below {limit}.", shown=shown, limit=limit),
                 actual=shown,
                 limit=limit,
-                remedy="Preheat before the next pass.",
+                remedy=tr("Preheat before the next pass."),
             )
         elif high is not None or low is not None:
             yield against_plan(
                 "interpass.range",
                 "before_c",
-                "Temperature holds",
-                f"{shown} before the pass keeps its limits.",
+                tr("Temperature holds"),
+                tr("{shown} before the pass keeps its limits.", shown=shown),
                 actual=shown,
                 verdict="complies",
             )

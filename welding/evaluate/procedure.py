@@ -29,7 +29,7 @@ from welding.checks.tig import tig_findings
 from welding.checks.treatment import treatment_findings
 from welding.checks.wire import wire_findings
 from welding.citation import COMMON_PRACTICE
-from welding.codebook.catalogue import edition_of
+from welding.codebook.catalogue import by_code, edition_of
 from welding.deposit.consumption import Use, use_of
 from welding.documents.procedure import Procedure
 from welding.errors import Problem
@@ -40,6 +40,7 @@ from welding.heat.passes import HeatRule, PassHeat, pass_heat
 from welding.joints.grooves import fields_of
 from welding.joints.section import Section, section_of
 from welding.joints.shapes import Drawing
+from welding.language import tr
 from welding.quantities.writing import System
 
 EVERYWHERE: tuple[Callable[[Draft], Iterable[Finding]], ...] = (
@@ -107,6 +108,7 @@ def heat_rule(procedure: Procedure) -> HeatRule:
     return HeatRule(uses_k=edition.heat_basis == "heat-input", citation=edition.heat_citation)
 
 
+@by_code
 def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
     """Judge a procedure.
 
@@ -132,10 +134,12 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
                 rule="code.known",
                 verdict="undecided",
                 path="code.id",
-                title="Code not known here",
-                message=f"{procedure.code.id} is no code that this program has; its rules are not checked.",
-                limit="a code that is on the list",
-                remedy="Choose another code.",
+                title=tr("Code not known here"),
+                message=tr(
+                    "{id} is no code that this program has; its rules are not checked.", id=procedure.code.id
+                ),
+                limit=tr("a code that is on the list"),
+                remedy=tr("Choose another code."),
             )
         )
     if edition and procedure.code:
@@ -153,9 +157,9 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
             rule="joint.geometry",
             verdict="violates",
             path=wrong.path,
-            title="The joint cannot be cut like this",
+            title=tr("The joint cannot be cut like this"),
             message=f"{wrong.message}.",
-            remedy="Correct the number, or choose another preparation.",
+            remedy=tr("Correct the number, or choose another preparation."),
             citations=(COMMON_PRACTICE,),
         )
         for wrong in sectioned.wrong
@@ -164,7 +168,7 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
     joint = procedure.joint
     return Evaluation(
         code=code_name,
-        heat_word="Heat input" if rule.uses_k else "Heat input (arc energy)",
+        heat_word=tr("Heat input") if rule.uses_k else tr("Heat input (arc energy)"),
         findings=tuple(sorted(findings, key=_rank)),
         heat_input=heat,
         section=sectioned.section,

@@ -13,6 +13,7 @@ from welding.codebook.edition import Edition
 from welding.codebook.table import load_table
 from welding.documents.procedure import BaseMetal
 from welding.errors import OutOfRangeError, UnknownEntryError
+from welding.glossary.values import in_words
 from welding.heat.by_metal import HARDENING, USUAL_HYDROGEN_ML_100G, typical_chemistry
 from welding.heat.cooling import (
     START_C,
@@ -26,6 +27,7 @@ from welding.heat.energy import thermal_efficiency
 from welding.heat.method_a import method_a
 from welding.heat.passes import PassHeat
 from welding.heat.preheat import Preheat, method_b
+from welding.language import tr
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
 from welding.metals.kinds import KIND_OF_FAMILY
@@ -90,10 +92,10 @@ def heat_tint() -> tuple[Tint, ...]:
     table = load_table("welding.heat", "heat_tint")
     return tuple(
         Tint(
-            colour=row["colour"],
+            colour=tr(row["colour"]),
             to_c=row["to_c"],
             swatch=row["swatch"],
-            view=row["view"],
+            view=tr(row["view"]),
             citation=table.citation_of(row),
         )
         for row in table.rows
@@ -194,31 +196,34 @@ def _target(known: list[tuple[BaseMetal, Metal]]) -> tuple[Range | None, str]:
     table = load_table("welding.heat", "cooling_targets")
     row = next((r for r in table.rows if r["yield_from_mpa"] <= strongest < r["yield_to_mpa"]), None)
     if row is not None:
-        words = f"usual for {row['row'].replace('-', ' ')} steel; the steel manufacturer's figure rules"
+        words = tr(
+            "usual for {metal}; the steel manufacturer's figure rules",
+            metal=in_words(row["row"]),
+        )
         return Range(row["min_s"], row["max_s"]), words
-    return Range(*MILD_TARGET_S), "no target is usual for mild steel; drawn for comparison"
+    return Range(*MILD_TARGET_S), tr("no target is usual for mild steel; drawn for comparison")
 
 
 def hydrogen_counted(draft: Draft) -> tuple[float, str]:
     """Diffusible hydrogen to count with [ml/100 g], and where it comes from."""
     thermal = draft.procedure.thermal
     if thermal and thermal.hydrogen_ml_100g is not None:
-        return thermal.hydrogen_ml_100g, "hydrogen as stated"
+        return thermal.hydrogen_ml_100g, tr("hydrogen as stated")
     marks = [
         filler.hydrogen_ml_100g
         for one in draft.procedure.passes
         if (filler := decoded_of(one)) and filler.hydrogen_ml_100g is not None
     ]
     if marks:
-        return max(marks), "hydrogen by the filler's mark"
-    return USUAL_HYDROGEN_ML_100G, "hydrogen of 5 ml/100 g assumed"
+        return max(marks), tr("hydrogen by the filler's mark")
+    return USUAL_HYDROGEN_ML_100G, tr("hydrogen of 5 ml/100 g assumed")
 
 
 def chemistry_counted(one: BaseMetal, metal: Metal) -> tuple[Mapping[str, float], str]:
     """Chemistry to count with: the heat's, else what the grade usually has."""
     if one.chemistry and {"C", "Mn"} <= set(one.chemistry):
-        return one.chemistry, "chemistry of the heat"
-    return typical_chemistry(metal), "typical chemistry of the grade"
+        return one.chemistry, tr("chemistry of the heat")
+    return typical_chemistry(metal), tr("typical chemistry of the grade")
 
 
 def _preheat(

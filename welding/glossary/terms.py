@@ -4,12 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Literal
 
 from welding.codebook.table import load_table
 from welding.errors import UnknownEntryError
-
-Usage = Literal["aws", "iso"]
+from welding.language import Usage, tr, usage
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,6 +52,11 @@ def term(key: str) -> Term:
     if found is None:
         raise UnknownEntryError(f"the glossary has no term {key!r}")
     return found
+
+
+def term_word(key: str) -> str:
+    """What the concept is called in the language and the terms of the context."""
+    return tr(term(key).word(usage()))
 
 
 def glossary_page() -> str:

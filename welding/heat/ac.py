@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from welding.documents.setup import Waveform
 from welding.errors import OutOfRangeError
+from welding.language import tr
 from welding.ranges import Limits, positive
 
 SOFT_RAMP = 0.2
@@ -89,7 +90,7 @@ def ac_wave(
     positive("").require("amplitude_ratio", amplitude_ratio)
     _SHARE.require("en_share", en_share)
     if en_share >= 1:
-        raise OutOfRangeError("en_share", en_share, "between 0 and 1")
+        raise OutOfRangeError("en_share", en_share, tr("between 0 and 1"))
     shape = _SHAPES[waveform]
     ep_a, ep_share = en_a / amplitude_ratio, 1 - en_share
     en_mean, ep_mean = en_share * en_a * shape.mean, ep_share * ep_a * shape.mean

@@ -8,6 +8,7 @@ from welding.documents.procedure import Pass
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.heat.energy import thermal_efficiency
 from welding.heat.passes import HeatRule
+from welding.language import tr
 from welding.ranges import Range
 
 _STEPS = (0.1, 0.2, 0.3, 0.5, 0.75, 1.0, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 7.5, 10.0)
@@ -60,7 +61,7 @@ def heat_chart(one: Pass | None, rule: HeatRule, wanted: Range | None) -> HeatCh
         UnknownEntryError: Volts, amps or travel are not stated, or k is not known.
     """
     if one is None:
-        raise OutOfRangeError("pass_number", 0, "a pass of the procedure")
+        raise OutOfRangeError("pass_number", 0, tr("a pass of the procedure"))
     if one.voltage_v is None or one.current_a is None or one.travel_mm_min is None:
         raise UnknownEntryError("volts, amps and travel have to be stated for the chart")
     k = thermal_efficiency(one.process).k if rule.uses_k else 1.0

@@ -15,6 +15,7 @@ from welding.citation import Citation
 from welding.codebook.book import by_book
 from welding.codebook.table import load_table
 from welding.errors import OutOfRangeError
+from welding.language import tr
 from welding.ranges import Limits, Range, positive
 
 CoolingJoint = Literal["plate", "butt", "corner-fillet", "t-fillet"]
@@ -252,7 +253,11 @@ def interpass_wait(
     positive("kJ/mm").require("heat_input_kj_mm", heat_input_kj_mm)
     positive("mm").require("thickness_mm", thickness_mm)
     if interpass_max_c - plate_c < 1:
-        raise OutOfRangeError("plate_c", plate_c, f"below the interpass maximum, {interpass_max_c:g} °C")
+        raise OutOfRangeError(
+            "plate_c",
+            plate_c,
+            tr("below the interpass maximum, {interpass_max_c:g} °C", interpass_max_c=interpass_max_c),
+        )
     table = load_table("welding.heat", "conduction")
     row = next((row for row in table.rows if row["metal"] == metal), table.rows[0])
     conductivity, volume_heat = row["conductivity_w_m_k"] / 1000, row["heat_j_cm3_k"] / 1000

@@ -5,6 +5,7 @@ from __future__ import annotations
 from welding.citation import Citation
 from welding.codebook.table import load_table
 from welding.heat.preheat import Preheat
+from welding.language import tr
 
 EN_1011_2_METHOD_A = Citation(
     document="EN 1011-2", edition="2001", clause="annex C.2, method A", provenance="memory", confidence="high"
@@ -54,11 +55,14 @@ def method_a(
         governing_thickness_mm=combined_thickness_mm(kind, thicknesses_mm),
         assumptions=(
             f"CE {ce:.2f}",
-            f"hydrogen scale {hydrogen_scale(hydrogen_ml_100g)}",
-            f"combined thickness {combined_thickness_mm(kind, thicknesses_mm):g} mm",
-            f"heat input {heat_kj_mm:.2f} kJ/mm",
+            tr("hydrogen scale {hydrogen_scale}", hydrogen_scale=hydrogen_scale(hydrogen_ml_100g)),
+            tr(
+                "combined thickness {combined_thickness_mm:g} mm",
+                combined_thickness_mm=combined_thickness_mm(kind, thicknesses_mm),
+            ),
+            tr("heat input {heat_kj_mm:.2f} kJ/mm", heat_kj_mm=heat_kj_mm),
         ),
-        outside=("read the preheat in the diagrams of the standard, which are not held in this program",),
+        outside=(tr("read the preheat in the diagrams of the standard, which are not held in this program"),),
         citation=EN_1011_2_METHOD_A,
         unchecked=scales.unchecked,
     )

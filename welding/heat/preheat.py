@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass, replace
 
 from welding.citation import Citation
+from welding.language import tr
 from welding.ranges import Limits
 
 EN_1011_2_METHOD_B = Citation(
@@ -93,9 +94,9 @@ def method_b_at_its_ends(
     hydrogen above 20 ml/100 g asks for more than the figure: it says so, and never falls to none.
     """
     given = {
-        "CET": (cet, CET_VALID, "more is wanted than this figure"),
+        "CET": (cet, CET_VALID, tr("more is wanted than this figure")),
         "thickness": (thickness_mm, THICKNESS_VALID, ""),
-        "hydrogen": (hydrogen_ml_100g, HYDROGEN_VALID, "more is wanted than this figure"),
+        "hydrogen": (hydrogen_ml_100g, HYDROGEN_VALID, tr("more is wanted than this figure")),
         "heat input": (heat_input_kj_mm, HEAT_INPUT_VALID, ""),
     }
     taken, said = {}, []
@@ -104,9 +105,15 @@ def method_b_at_its_ends(
         if not limits.allows(value):
             beyond = f"; {more}" if more and value > limits.high else ""
             said.append(
-                f"{value:g} mm is thinner than the method is for"
+                tr("{value:g} mm is thinner than the method is for", value=value)
                 if words == "thickness" and value < limits.low
-                else f"{words} {value:.3g} taken as {taken[words]:g}, where the method ends{beyond}"
+                else tr(
+                    "{words} {value:.3g} taken as {taken:g}, where the method ends{beyond}",
+                    words=words,
+                    value=value,
+                    taken=taken[words],
+                    beyond=beyond,
+                )
             )
     found = method_b(
         cet=taken["CET"],
@@ -143,14 +150,20 @@ def method_b(
     governing, assumptions = cet, []
     if weld_metal_cet is not None and cet < weld_metal_cet + WELD_METAL_MARGIN:
         governing = weld_metal_cet + WELD_METAL_MARGIN
-        assumptions.append(f"the weld metal governs: its CET {weld_metal_cet:g} + {WELD_METAL_MARGIN:g}")
+        assumptions.append(
+            tr(
+                "the weld metal governs: its CET {weld_metal_cet:g} + {weld_metal_margin:g}",
+                weld_metal_cet=weld_metal_cet,
+                weld_metal_margin=WELD_METAL_MARGIN,
+            )
+        )
     outside = [
-        f"{words} {value:g} is outside {limits.text}"
+        tr("{words} {value:g} is outside {text}", words=words, value=value, text=limits.text)
         for words, value, limits in (
             ("CET", governing, CET_VALID),
             ("thickness", thickness_mm, THICKNESS_VALID),
             ("hydrogen", hydrogen_ml_100g, HYDROGEN_VALID),
-            ("heat input", heat_input_kj_mm, HEAT_INPUT_VALID),
+            (tr("heat input"), heat_input_kj_mm, HEAT_INPUT_VALID),
         )
         if not limits.allows(value)
     ]
@@ -159,8 +172,13 @@ def method_b(
         value = method_b_c(governing, thickness_mm, hydrogen_ml_100g, heat_input_kj_mm)
         if single_run_fillet:
             value -= SINGLE_RUN_FILLET_LESS_C
-            assumptions.append(f"single-run fillet: {SINGLE_RUN_FILLET_LESS_C:g} °C less")
-        assumptions.append("the plate never falls below the preheat between passes")
+            assumptions.append(
+                tr(
+                    "single-run fillet: {single_run_fillet_less_c:g} °C less",
+                    single_run_fillet_less_c=SINGLE_RUN_FILLET_LESS_C,
+                )
+            )
+        assumptions.append(tr("the plate never falls below the preheat between passes"))
     return Preheat(
         method="en-1011-2-b",
         preheat_c=value,

@@ -9,6 +9,7 @@ from welding.citation import Citation
 from welding.codebook.table import load_table
 from welding.errors import OutOfRangeError
 from welding.heat.cooling import FACE_LOSS_W_M2_K
+from welding.language import tr
 from welding.ranges import positive
 
 LUMPED = Citation(
@@ -75,7 +76,9 @@ def warm_piece(
         positive("mm" if name.endswith("mm") else "J").require(name, value)
     positive("mm").require("thickness_mm", thickness_mm)
     if to_c - ambient_c < 1:
-        raise OutOfRangeError("ambient_c", ambient_c, f"below the temperature to fall to, {to_c:g} °C")
+        raise OutOfRangeError(
+            "ambient_c", ambient_c, tr("below the temperature to fall to, {to_c:g} °C", to_c=to_c)
+        )
     table = load_table("welding.heat", "conduction")
     row = next((row for row in table.rows if row["metal"] == metal), table.rows[0])
     capacity_j_c = row["heat_j_cm3_k"] / 1000 * length_mm * width_mm * thickness_mm

@@ -14,6 +14,7 @@ from welding.joints.fillets import Fillet, fillet_of
 from welding.joints.grooves import Groove, cut_groove
 from welding.joints.shapes import Point
 from welding.joints.walls import ledge, straight
+from welding.language import tr
 
 LEAST_THROAT_MM = 0.01
 ASSUMED_CAP_MM = 1.5
@@ -68,7 +69,7 @@ def fill_joint(joint: Joint, thicknesses: tuple[float, float], *, backs: bool) -
     if joint.weld == "fillet":
         return _fill_fillet(joint, thicknesses)
     if joint.kind == "lap":
-        return Filled(wrong=(Problem("joint.weld", "a lap joint takes a fillet, not a groove"),))
+        return Filled(wrong=(Problem("joint.weld", tr("a lap joint takes a fillet, not a groove")),))
     standing = stands(joint)
     cut = cut_groove(joint, thicknesses[1] if standing else min(thicknesses))
     if cut.groove is None:
@@ -77,7 +78,7 @@ def fill_joint(joint: Joint, thicknesses: tuple[float, float], *, backs: bool) -
     assumptions = list(cut.groove.assumptions)
     flush = not standing and joint.kind != "edge" and not filled.rounded
     if flush and thicknesses[0] != thicknesses[1]:
-        assumptions.append("plates flush at the root, section of the thinner one")
+        assumptions.append(tr("plates flush at the root, section of the thinner one"))
     make = standing_channels if standing and not filled.rounded else flat_channels
     channels = make(joint, cut.groove, thicknesses, assumptions, backs)
     return Filled(channels=tuple(channels), groove=cut.groove, assumptions=tuple(assumptions))
@@ -89,10 +90,14 @@ def _fill_fillet(joint: Joint, thicknesses: tuple[float, float]) -> Filled:
         return Filled(missing=missing, wrong=wrong)
     throat = weld.leg1_mm * weld.leg2_mm * math.sin(math.radians(weld.dihedral_deg)) / weld.face_mm
     if throat < LEAST_THROAT_MM:
-        return Filled(wrong=(Problem("joint.leg1_mm", "legs so unequal or small leave no throat"),))
+        return Filled(wrong=(Problem("joint.leg1_mm", tr("legs so unequal or small leave no throat")),))
     if joint.kind == "lap" and weld.leg2_mm > thicknesses[1] * (1 + 1e-9):
         path = "joint.leg2_mm" if joint.leg2_mm else "joint.leg1_mm"
-        text = f"a leg of {weld.leg2_mm:g} mm does not fit on an edge of {thicknesses[1]:g} mm"
+        text = tr(
+            "a leg of {leg2_mm:g} mm does not fit on an edge of {thicknesses:g} mm",
+            leg2_mm=weld.leg2_mm,
+            thicknesses=thicknesses[1],
+        )
         return Filled(wrong=(Problem(path, text),))
     corner = (0.0, 0.0)
     if joint.kind != "lap":
@@ -106,9 +111,9 @@ def _fill_fillet(joint: Joint, thicknesses: tuple[float, float]) -> Filled:
             rise_mm=weld.rise_mm,
         )
         channels.append(fillet_channel(other, (-corner[0], 0.0), -1))
-    assumptions = [] if joint.face else ["flat face"]
+    assumptions = [] if joint.face else [tr("flat face")]
     if joint.sides == "both":
-        assumptions.append("area of one side of two")
+        assumptions.append(tr("area of one side of two"))
     return Filled(channels=tuple(channels), fillet=weld, corner=corner, assumptions=tuple(assumptions))
 
 
@@ -126,7 +131,7 @@ def _cap_mm(joint: Joint, thickness: float, assumptions: list[str]) -> float:
     if joint.reinforcement_mm is not None:
         return joint.reinforcement_mm
     rise = assumed_cap_mm(thickness)
-    assumptions.append(f"cap {rise:g} mm high, none is named")
+    assumptions.append(tr("cap {rise:g} mm high, none is named", rise=rise))
     return rise
 
 
@@ -211,7 +216,7 @@ def standing_channels(
     leg = joint.leg1_mm
     if leg is None:
         leg = min(MOST_REINFORCING_FILLET_MM, max(t / 4, 1.0))
-        assumptions.append(f"reinforcing fillet {leg:g} mm, none is named")
+        assumptions.append(tr("reinforcing fillet {leg:g} mm, none is named", leg=leg))
     channels = [_reinforced(_side(groove, t, 0.0, (0.0, 0.0), frame=front_frame), leg)]
     if high > 0:
         channels.append(_reinforced(_back(groove, 0.0, (0.0, 0.0), frame=back_frame), leg))

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import math
 
+from welding.glossary.terms import term_word
 from welding.joints.channel import Frame
 from welding.joints.fillets import Fillet
 from welding.joints.grooves import Groove
 from welding.joints.members import butt_reach
 from welding.joints.shapes import Label, LabelKind, Line, Point, Polygon, Shape, centroid, spaced
+from welding.language import tr
 
 
 def number_labels(beads: list[Polygon]) -> list[Label]:
@@ -96,9 +98,9 @@ def below_butt(groove: Groove, y: float, text_mm: float) -> list[Shape]:
             for side in (-1, 1)
         ]
     base = line + 0.35 * text_mm
-    shapes.append(_label((half + 0.5 * text_mm, base), "start", groove.gap_mm, "gap"))
+    shapes.append(_label((half + 0.5 * text_mm, base), "start", groove.gap_mm, term_word("root-gap")))
     if groove.land_mm is not None:
-        shapes.append(_label((-half - 0.5 * text_mm, base), "end", groove.land_mm, "root face"))
+        shapes.append(_label((-half - 0.5 * text_mm, base), "end", groove.land_mm, term_word("root-face")))
     if groove.radius_mm is not None:
         shapes.append(
             _label((half + 0.5 * text_mm, base + 1.3 * text_mm), "start", groove.radius_mm, "radius")
@@ -157,9 +159,9 @@ def of_standing(
         _label((0.0, -up - 1.2 * text_mm), "middle", stem),
     ]
     y = plate + 1.5 * text_mm
-    row: list[tuple[float, str]] = [(groove.gap_mm, "gap")]
+    row: list[tuple[float, str]] = [(groove.gap_mm, term_word("root-gap"))]
     if groove.land_mm is not None:
-        row.append((groove.land_mm, "root face"))
+        row.append((groove.land_mm, term_word("root-face")))
     if groove.radius_mm is not None:
         row.append((groove.radius_mm, "radius"))
     for index, (value, text) in enumerate(row):
@@ -178,7 +180,7 @@ def of_fillet(weld: Fillet, corner: Point, plate_mm: float, left_x: float, text_
     ]
     shapes += [
         Line(points=((corner[0], y), (toe[0], y)), ticks=True),
-        _label(((corner[0] + toe[0]) / 2, y + 1.25 * text_mm), "middle", weld.leg1_mm, "leg"),
+        _label(((corner[0] + toe[0]) / 2, y + 1.25 * text_mm), "middle", weld.leg1_mm, tr("leg")),
     ]
     # The second leg, drawn along its member and set off into the open.
     off = max(weld.leg1_mm * math.sin(psi) + 1.0 * text_mm, 1.2 * text_mm)
@@ -199,7 +201,7 @@ def of_fillet(weld: Fillet, corner: Point, plate_mm: float, left_x: float, text_
             ),
             "start",
             weld.leg2_mm,
-            "leg",
+            tr("leg"),
         ),
     ]
     shapes += upright(left_x - 1.0 * text_mm, 0.0, plate_mm, plate_mm, text_mm)

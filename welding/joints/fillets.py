@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from welding.documents.procedure import Joint
 from welding.errors import Problem
 from welding.joints.shapes import segment_area
+from welding.language import tr
 from welding.ranges import positive
 
 
@@ -88,16 +89,25 @@ def fillet_of(joint: Joint) -> tuple[Fillet | None, tuple[Problem, ...], tuple[P
     dihedral = dihedral_of(joint)
     if not 20.0 <= dihedral <= 160.0:
         path = "joint.dihedral_deg" if joint.dihedral_deg is not None else "joint.branch_angle_deg"
-        return None, (), (Problem(path, f"a fillet cannot be laid at {dihedral:g}°; 20° to 160° is taken"),)
+        return (
+            None,
+            (),
+            (
+                Problem(
+                    path,
+                    tr("a fillet cannot be laid at {dihedral:g}°; 20° to 160° is taken", dihedral=dihedral),
+                ),
+            ),
+        )
     face = joint.face or "flat"
     if face != "flat" and joint.face_height_mm is None:
         word = "crown" if face == "convex" else "hollow"
-        return None, (Problem("joint.face_height_mm", f"the height of the {word}"),), ()
+        return None, (Problem("joint.face_height_mm", tr("the height of the {word}", word=word)),), ()
     rise = 0.0 if face == "flat" else (joint.face_height_mm or 0.0)
     rise = -rise if face == "concave" else rise
     legs = _legs(joint, dihedral, min(rise, 0.0))
     if legs is None:
-        return None, (Problem("joint.leg1_mm", "a leg or the throat of the fillet"),), ()
+        return None, (Problem("joint.leg1_mm", tr("a leg or the throat of the fillet")),), ()
     weld = Fillet(leg1_mm=legs[0], leg2_mm=legs[1], dihedral_deg=dihedral, rise_mm=rise)
     flat_throat = 2 * weld.flat_area_mm2 / weld.face_mm
     if abs(rise) > 0.5 * flat_throat:
@@ -107,7 +117,11 @@ def fillet_of(joint: Joint) -> tuple[Fillet | None, tuple[Problem, ...], tuple[P
             (
                 Problem(
                     "joint.face_height_mm",
-                    f"{abs(rise):g} mm is more than half the throat, {flat_throat:.1f} mm",
+                    tr(
+                        "{rise:g} mm is more than half the throat, {flat_throat:.1f} mm",
+                        rise=abs(rise),
+                        flat_throat=flat_throat,
+                    ),
                 ),
             ),
         )

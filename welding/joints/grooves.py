@@ -11,7 +11,9 @@ from dataclasses import dataclass
 
 from welding.documents.procedure import Joint, Preparation, PreparedSide
 from welding.errors import Problem
+from welding.glossary.values import in_words
 from welding.joints.walls import Wall, bevelled, bulging, hollowed, straight
+from welding.language import tr
 
 WIDEST_GAP_MM = 25.0
 """A root opening beyond this is taken for a slip (common practice; 16 mm is the widest in use)."""
@@ -121,7 +123,7 @@ def cut_groove(joint: Joint, thickness_mm: float) -> Cut:
     """
     preparation = joint.preparation
     if preparation is None:
-        return Cut(missing=(Problem(PREPARATION, "the edge preparation"),))
+        return Cut(missing=(Problem(PREPARATION, tr("the edge preparation")),))
     missing = tuple(_missing(preparation, joint))
     if missing:
         return Cut(missing=missing)
@@ -145,13 +147,16 @@ def _unfit(joint: Joint, form: str) -> Iterator[Problem]:
     if joint.kind in ("t", "branch") and form in _BOTH_WALLS and form not in ("compound-bevel", "flare-v"):
         yield Problem(
             f"{PREPARATION}.form",
-            f"a {form_words(form)} bevels both members, and a T joint's through plate is not bevelled: "
-            "take a bevel or a J",
+            tr(
+                "a {form_words} bevels both members, and a T joint's through plate is not "
+                "bevelled: take a bevel or a J",
+                form_words=form_words(form),
+            ),
         )
     if joint.kind == "edge" and form in _FLARE:
-        yield Problem(f"{PREPARATION}.form", "an edge joint lies between flat members, not rounded ones")
+        yield Problem(f"{PREPARATION}.form", tr("an edge joint lies between flat members, not rounded ones"))
     if joint.kind == "edge" and (form in _BOTH_SIDES or joint.back_gouge):
-        yield Problem(f"{PREPARATION}.form", "an edge joint is welded from one side only")
+        yield Problem(f"{PREPARATION}.form", tr("an edge joint is welded from one side only"))
 
 
 def form_words(form: str) -> str:
@@ -161,39 +166,40 @@ def form_words(form: str) -> str:
         >>> form_words("single-v")
         'single V'
     """
-    return form.replace("-", " ").replace(" v", " V").replace(" u", " U").replace(" j", " J")
+    return in_words(form)
 
 
 def _missing(preparation: Preparation, joint: Joint) -> Iterator[Problem]:
     form = preparation.form
     first = preparation.sides[0] if preparation.sides else PreparedSide()
     if preparation.root_gap_mm is None:
-        yield Problem(f"{PREPARATION}.root_gap_mm", "the root gap")
+        yield Problem(f"{PREPARATION}.root_gap_mm", tr("the root gap"))
     if form in _FLARE:
         if first.radius_mm is None:
-            yield Problem(f"{PREPARATION}.sides.0.radius_mm", "the outside radius of the rounded member")
+            yield Problem(f"{PREPARATION}.sides.0.radius_mm", tr("the outside radius of the rounded member"))
         return
     if joint.kind == "edge" and joint.throat_mm is None:
-        yield Problem("joint.throat_mm", "the depth of the edge weld")
+        yield Problem("joint.throat_mm", tr("the depth of the edge weld"))
     if form == "square":
         if joint.weld == "pjp-groove" and first.depth_mm is None and joint.throat_mm is None:
-            yield Problem(f"{PREPARATION}.sides.0.depth_mm", "the depth of the weld")
+            yield Problem(f"{PREPARATION}.sides.0.depth_mm", tr("the depth of the weld"))
         return
     if form == "compound-bevel":
         for index, words in ((0, "lower"), (1, "upper")):
             side = preparation.sides[index] if index < len(preparation.sides) else PreparedSide()
             if side.angle_deg is None:
                 yield Problem(
-                    f"{PREPARATION}.sides.{index}.angle_deg", f"the included angle of the {words} flank"
+                    f"{PREPARATION}.sides.{index}.angle_deg",
+                    tr("the included angle of the {words} flank", words=words),
                 )
         if first.depth_mm is None:
-            yield Problem(f"{PREPARATION}.sides.0.depth_mm", "the depth of the lower flank")
+            yield Problem(f"{PREPARATION}.sides.0.depth_mm", tr("the depth of the lower flank"))
     elif preparation.included_angle_deg is None and first.angle_deg is None:
-        yield Problem(f"{PREPARATION}.included_angle_deg", "the included angle")
+        yield Problem(f"{PREPARATION}.included_angle_deg", tr("the included angle"))
     if form in _ROUND and first.radius_mm is None:
-        yield Problem(f"{PREPARATION}.sides.0.radius_mm", "the root radius")
+        yield Problem(f"{PREPARATION}.sides.0.radius_mm", tr("the root radius"))
     if preparation.root_face_mm is None and (form == "compound-bevel" or first.depth_mm is None):
-        yield Problem(f"{PREPARATION}.root_face_mm", "the root face")
+        yield Problem(f"{PREPARATION}.root_face_mm", tr("the root face"))
 
 
 def _angles(preparation: Preparation) -> list[tuple[str, float]]:
@@ -214,7 +220,11 @@ def _wrong(preparation: Preparation, thickness: float) -> Iterator[Problem]:
     if gap > WIDEST_GAP_MM:
         yield Problem(
             f"{PREPARATION}.root_gap_mm",
-            f"a root gap of {gap:g} mm cannot be bridged; up to {WIDEST_GAP_MM:g} mm is taken",
+            tr(
+                "a root gap of {gap:g} mm cannot be bridged; up to {widest_gap_mm:g} mm is taken",
+                gap=gap,
+                widest_gap_mm=WIDEST_GAP_MM,
+            ),
         )
     land = preparation.root_face_mm
     if form == "square":
@@ -222,7 +232,11 @@ def _wrong(preparation: Preparation, thickness: float) -> Iterator[Problem]:
     if land is not None and land > thickness * (1 + 1e-9):
         yield Problem(
             f"{PREPARATION}.root_face_mm",
-            f"root_face_mm = {land:g}, allowed is 0 to the thickness, {thickness:g} mm",
+            tr(
+                "root_face_mm = {root_face:g}, allowed is 0 to the thickness, {thickness:g} mm",
+                root_face=land,
+                thickness=thickness,
+            ),
         )
         return
     most = 180.0 if form in _BOTH_WALLS else 90.0
@@ -230,10 +244,23 @@ def _wrong(preparation: Preparation, thickness: float) -> Iterator[Problem]:
     for path, angle in _angles(preparation):
         if angle <= 0 and form not in _ROUND:
             yield Problem(
-                path, f"a {word} of {angle:g}° has no bevel: give an angle above 0° or take a square groove"
+                path,
+                tr(
+                    "a {word} of {angle:g}° has no bevel: give an angle above 0° or take a square groove",
+                    word=word,
+                    angle=angle,
+                ),
             )
         elif angle >= most:
-            yield Problem(path, f"an angle of {angle:g}° leaves no edge: a {word} has less than {most:g}°")
+            yield Problem(
+                path,
+                tr(
+                    "an angle of {angle:g}° leaves no edge: a {word} has less than {most:g}°",
+                    angle=angle,
+                    word=word,
+                    most=most,
+                ),
+            )
     depths = [side.depth_mm for side in preparation.sides]
     known = [depth for depth in depths if depth is not None]
     if form in _BOTH_SIDES:
@@ -245,7 +272,11 @@ def _wrong(preparation: Preparation, thickness: float) -> Iterator[Problem]:
     if whole > thickness + 0.05 or (full and abs(whole - thickness) > 0.05):
         yield Problem(
             f"{PREPARATION}.sides.0.depth_mm",
-            f"depth and root face make {whole:g} mm, the plate has {thickness:g} mm",
+            tr(
+                "depth and root face make {whole:g} mm, the plate has {thickness:g} mm",
+                whole=whole,
+                thickness=thickness,
+            ),
         )
 
 
@@ -254,7 +285,7 @@ def _flare(preparation: Preparation) -> Cut:
     radius, gap = side.radius_mm or 0.0, preparation.root_gap_mm or 0.0
     depth = side.depth_mm if side.depth_mm is not None else radius
     if radius <= 0:
-        return Cut(wrong=(Problem(f"{PREPARATION}.sides.0.radius_mm", "the radius must be above 0 mm"),))
+        return Cut(wrong=(Problem(f"{PREPARATION}.sides.0.radius_mm", tr("the radius must be above 0 mm")),))
     if gap > WIDEST_GAP_MM:
         return Cut(wrong=tuple(_wrong(preparation, depth)))
     if not 0 < depth <= radius:
@@ -262,7 +293,11 @@ def _flare(preparation: Preparation) -> Cut:
             wrong=(
                 Problem(
                     f"{PREPARATION}.sides.0.depth_mm",
-                    f"a depth of {depth:g} mm does not lie between 0 and the radius, {radius:g} mm",
+                    tr(
+                        "a depth of {depth:g} mm does not lie between 0 and the radius, {radius:g} mm",
+                        depth=depth,
+                        radius=radius,
+                    ),
                 ),
             )
         )
@@ -281,7 +316,7 @@ def _flare(preparation: Preparation) -> Cut:
             back_angle_deg=None,
             radius_mm=radius,
             both_walls=both,
-            assumptions=("weld metal fuses down to where the members touch",),
+            assumptions=(tr("weld metal fuses down to where the members touch"),),
         )
     )
 
@@ -330,7 +365,13 @@ def _plain(joint: Joint, preparation: Preparation, thickness: float) -> Cut:
         through = joint.kind in ("t", "branch", "corner")
         left, right, front_low = _gouged(left, right, thickness, depth, both=not through)
         back_high = front_low
-        assumptions = (f"gouged from the back {depth:.1f} mm deep, {GOUGE_RADIUS_MM:g} mm bottom radius",)
+        assumptions = (
+            tr(
+                "gouged from the back {depth:.1f} mm deep, {gouge_radius_mm:g} mm bottom radius",
+                depth=depth,
+                gouge_radius_mm=GOUGE_RADIUS_MM,
+            ),
+        )
     return Cut(
         groove=Groove(
             thickness_mm=thickness,

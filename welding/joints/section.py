@@ -8,6 +8,8 @@ from dataclasses import dataclass
 from welding.codebook.book import by_book
 from welding.documents.procedure import Joint, Procedure
 from welding.errors import Problem
+from welding.glossary.terms import term_word
+from welding.glossary.values import in_words
 from welding.joints import dimensions, members
 from welding.joints.beads import Bead, BeadArea, bead_of, beads_of
 from welding.joints.channel import Channel, Frame
@@ -15,6 +17,7 @@ from welding.joints.channels import Filled, fill_joint
 from welding.joints.fillets import Fillet
 from welding.joints.grooves import Groove
 from welding.joints.shapes import Drawing, Label, Point, Polygon, Shape
+from welding.language import tr
 
 _ANY_MM = 1e9
 _WELDS_DRAWN = ("cjp-groove", "pjp-groove", "fillet")
@@ -54,9 +57,11 @@ def section_of(procedure: Procedure) -> Sectioned:
     """
     joint = procedure.joint
     if joint is None:
-        return Sectioned(missing=(Problem("joint", "the joint"),))
+        return Sectioned(missing=(Problem("joint", tr("the joint")),))
     if joint.weld not in _WELDS_DRAWN:
-        return Sectioned(missing=(Problem("joint.weld", f"a drawing of a {joint.weld} weld: not drawn yet"),))
+        return Sectioned(
+            missing=(Problem("joint.weld", tr("a drawing of a {weld} weld: not drawn yet", weld=joint.weld)),)
+        )
     thicknesses, missing = _thicknesses(procedure)
     return _sectioned(joint, thicknesses, missing, _by_side(procedure))
 
@@ -105,7 +110,7 @@ def _section(filled: Filled, beads: tuple[BeadArea, ...]) -> Section:
 def _thicknesses(procedure: Procedure) -> tuple[tuple[float, float] | None, tuple[Problem, ...]]:
     known = [metal.thickness_mm for metal in procedure.base_metals]
     missing = tuple(
-        Problem(f"base_metals.{i}.thickness_mm", f"thickness of metal {i + 1}")
+        Problem(f"base_metals.{i}.thickness_mm", tr("thickness of metal {i}", i=i + 1))
         for i in range(2)
         if i >= len(known) or known[i] is None
     )
@@ -161,7 +166,11 @@ def _groove_shapes(
         shapes += [
             Label(at=(0.5 * text_mm, base), anchor="start", text="radius", value=radius, value_kind="length"),
             Label(
-                at=(-0.5 * text_mm, base), anchor="end", text="gap", value=groove.gap_mm, value_kind="length"
+                at=(-0.5 * text_mm, base),
+                anchor="end",
+                text=term_word("root-gap"),
+                value=groove.gap_mm,
+                value_kind="length",
             ),
         ]
         return shapes, text_mm
@@ -224,10 +233,19 @@ def _common_centroid(channels: Sequence[Channel]) -> Point:
 
 
 def _caption(joint: Joint, count: int) -> str:
-    kind = "T" if joint.kind == "t" else joint.kind
+    kind = in_words(joint.kind, "joint")
     form = joint.preparation.form if joint.preparation else "square"
-    words = f"{kind} fillet" if joint.weld == "fillet" else f"{form.replace('-v', '-V')} {kind}"
-    return f"Section of a {words}, {count} {'pass' if count == 1 else 'passes'}"
+    words = (
+        tr("{weld}, {kind}", weld=in_words("fillet"), kind=kind)
+        if joint.weld == "fillet"
+        else f"{in_words(form)}, {kind}"
+    )
+    return tr(
+        "Section of a {words}, {count} {value}",
+        words=words,
+        count=count,
+        value=tr("pass") if count == 1 else tr("passes"),
+    )
 
 
 def _text_height(width: float, height: float) -> float:

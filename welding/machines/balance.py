@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from welding.documents.machine import BalanceDial
 from welding.errors import OutOfRangeError
+from welding.language import tr
 
 
 def en_share_of(dial: BalanceDial, reading: float) -> float:
@@ -44,6 +45,6 @@ def reading_of(dial: BalanceDial, en_share: float) -> float:
 
 def _allowed(dial: BalanceDial) -> str:
     if dial.convention != "signed":
-        return "between 0 and 100 %"
+        return tr("between 0 and 100 %")
     low, high = sorted((reading_of(dial, 0.0), reading_of(dial, 1.0)))
-    return f"between {low:g} and {high:g} steps"
+    return tr("between {low:g} and {high:g} steps", low=low, high=high)

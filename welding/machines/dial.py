@@ -10,6 +10,7 @@ from numpy.polynomial import Polynomial
 
 from welding.documents.machine import DialCalibration
 from welding.errors import WeldingError
+from welding.language import tr
 
 BEND_WORTH = 0.5
 """A bent curve is taken where it halves the scatter of the straight one, and five points bear it."""
@@ -59,7 +60,12 @@ class DialFit:
         slack = (self.high - self.low) / 10
         if not self.low - slack <= setting <= self.high + slack:
             raise WeldingError(
-                f"setting {setting:g} lies outside what was measured, {self.low:g} to {self.high:g}"
+                tr(
+                    "setting {setting:g} lies outside what was measured, {low:g} to {high:g}",
+                    setting=setting,
+                    low=self.low,
+                    high=self.high,
+                )
             )
         return sum(factor * setting**power for power, factor in enumerate(self.coefficients))
 
@@ -74,7 +80,12 @@ class DialFit:
         if not inside:
             ends = sorted((self.feed_at(self.low), self.feed_at(self.high)))
             raise WeldingError(
-                f"{feed_m_min:.3g} m/min lies outside what was measured, {ends[0]:.3g} to {ends[1]:.3g} m/min"
+                tr(
+                    "{feed_m_min:.3g} m/min lies outside what was measured, {ends:.3g} to {ends2:.3g} m/min",
+                    feed_m_min=feed_m_min,
+                    ends=ends[0],
+                    ends2=ends[1],
+                )
             )
         return min(inside, key=lambda one: abs(one - (self.low + self.high) / 2))
 
@@ -98,7 +109,7 @@ def run_out_feed_m_min(length_mm: float, time_s: float) -> float:
         5.715
     """
     if not (math.isfinite(length_mm) and math.isfinite(time_s)) or length_mm <= 0 or time_s <= 0:
-        raise WeldingError("a run-out needs a length and a time above zero")
+        raise WeldingError(tr("a run-out needs a length and a time above zero"))
     return length_mm / time_s * 60 / 1000
 
 
@@ -121,7 +132,7 @@ def fit_dial(calibration: DialCalibration) -> DialFit:
     feeds = [run_out_feed_m_min(point.length_mm, point.time_s) for point in calibration.points]
     different = len({round(one, 6) for one in settings})
     if different < 2:
-        raise WeldingError("measure at two or more different settings")
+        raise WeldingError(tr("measure at two or more different settings"))
     best = _polynomial(settings, feeds, 1)
     if different >= 5:
         bent = _polynomial(settings, feeds, 2)
@@ -131,7 +142,7 @@ def fit_dial(calibration: DialCalibration) -> DialFit:
     slope = best.deriv()  # straight, so it is least at an end
     slopes = [float(slope(low)), float(slope(high))]
     if min(slopes) * (high - low) <= LEAST_RISE * max(feeds):
-        raise WeldingError("the feed does not rise with the setting: measure again, or swap two lines")
+        raise WeldingError(tr("the feed does not rise with the setting: measure again, or swap two lines"))
     return DialFit(
         coefficients=tuple(float(one) for one in best.coef),
         points=tuple(

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from welding.citation import Citation
 from welding.errors import WeldingError
+from welding.language import tr, tr_noop
 
 ELEMENTS = (
     "C", "Si", "Mn", "P", "S", "Cr", "Mo", "Ni", "Cu", "V", "Nb", "Ti", "Al", "B", "N", "Co", "W", "Fe",
@@ -64,34 +65,34 @@ def _citation(document: str, clause: str, edition: str = "") -> Citation:
 
 FORMULAS = (
     Formula(
-        "ce_iiw", "CE (IIW)", "hardness and preheat of C-Mn steels over about 0.12 % C",
+        "ce_iiw", "CE (IIW)", tr_noop("hardness and preheat of C-Mn steels over about 0.12 % C"),
         {"C": 1, "Mn": 1 / 6, "Cr": 1 / 5, "Mo": 1 / 5, "V": 1 / 5, "Ni": 1 / 15, "Cu": 1 / 15},
-        ("C", "Mn"), _citation("EN 1011-2", "annex C, method A", "2001"),
+        ("C", "Mn"), _citation("EN 1011-2", tr_noop("annex C, method A"), "2001"),
     ),
     Formula(
-        "ce_aws", "CE (AWS D1.1)", "preheat by hardness control in AWS D1.1",
+        "ce_aws", "CE (AWS D1.1)", tr_noop("preheat by hardness control in AWS D1.1"),
         {"C": 1, "Mn": 1 / 6, "Si": 1 / 6, "Cr": 1 / 5, "Mo": 1 / 5, "V": 1 / 5, "Ni": 1 / 15, "Cu": 1 / 15},
-        ("C", "Mn", "Si"), _citation("AWS D1.1", "annex B", "2020"),
+        ("C", "Mn", "Si"), _citation("AWS D1.1", tr_noop("annex B"), "2020"),
     ),
     Formula(
-        "cet", "CET", "preheat by EN 1011-2 method B",
+        "cet", "CET", tr_noop("preheat by EN 1011-2 method B"),
         {"C": 1, "Mn": 1 / 10, "Mo": 1 / 10, "Cr": 1 / 20, "Cu": 1 / 20, "Ni": 1 / 40},
-        ("C", "Mn"), _citation("EN 1011-2", "annex C, method B", "2001"),
+        ("C", "Mn"), _citation("EN 1011-2", tr_noop("annex C, method B"), "2001"),
     ),
     Formula(
-        "pcm", "Pcm", "preheat by hydrogen control; steels of low carbon",
+        "pcm", "Pcm", tr_noop("preheat by hydrogen control; steels of low carbon"),
         {
             "C": 1, "Si": 1 / 30, "Mn": 1 / 20, "Cu": 1 / 20, "Cr": 1 / 20, "Ni": 1 / 60, "Mo": 1 / 15,
             "V": 1 / 10, "B": 5,
         },
-        ("C", "Mn", "Si"), _citation("AWS D1.1", "annex B, Pcm of Ito and Bessyo", "2020"),
+        ("C", "Mn", "Si"), _citation("AWS D1.1", tr_noop("annex B, Pcm of Ito and Bessyo"), "2020"),
     ),
     Formula(
-        "cr_eq_wrc92", "Cr equivalent (WRC-1992)", "ferrite of stainless weld metal",
+        "cr_eq_wrc92", tr_noop("Cr equivalent (WRC-1992)"), tr_noop("ferrite of stainless weld metal"),
         {"Cr": 1, "Mo": 1, "Nb": 0.7}, ("Cr",), _citation("WRC-1992 diagram", "axes"),
     ),
     Formula(
-        "ni_eq_wrc92", "Ni equivalent (WRC-1992)", "ferrite of stainless weld metal",
+        "ni_eq_wrc92", tr_noop("Ni equivalent (WRC-1992)"), tr_noop("ferrite of stainless weld metal"),
         {"Ni": 1, "C": 35, "N": 20, "Cu": 0.25}, ("Ni", "C", "N"), _citation("WRC-1992 diagram", "axes"),
     ),
 )  # fmt: skip
@@ -100,12 +101,14 @@ STAINLESS_FROM_CR = 10.0
 """From this share of chromium on a ferrite number means something [% by mass]."""
 FERRITE = Equivalent(
     key="fn_wrc92",
-    words="Ferrite number (WRC-1992)",
-    use="hot cracking and embrittlement of stainless weld metal",
+    words=tr_noop("Ferrite number (WRC-1992)"),
+    use=tr_noop("hot cracking and embrittlement of stainless weld metal"),
     value=None,
-    missing=("the diagram itself, which this program does not have: read it off with both equivalents",),
+    missing=(
+        tr_noop("the diagram itself, which this program does not have: read it off with both equivalents"),
+    ),
     taken_as_zero=(),
-    citation=_citation("WRC-1992 diagram", "ferrite lines"),
+    citation=_citation("WRC-1992 diagram", tr_noop("ferrite lines")),
 )
 """A number only from a sourced table; until there is one here, none."""
 
@@ -121,12 +124,20 @@ def require_chemistry(chemistry: Mapping[str, float]) -> None:
     """
     for element, share in chemistry.items():
         if element not in ELEMENTS:
-            raise WeldingError(f"{element} is no element known here: {', '.join(ELEMENTS)}")
+            raise WeldingError(
+                tr(
+                    "{element} is no element known here: {elements}",
+                    element=element,
+                    elements=", ".join(ELEMENTS),
+                )
+            )
         if not 0 <= share <= 100:
-            raise WeldingError(f"{element} {share:g} % is no share; 0 to 100 % is taken")
+            raise WeldingError(
+                tr("{element} {share:g} % is no share; 0 to 100 % is taken", element=element, share=share)
+            )
     total = sum(chemistry.values())
     if total > 100.05:
-        raise WeldingError(f"the elements sum to {total:g} %, more than 100 %")
+        raise WeldingError(tr("the elements sum to {total:g} %, more than 100 %", total=total))
 
 
 def looks_like_fractions(chemistry: Mapping[str, float]) -> bool:
@@ -163,8 +174,8 @@ def equivalents(chemistry: Mapping[str, float]) -> tuple[Equivalent, ...]:
         found.append(
             Equivalent(
                 key=one.key,
-                words=one.words,
-                use=one.use,
+                words=tr(one.words),
+                use=tr(one.use),
                 value=None if missing else value,
                 missing=missing,
                 taken_as_zero=tuple(element for element in one.weights if element not in chemistry),
@@ -172,5 +183,5 @@ def equivalents(chemistry: Mapping[str, float]) -> tuple[Equivalent, ...]:
             )
         )
     if chemistry.get("Cr", 0.0) >= STAINLESS_FROM_CR:
-        found.append(FERRITE)
+        found.append(replace(FERRITE, words=tr(FERRITE.words), use=tr(FERRITE.use)))
     return tuple(found)

@@ -10,6 +10,7 @@ from welding.documents.intent import Intent
 from welding.documents.procedure import Joint, Pass, Preparation
 from welding.errors import DocumentError, Problem
 from welding.joints.channel import Channel
+from welding.language import tr, tr_noop
 from welding.metals.catalogue import Metal
 from welding.planning.beads import PlannedBead
 from welding.planning.planner import Planned, Planner, Stage
@@ -23,14 +24,16 @@ MOST_MM = 3.0
 CLOSE_MM = 0.2
 """Widest gap that the edges' own metal closes (common practice)."""
 _FILLED: dict[str, str] = {
-    "aluminium": "without filler most aluminium alloys crack while they solidify",
-    "aluminium-cast": "without filler most aluminium alloys crack while they solidify",
-    "copper": "without a deoxidised filler copper becomes porous",
-    "duplex": "without filler, whose nickel is raised for it, duplex solidifies almost wholly ferritic",
-    "cr-mo": "creep-resisting steel is welded with filler, heated before and after",
-    "ni-steel": "the toughness of nickel steel is that of its filler",
-    "martensitic": "martensitic steel hardens; it is welded with filler, heated before and after",
-    "ph-stainless": "precipitation-hardening steel is welded with filler of its own kind",
+    "aluminium": tr_noop("without filler most aluminium alloys crack while they solidify"),
+    "aluminium-cast": tr_noop("without filler most aluminium alloys crack while they solidify"),
+    "copper": tr_noop("without a deoxidised filler copper becomes porous"),
+    "duplex": tr_noop(
+        "without filler, whose nickel is raised for it, duplex solidifies almost wholly ferritic"
+    ),
+    "cr-mo": tr_noop("creep-resisting steel is welded with filler, heated before and after"),
+    "ni-steel": tr_noop("the toughness of nickel steel is that of its filler"),
+    "martensitic": tr_noop("martensitic steel hardens; it is welded with filler, heated before and after"),
+    "ph-stainless": tr_noop("precipitation-hardening steel is welded with filler of its own kind"),
 }
 """Families that are not welded without filler, and why (common practice)."""
 _MOST_YIELD_MPA = 360.0
@@ -48,8 +51,10 @@ def with_rod(intent: Intent) -> Intent:
         wrong.append(
             Problem(
                 "joint.kind",
-                "process 142 adds no metal: it welds butt, corner and edge joints whose edges touch; "
-                "a fillet needs filler",
+                tr(
+                    "process 142 adds no metal: it welds butt, corner and edge joints whose edges "
+                    "touch; a fillet needs filler"
+                ),
                 joint.kind,
             )
         )
@@ -57,22 +62,29 @@ def with_rod(intent: Intent) -> Intent:
         wrong.append(
             Problem(
                 "thickness_mm.0",
-                f"without filler TIG melts through {MOST_MM:g} mm at the most; take 141 with a rod",
+                tr(
+                    "without filler TIG melts through {most_mm:g} mm at the most; take 141 with a rod",
+                    most_mm=MOST_MM,
+                ),
                 f"{max(intent.thickness_mm):g}",
             )
         )
     if intent.filler is not None and intent.filler.designation:
-        wrong.append(Problem("filler.designation", "process 142 has no filler", intent.filler.designation))
+        wrong.append(
+            Problem("filler.designation", tr("process 142 has no filler"), intent.filler.designation)
+        )
     if intent.fill_process is not None:
         wrong.append(
-            Problem("fill_process", "without filler there is one pass and no other", intent.fill_process)
+            Problem("fill_process", tr("without filler there is one pass and no other"), intent.fill_process)
         )
     if (intent.passes_wanted or 1) > 1 or joint.sides == "both" or joint.back_gouge:
-        wrong.append(Problem("passes_wanted", "without filler it is planned as one pass from one side", ""))
+        wrong.append(
+            Problem("passes_wanted", tr("without filler it is planned as one pass from one side"), "")
+        )
     stated = joint.preparation
     if stated is not None and (stated.form != "square" or (stated.root_gap_mm or 0.0) > CLOSE_MM):
         wrong.append(
-            Problem("joint.preparation", "without filler the edges are square and touch", stated.form)
+            Problem("joint.preparation", tr("without filler the edges are square and touch"), stated.form)
         )
     if wrong:
         raise DocumentError(tuple(wrong))
@@ -97,9 +109,12 @@ def refuse_metals(metals: Iterable[Metal], thickness_mm: Iterable[float]) -> Non
         if why is None and metal.family in ("carbon", "weathering"):
             strength = metal.yield_at(thickness)
             if strength is not None and strength > _MOST_YIELD_MPA:
-                why = f"steel above {_MOST_YIELD_MPA:g} MPa yield takes the strength of its weld from filler"
+                why = tr(
+                    "steel above {most_yield_mpa:g} MPa yield takes the strength of its weld from filler",
+                    most_yield_mpa=_MOST_YIELD_MPA,
+                )
         if why is not None:
-            wrong.append(Problem(f"metals.{index}", f"{metal.name}: {why}", metal.name))
+            wrong.append(Problem(f"metals.{index}", f"{metal.name}: {tr(why)}", metal.name))
     if wrong:
         raise DocumentError(tuple(wrong))
 
@@ -120,22 +135,26 @@ class Autogenous(Planner):
     def reasons(self, planned: Planned) -> list[Reason]:
         """Why current, volts and travel are what they are, and how the edges must fit."""
         ((_, _, ranges, _),) = planned.runs
-        gap = f"edges square and tight, at most {CLOSE_MM:g} mm apart: there is no filler to bridge a gap"
+        gap = tr(
+            "edges square and tight, at most {close_mm:g} mm apart: there is no filler to bridge a gap",
+            close_mm=CLOSE_MM,
+        )
         told = [
             Reason(path="joint.preparation", text=gap),
             Reason(
                 path="passes.0.travel_mm_min",
-                text=f"{ranges.travel_mm_min.middle:.0f} mm/min, usual by hand; both edges must melt",
+                text=tr(
+                    "{middle:.0f} mm/min, usual by hand; both edges must melt",
+                    middle=ranges.travel_mm_min.middle,
+                ),
                 source="estimate",
             ),
         ]
         if "carbon" in self.facts.families or "weathering" in self.facts.families:
-            text = "steel without filler should be killed (silicon or aluminium), else the weld is porous"
+            text = tr("steel without filler should be killed (silicon or aluminium), else the weld is porous")
             told.append(Reason(path="metals.0", text=text, source="practice"))
         of_current = [
-            one
-            for one in super().reasons(planned)
-            if one.path.endswith((".current_a", ".voltage_v")) and "rod" not in one.text
+            one for one in super().reasons(planned) if one.path.endswith((".current_a", ".voltage_v"))
         ]
         return [*of_current, *told]
 

@@ -14,11 +14,12 @@ from welding.documents.intent import Trial
 from welding.documents.procedure import Pass, Procedure
 from welding.documents.shelf import Product
 from welding.joints.section import section_of
+from welding.language import tr, tr_noop
 from welding.quantities.writing import System
 from welding.ranges import Range
 
 PROPOSAL = "Proposal"
-THIS_PROCEDURE = "This procedure"
+THIS_PROCEDURE = tr_noop("This procedure")
 
 SourceKind = Literal["own", "chart", "product", "trial", "code"]
 
@@ -152,7 +153,7 @@ def _sheet(procedure: Procedure, one: Pass) -> Iterator[SourceBands]:
             fits = not row.positions or set(procedure.positions) <= set(row.positions)
             if fits and abs(row.diameter_mm - one.filler.diameter_mm) < 0.03:
                 yield SourceBands(
-                    source=f"Sheet of {product.name}",
+                    source=tr("Sheet of {name}", name=product.name),
                     kind="product",
                     current_a=row.current_a,
                     voltage_v=row.voltage_v,
@@ -170,7 +171,11 @@ def _trials(procedure: Procedure, trials: Sequence[Trial], one: Pass) -> Iterato
             continue
         kept = trial.verdict == "kept"
         yield SourceBands(
-            source=f"Own trial{f' of {trial.made_on}' if trial.made_on else ''}, {trial.thickness_mm:g} mm",
+            source=tr(
+                "Own trial{value}, {thickness_mm:g} mm",
+                value=tr(" of {made_on}", made_on=trial.made_on) if trial.made_on else "",
+                thickness_mm=trial.thickness_mm,
+            ),
             kind="trial",
             current_a=_point(trial.current_a),
             voltage_v=_point(trial.voltage_v),
@@ -194,7 +199,7 @@ def _code(draft: Draft, one: Pass) -> Iterator[SourceBands]:
             source=source,
             kind="code",
             current_a=allowed,
-            differs=("The current goes beyond what is prequalified.",) if over else (),
+            differs=(tr("The current goes beyond what is prequalified."),) if over else (),
             followed=not over,
         )
 

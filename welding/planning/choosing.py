@@ -10,6 +10,7 @@ from welding.codebook.table import load_table
 from welding.consumables.gas import gas_text, read_gas
 from welding.documents.fields import Transfer
 from welding.errors import DocumentError, Problem, UnreadableError
+from welding.language import tr
 from welding.metals.kinds import is_nine_chromium
 from welding.planning.facts import Facts
 from welding.planning.fillers import alloy_for, designation_for, is_high_alloy
@@ -48,7 +49,9 @@ def choose_consumables(facts: Facts) -> Consumables:
         raise DocumentError(
             (
                 Problem(
-                    "filler.designation", "no filler is known here for this metal and process: name one", ""
+                    "filler.designation",
+                    tr("no filler is known here for this metal and process: name one"),
+                    "",
                 ),
             )
         )
@@ -56,8 +59,12 @@ def choose_consumables(facts: Facts) -> Consumables:
         reasons.append(
             Reason(
                 path="passes.*.filler.designation",
-                text=f"{designation} for {' to '.join(dict.fromkeys(m.name for m in facts.metals))}, "
-                f"process {facts.process}",
+                text=tr(
+                    "{designation} for {fromkeys}, process {process}",
+                    designation=designation,
+                    fromkeys=tr(" to ").join(dict.fromkeys(m.name for m in facts.metals)),
+                    process=facts.process,
+                ),
                 citation=load_table(PACKAGE, "fillers").citation,
             )
         )
@@ -73,7 +80,7 @@ def choose_consumables(facts: Facts) -> Consumables:
         reasons.append(
             Reason(
                 path="passes.0.purge",
-                text="argon behind the root: one with chromium or nickel scales without it",
+                text=tr("argon behind the root: one with chromium or nickel scales without it"),
             )
         )
     return Consumables(designation=designation, gas=gas, purge=purge, reasons=tuple(reasons))
@@ -117,12 +124,12 @@ def _usual_gas(facts: Facts, designation: str) -> dict[str, float] | None:
 
 def _gas_why(facts: Facts, designation: str) -> str:
     if facts.process in ("131", "141"):
-        return "inert, as the process and the metal ask"
+        return tr("inert, as the process and the metal ask")
     if facts.kind == "stainless" and facts.process == "135":
-        return "little CO2, so that the weld picks up no carbon"
+        return tr("little CO2, so that the weld picks up no carbon")
     if facts.process in ("136", "138"):
-        return f"a gas that {designation} was classified with"
-    return "carries every transfer mode of solid steel wire"
+        return tr("a gas that {designation} was classified with", designation=designation)
+    return tr("carries every transfer mode of solid steel wire")
 
 
 PURGED_FROM_PERCENT_CR = 1.9

@@ -15,6 +15,7 @@ from welding.documents.machine import Machine
 from welding.documents.shelf import Product
 from welding.errors import DocumentError, Problem
 from welding.joints.positions import position_is_for
+from welding.language import tr
 from welding.metals.catalogue import Metal, find, name_key, search
 from welding.metals.kinds import KIND_OF_FAMILY, Kind, takes_nickel_filler
 
@@ -215,15 +216,20 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
             near = ", ".join(found.name for found in search(name, 3))
             yield Problem(
                 f"metals.{index}",
-                f"{name!r} is not known; it may be entered in the library"
-                + (f". Like it: {near}" if near else ""),
+                tr("{name!r} is not known; it may be entered in the library", name=name)
+                + (tr(". Like it: {near}", near=near) if near else ""),
                 name,
             )
     for index, value in enumerate(intent.thickness_mm):
         if not THIN_MM <= value <= THICK_MM or not math.isfinite(value):
             yield Problem(
                 f"thickness_mm.{index}",
-                f"{value:g} mm is outside what is planned here, {THIN_MM:g} to {THICK_MM:g} mm",
+                tr(
+                    "{value:g} mm is outside what is planned here, {thin_mm:g} to {thick_mm:g} mm",
+                    value=value,
+                    thin_mm=THIN_MM,
+                    thick_mm=THICK_MM,
+                ),
                 f"{value:g}",
             )
     row = _position(intent)
@@ -231,14 +237,21 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
     if not position_is_for(row, intent.joint):
         yield Problem(
             "position",
-            f"{intent.position} ({row['words']}) is a position of {' and '.join(row['welds'])} welds; "
-            f"this is a {weld} weld",
+            tr(
+                "{position} ({row}) is a position of {row2} welds; this is a {weld} weld",
+                position=intent.position,
+                row=tr(row["words"]),
+                row2=tr(" and ").join(row["welds"]),
+                weld=weld,
+            ),
             intent.position,
         )
     if intent.joint.weld not in ("fillet", "cjp-groove", "pjp-groove"):
-        yield Problem("joint.weld", f"a {intent.joint.weld} weld is not planned here", intent.joint.weld)
+        yield Problem(
+            "joint.weld", tr("a {weld} weld is not planned here", weld=intent.joint.weld), intent.joint.weld
+        )
     if intent.joint.kind == "lap" and intent.joint.weld != "fillet":
-        yield Problem("joint.weld", "a lap joint takes a fillet, not a groove", intent.joint.weld)
+        yield Problem("joint.weld", tr("a lap joint takes a fillet, not a groove"), intent.joint.weld)
     stated = {"process": intent.process}
     if intent.fill_process is not None:
         stated["fill_process"] = intent.fill_process
@@ -246,23 +259,33 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
         if process not in PLANNED:
             yield Problem(
                 path,
-                f"starting settings of process {process} are not known here; those of "
-                f"{', '.join(PLANNED)} and, with no filler, 142 are",
+                tr(
+                    "starting settings of process {process} are not known here; those of {planned} "
+                    "and, with no filler, 142 are",
+                    process=process,
+                    planned=", ".join(PLANNED),
+                ),
                 process,
             )
             return
         if process == "121" and row["attitude"] not in ("flat", "horizontal"):
             yield Problem(
                 path,
-                f"submerged arc is welded flat or horizontal; {intent.position} is {row['words']}",
+                tr(
+                    "submerged arc is welded flat or horizontal; {position} is {row}",
+                    position=intent.position,
+                    row=tr(row["words"]),
+                ),
                 process,
             )
     if intent.fill_process is not None and intent.joint.weld == "fillet":
-        yield Problem("fill_process", "a fillet is planned with one process", intent.fill_process)
+        yield Problem("fill_process", tr("a fillet is planned with one process"), intent.fill_process)
     known = [metal for metal in metals if metal]
     kinds = {KIND_OF_FAMILY[metal.family] for metal in known}
     if len(known) == len(metals) and not _joinable(kinds):
-        yield Problem("metals", f"{' and '.join(intent.metals)} are not fused to one another", "")
+        yield Problem(
+            "metals", tr("{metals} are not fused to one another", metals=tr(" and ").join(intent.metals)), ""
+        )
         return
     nickel_filler = any(takes_nickel_filler(metal) for metal in known)
     for kind in kinds:
@@ -271,13 +294,18 @@ def _problems(intent: Intent, metals: list[Metal | None]) -> Iterator[Problem]:
             if nickel_filler and process == "135":
                 yield Problem(
                     path,
-                    "steel of 5 or 9 % nickel takes nickel filler, in inert gas: process 131, not 135",
+                    tr("steel of 5 or 9 % nickel takes nickel filler, in inert gas: process 131, not 135"),
                     process,
                 )
             elif process not in planned:
                 yield Problem(
                     path,
-                    f"process {process} is not planned for {kind}; {', '.join(planned)} are",
+                    tr(
+                        "process {process} is not planned for {kind}; {planned} are",
+                        process=process,
+                        kind=kind,
+                        planned=", ".join(planned),
+                    ),
                     process,
                 )
 

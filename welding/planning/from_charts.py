@@ -8,6 +8,7 @@ from dataclasses import replace
 from welding.charts.differences import differences, rows_for
 from welding.documents.chart import QUANTITIES, ChartRow, SettingsChart, range_of
 from welding.documents.procedure import Pass, Procedure
+from welding.language import tr, tr_noop
 from welding.planning.reasons import Reason
 from welding.quantities.writing import System
 from welding.ranges import Range
@@ -15,7 +16,7 @@ from welding.ranges import Range
 LEAST_LEFT_SHARE = 0.4
 """A chart is followed where at least this share of the proposed range lies inside it (common practice)."""
 MOST_REASONS = 8
-TOO_LITTLE = "too little of the proposed range lies inside it."
+TOO_LITTLE = tr_noop("too little of the proposed range lies inside it.")
 
 
 def followed(
@@ -33,10 +34,13 @@ def followed(
             for row in rows_for(chart, procedure, one):
                 told = differences(chart, row, procedure, one, kind, system)
                 kept = None if told else _kept_inside(one, row)
-                why = " ".join(difference.text for difference in told) or TOO_LITTLE
-                text = f"{chart.title} is not followed: {why}"
+                why = " ".join(difference.text for difference in told) or tr(TOO_LITTLE)
+                text = tr("{title} is not followed: {why}", title=chart.title, why=why)
                 if kept is not None:
-                    one, text = kept, f"kept inside {chart.title}: the same class, size, gas and position"
+                    one, text = (
+                        kept,
+                        tr("kept inside {title}: the same class, size, gas and position", title=chart.title),
+                    )
                 reasons.append(Reason(path=f"passes.{index}.current_a", text=text, source="handbook"))
         passes.append(one)
     once = {reason.text: reason for reason in reversed(reasons)}

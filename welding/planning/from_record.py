@@ -20,6 +20,7 @@ from welding.documents.procedure import (
 from welding.documents.record import QualificationRecord
 from welding.finding import Finding
 from welding.heat.passes import pass_heat
+from welding.language import tr
 from welding.planning.within_heat import Window, within_heat
 from welding.qualification.compare import Rules
 from welding.qualification.demand import Demand
@@ -139,7 +140,9 @@ def _pass(one: Pass, piece: Welded, found: QualifiedRange, uses_k: bool, notes: 
                 current_a=fitted.current_a, voltage_v=fitted.voltage_v, travel_mm_min=fitted.travel_mm_min
             )
             if fitted.travel_mm_min != made.travel_mm_min:
-                notes.append("Travel is narrowed so that heat input holds at every corner of volts and amps.")
+                notes.append(
+                    tr("Travel is narrowed so that heat input holds at every corner of volts and amps.")
+                )
     flow = span_for(found.items, "gas_flow_l_min", one)
     if one.gas and flow and flow.min is not None and flow.max is not None:
         changes["gas"] = replace(one.gas, flow_l_min=_inwards(Range(flow.min, flow.max), 1.0))
@@ -168,11 +171,18 @@ def _narrowed(field: str, one: Pass, piece: Welded, value: Range, notes: list[st
     if sheet is not None:
         of_sheet = getattr(sheet, field, None)
         if of_sheet is not None:
-            limits.append((of_sheet, "the filler's sheet"))
+            limits.append((of_sheet, tr("the filler's sheet")))
     for limit, name in limits:
         low, high = max(value.min, limit.min), min(value.max, limit.max)
         if low <= high and (low, high) != (value.min, value.max):
-            notes.append(f"Pass {one.number}: {field.split('_')[0]} narrowed to what {name} allows.")
+            notes.append(
+                tr(
+                    "Pass {number}: {split} narrowed to what {name} allows.",
+                    number=one.number,
+                    split=field.split("_")[0],
+                    name=name,
+                )
+            )
             value = Range(low, high)
     return value
 
@@ -197,7 +207,7 @@ def _thermal(piece: Welded, found: QualifiedRange, asked: InForce, notes: list[s
         if least <= most:
             changes["heat_input_kj_mm"] = Range(least, most)
             notes.append(
-                "Heat input is limited as qualified; volts, amps and travel stay inside it together."
+                tr("Heat input is limited as qualified; volts, amps and travel stay inside it together.")
             )
     if piece.pwht and found.of("pwht_hold_c"):
         hold = found.of("pwht_hold_c")[0]
@@ -215,10 +225,12 @@ def _with_code_preheat(
     thermal = procedure.thermal
     if least is None or thermal is None or thermal.preheat_reason:
         return procedure
-    notes.append("Thicker production metal asks for the code's preheat of its own thickness.")
+    notes.append(tr("Thicker production metal asks for the code's preheat of its own thickness."))
     if thermal.preheat_min_c is not None and thermal.preheat_min_c >= least:
         return procedure
-    notes.append(f"Preheat is the code's own table, {least:g} °C, above what the record would allow.")
+    notes.append(
+        tr("Preheat is the code's own table, {least:g} °C, above what the record would allow.", least=least)
+    )
     return replace(procedure, thermal=replace(thermal, preheat_min_c=least))
 
 
@@ -227,9 +239,9 @@ def _findings(found: QualifiedRange) -> tuple[Finding, ...]:
         Finding(
             rule=f"range.{item.variable}",
             verdict="undecided",
-            title="Not known in the record",
+            title=tr("Not known in the record"),
             message=item.reason,
-            remedy="Supply it in the record, or look the rule up.",
+            remedy=tr("Supply it in the record, or look the rule up."),
             citations=(COMMON_PRACTICE,),
             unchecked=item.unchecked,
         )

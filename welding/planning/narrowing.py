@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from welding.language import tr
 from welding.ranges import Range
 
 TOLD_FROM_KJ_MM = 0.005
@@ -135,16 +136,30 @@ def _heat_collision(heat: Range, window: Range | None, middle: Middle, k: float)
     if heat.max > window.max + TOLD_FROM_KJ_MM:
         needed = power / window.max
         yield (
-            f"heat input {heat.max:.2f} kJ/mm at the top corner is {heat.max - window.max:.2f} above "
-            f"the wanted {window.max:.2f}: these amps and volts would need {needed:.0f} mm/min or faster, "
-            f"the bead gives {middle.travel_mm_min:.0f}"
+            tr(
+                "heat input {max:.2f} kJ/mm at the top corner is {max2:.2f} above the wanted "
+                "{max3:.2f}: these amps and volts would need {needed:.0f} mm/min or faster, the "
+                "bead gives {travel_mm_min:.0f}",
+                max=heat.max,
+                max2=heat.max - window.max,
+                max3=window.max,
+                needed=needed,
+                travel_mm_min=middle.travel_mm_min,
+            )
         )
     if heat.min < window.min - TOLD_FROM_KJ_MM:
         needed = power / window.min
         yield (
-            f"heat input {heat.min:.2f} kJ/mm at the low corner is {window.min - heat.min:.2f} below "
-            f"the wanted {window.min:.2f}: these amps and volts would need {needed:.0f} mm/min or slower, "
-            f"the bead gives {middle.travel_mm_min:.0f}"
+            tr(
+                "heat input {min:.2f} kJ/mm at the low corner is {min2:.2f} below the wanted "
+                "{min3:.2f}: these amps and volts would need {needed:.0f} mm/min or slower, the "
+                "bead gives {travel_mm_min:.0f}",
+                min=heat.min,
+                min2=window.min - heat.min,
+                min3=window.min,
+                needed=needed,
+                travel_mm_min=middle.travel_mm_min,
+            )
         )
 
 
@@ -155,8 +170,18 @@ def _held(wanted: Range, limits: dict[str, Range], unit: str) -> tuple[Range, li
         if limit.min > high or limit.max < low:
             end, gap = (limit.min, limit.min - high) if limit.min > high else (limit.max, low - limit.max)
             told.append(
-                f"{who} allows {limit.min:g} to {limit.max:g} {unit}; {low:.3g} to {high:.3g} is needed, "
-                f"{gap:.3g} {unit} beyond {end:g}"
+                tr(
+                    "{who} allows {min:g} to {max:g} {unit}; {low:.3g} to {high:.3g} is needed, "
+                    "{gap:.3g} {unit} beyond {end:g}",
+                    who=who,
+                    min=limit.min,
+                    max=limit.max,
+                    unit=unit,
+                    low=low,
+                    high=high,
+                    gap=gap,
+                    end=end,
+                )
             )
             continue
         low, high = max(low, limit.min), min(high, limit.max)

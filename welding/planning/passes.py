@@ -14,7 +14,9 @@ from welding.documents.fields import ValueSource
 from welding.documents.intent import Trial
 from welding.documents.procedure import Filler, Gas, Pass, Purge
 from welding.documents.setup import Feeder, Flux
+from welding.glossary.values import in_words
 from welding.heat.by_metal import metal_key
+from welding.language import tr
 from welding.planning.beads import PlannedBead
 from welding.planning.facts import Facts
 from welding.planning.hand_set_up import tig_set_up
@@ -73,10 +75,10 @@ def fitted_run(setting: Setting, run: Run, area_mm2: float, travel: Range | None
         speed = run.deposit_mm3_min / area_mm2
         if speed > fastest:
             wanted = max(run.current_a * (fastest / speed) ** 0.8, start * LEAST_OF_START)
-            run = with_current(setting, run, wanted, "somewhat less for a small bead")
+            run = with_current(setting, run, wanted, tr("somewhat less for a small bead"))
         elif speed < slowest:
             wanted = min(run.current_a * (slowest / speed) ** 0.8, start * MOST_OF_START)
-            run = with_current(setting, run, wanted, "somewhat more for a large bead")
+            run = with_current(setting, run, wanted, tr("somewhat more for a large bead"))
         else:
             break
     return run
@@ -146,16 +148,30 @@ def _travel_collision(
     setting: Setting, speed: float, area_mm2: float, travel: Range | None
 ) -> tuple[str, ...]:
     """A bead that would have to be laid faster or slower than anybody welds there."""
-    where = setting.facts.attitude.replace("-", " ")
+    where = in_words(setting.facts.attitude)
     if travel is not None and speed > travel.max * FAST:
         return (
-            f"a bead of {area_mm2:.1f} mm² would run at {speed:.0f} mm/min; {where}, this process goes up to "
-            f"{travel.max:g}, {speed - travel.max:.0f} less",
+            tr(
+                "a bead of {area_mm2:.1f} mm² would run at {speed:.0f} mm/min; {where}, this "
+                "process goes up to {max:g}, {speed2:.0f} less",
+                area_mm2=area_mm2,
+                speed=speed,
+                where=where,
+                max=travel.max,
+                speed2=speed - travel.max,
+            ),
         )
     if travel is not None and speed < travel.min * SLOW:
         return (
-            f"a bead of {area_mm2:.1f} mm² would run at {speed:.0f} mm/min; {where}, this process goes "
-            f"down to {travel.min:g}, {travel.min - speed:.0f} more",
+            tr(
+                "a bead of {area_mm2:.1f} mm² would run at {speed:.0f} mm/min; {where}, this "
+                "process goes down to {min:g}, {min2:.0f} more",
+                area_mm2=area_mm2,
+                speed=speed,
+                where=where,
+                min=travel.min,
+                min2=travel.min - speed,
+            ),
         )
     return ()
 

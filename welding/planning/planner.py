@@ -12,6 +12,7 @@ from welding.documents.procedure import Joint
 from welding.errors import DocumentError, Problem, UnknownEntryError
 from welding.heat.energy import thermal_efficiency
 from welding.joints.channel import Channel
+from welding.language import tr
 from welding.planning.beads import PlannedBead, fit_scale, plan_side
 from welding.planning.choosing import Consumables, choose_diameter, choose_transfer
 from welding.planning.facts import Facts
@@ -72,7 +73,7 @@ def limits_of(facts: Facts, thermal: ThermalPlan) -> tuple[Limits, list[Reason]]
     if machine is not None and machine.supply is not None:
         envelope = next((e for e in machine.supply.envelopes if e.family == family), None)
     if envelope is not None and machine is not None:
-        who = f"the machine {machine.name}"
+        who = tr("the machine {name}", name=machine.name)
         current[who] = envelope.current_a
         if envelope.voltage_v:
             voltage[who] = envelope.voltage_v
@@ -81,7 +82,7 @@ def limits_of(facts: Facts, thermal: ThermalPlan) -> tuple[Limits, list[Reason]]
         reasons.append(
             Reason(
                 path="passes.*.current_a",
-                text=f"held within what {machine.name} delivers",
+                text=tr("held within what {name} delivers", name=machine.name),
                 source="machine-chart",
             )
         )
@@ -97,7 +98,7 @@ def limits_of(facts: Facts, thermal: ThermalPlan) -> tuple[Limits, list[Reason]]
             (r for r in rows if not r.positions), None
         )
         if row is not None:
-            who = f"the sheet of {product.name}"
+            who = tr("the sheet of {name}", name=product.name)
             for limits, value in (
                 (current, row.current_a),
                 (voltage, row.voltage_v),
@@ -105,7 +106,9 @@ def limits_of(facts: Facts, thermal: ThermalPlan) -> tuple[Limits, list[Reason]]
             ):
                 if value is not None:
                     limits[who] = value
-            reasons.append(Reason(path="passes.*.current_a", text=f"held within {who}", source="maker"))
+            reasons.append(
+                Reason(path="passes.*.current_a", text=tr("held within {who}", who=who), source="maker")
+            )
     return (
         Limits(
             k=thermal_efficiency(facts.process).k,
@@ -174,8 +177,12 @@ class Planner:
     def _too_many(self, count: int) -> Problem:
         return Problem(
             "process",
-            f"process {self.facts.process} would need about {count} passes here; "
-            "choose one with a higher deposition rate",
+            tr(
+                "process {process} would need about {count} passes here; choose one with a "
+                "higher deposition rate",
+                process=self.facts.process,
+                count=count,
+            ),
             self.facts.process,
         )
 
@@ -315,7 +322,10 @@ class Planner:
         """Why the runs are what they are: root and others once each."""
         told: list[Reason] = []
         if self._socket and self.facts.intent.passes_wanted is None:
-            text = f"a socket weld takes {SOCKET_LAYERS} layers at least, starts and stops staggered"
+            text = tr(
+                "a socket weld takes {socket_layers} layers at least, starts and stops staggered",
+                socket_layers=SOCKET_LAYERS,
+            )
             told.append(Reason(path="passes", text=text, source="practice"))
         seen: set[bool] = set()
         for index, (bead, (setting, run, ranges, trial)) in enumerate(
@@ -331,7 +341,7 @@ class Planner:
                 told.append(
                     Reason(
                         path=f"passes.{index}.current_a",
-                        text="a trial about here was rejected"
+                        text=tr("a trial about here was rejected")
                         + (f": {rejected.seen}" if rejected.seen else ""),
                         source="own-trial",
                     )
@@ -379,8 +389,8 @@ def _run_reasons(
 ) -> list[Reason]:
     if trial is not None:
         text = (
-            "your own trial"
-            + (f" of {trial.made_on}" if trial.made_on else "")
+            tr("your own trial")
+            + (tr(" of {made_on}", made_on=trial.made_on) if trial.made_on else "")
             + (f": {trial.seen}" if trial.seen else "")
         )
         told = [Reason(path=f"{path}.current_a", text=text, source="own-trial")]
@@ -388,7 +398,11 @@ def _run_reasons(
         told = [
             Reason(
                 path=f"{path}.current_a",
-                text=f"{run.current_text}; usually within {run.error_percent:g} %",
+                text=tr(
+                    "{current_text}; usually within {error_percent:g} %",
+                    current_text=run.current_text,
+                    error_percent=run.error_percent,
+                ),
                 source="estimate",
                 citation=run.citations[0],
                 unchecked=run.unchecked,
@@ -401,22 +415,33 @@ def _run_reasons(
             told.append(
                 Reason(
                     path=f"{path}.wire_feed_m_min",
-                    text=f"what {run.current_a:.0f} A melts, {run.extension_mm:g} mm of wire past the tip",
+                    text=tr(
+                        "what {current_a:.0f} A melts, {extension_mm:g} mm of wire past the tip",
+                        current_a=run.current_a,
+                        extension_mm=run.extension_mm,
+                    ),
                     source="estimate",
                     citation=run.citations[2],
                 )
             )
     speed = ranges.travel_mm_min.middle
-    text = f"a bead of {bead.area_mm2:.1f} mm² "
+    text = tr("a bead of {area_mm2:.1f} mm² ", area_mm2=bead.area_mm2)
     if by_rod(run):
-        text += f"at {speed:.0f} mm/min; the rod is fed as it needs"
+        text += tr("at {speed:.0f} mm/min; the rod is fed as it needs", speed=speed)
     else:
-        text += f"from {run.deposit_mm3_min:.0f} mm³ deposited a minute is {speed:.0f} mm/min"
+        text += tr(
+            "from {deposit_mm3_min:.0f} mm³ deposited a minute is {speed:.0f} mm/min",
+            deposit_mm3_min=run.deposit_mm3_min,
+            speed=speed,
+        )
     if ranges.share < 0.999:
-        text += f"; ranges narrowed to {ranges.share:.0%} of the usual for the heat input"
+        text += tr("; ranges narrowed to {share:.0%} of the usual for the heat input", share=ranges.share)
     told.append(Reason(path=f"{path}.travel_mm_min", text=text, source="estimate"))
     if bead.width_mm > 0 and facts.attitude == "vertical-up" and setting.group != "tig":
         told.append(
-            Reason(path=f"{path}.bead", text=f"the layer is {bead.width_mm:.0f} mm wide for each bead")
+            Reason(
+                path=f"{path}.bead",
+                text=tr("the layer is {width_mm:.0f} mm wide for each bead", width_mm=bead.width_mm),
+            )
         )
     return told

@@ -7,6 +7,7 @@ from dataclasses import replace
 from welding.codebook.catalogue import edition_of
 from welding.documents.procedure import Joint, Preparation, PreparedSide
 from welding.joints.grooves import form_words
+from welding.language import tr, tr_noop
 from welding.planning.facts import Facts
 from welding.planning.reasons import Reason
 from welding.ranges import Range
@@ -58,7 +59,7 @@ def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     if joint.leg1_mm or joint.leg2_mm or joint.throat_mm:
         edge = facts.thicknesses[1]
         if joint.kind == "lap" and joint.leg1_mm and joint.leg1_mm > edge and joint.leg2_mm is None:
-            text = f"the leg on the edge is {edge:g} mm, all there is of it"
+            text = tr("the leg on the edge is {edge:g} mm, all there is of it", edge=edge)
             return replace(joint, leg2_mm=edge), (Reason(path="joint.leg2_mm", text=text),)
         return joint, ()
     thin = facts.thin
@@ -77,9 +78,13 @@ def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         second = facts.thicknesses[1]  # the edge is melted down whole
     reason = Reason(
         path="joint.leg1_mm",
-        text=f"leg {leg:g} mm: about {LEG_OF_THICKNESS:g} of the thinner member"
-        + (", and not below the code's minimum size" if facts.aws else "")
-        + ("; uphill no wire lays less" if uphill and leg == LEAST_UPHILL_LEG_MM else ""),
+        text=tr(
+            "leg {leg:g} mm: about {leg_of_thickness:g} of the thinner member",
+            leg=leg,
+            leg_of_thickness=LEG_OF_THICKNESS,
+        )
+        + (tr(", and not below the code's minimum size") if facts.aws else "")
+        + (tr("; uphill no wire lays less") if uphill and leg == LEAST_UPHILL_LEG_MM else ""),
     )
     return replace(joint, leg1_mm=leg, leg2_mm=second), (reason,)
 
@@ -100,7 +105,7 @@ def _with(joint: Joint, preparation: Preparation, **more: object) -> Joint:
 def _edge(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     depth = joint.throat_mm or round(max(0.5 * facts.thin, 1.0), 1)
     made = _with(joint, Preparation(form="square", root_gap_mm=0.0), throat_mm=depth)
-    return made, (_reason(facts, f"edges flush, melted {depth:g} mm deep"),)
+    return made, (_reason(facts, tr("edges flush, melted {depth:g} mm deep", depth=depth)),)
 
 
 def _partial(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
@@ -116,8 +121,12 @@ def _partial(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         root_gap_mm=0.0,
         sides=(PreparedSide(depth_mm=depth + deeper),),
     )
-    text = (
-        f"{form_words(form)} {angle:g}°, closed root, {depth + deeper:g} mm deep for a throat of {depth:g} mm"
+    text = tr(
+        "{form_words} {angle:g}°, closed root, {depth:g} mm deep for a throat of {depth2:g} mm",
+        form_words=form_words(form),
+        angle=angle,
+        depth=depth + deeper,
+        depth2=depth,
     )
     return _with(joint, preparation, throat_mm=depth), (_reason(facts, text),)
 
@@ -154,7 +163,7 @@ def _square(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     made = _with(joint, Preparation(form="square", root_gap_mm=gap))
     if wire and thin < SHEET_CAP_TO_MM and joint.reinforcement_mm is None:
         made = replace(made, reinforcement_mm=SHEET_CAP_MM)  # wire lays down more than the gap takes
-    return made, (_reason(facts, f"square edges, gap {gap:g} mm, at {thin:g} mm"),)
+    return made, (_reason(facts, tr("square edges, gap {gap:g} mm, at {thin:g} mm", gap=gap, thin=thin)),)
 
 
 def _submerged(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
@@ -162,7 +171,7 @@ def _submerged(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     thin = facts.thin
     if thin <= SQUARE_TO_MM["121"]:
         made = _with(joint, Preparation(form="square", root_gap_mm=0.0), sides="both", back_gouge=False)
-        text = f"square and tight at {thin:g} mm: a run from each side, which overlap"
+        text = tr("square and tight at {thin:g} mm: a run from each side, which overlap", thin=thin)
         return made, (_reason(facts, text),)
     deep = thin <= ONE_SIDE_TO_MM
     face = round(0.4 * thin) if deep else 5.0
@@ -170,8 +179,8 @@ def _submerged(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         form="double-v", included_angle_deg=70.0 if deep else 60.0, root_gap_mm=0.0, root_face_mm=face
     )
     made = _with(joint, preparation, sides="both", back_gouge=not deep)
-    text = f"double V, tight, root face {face:g} mm, " + (
-        "which the two sides melt through" if deep else "the second side gouged to sound metal"
+    text = tr("double V, tight, root face {face:g} mm, ", face=face) + (
+        tr("which the two sides melt through") if deep else tr("the second side gouged to sound metal")
     )
     return made, (_reason(facts, text),)
 
@@ -187,7 +196,7 @@ def _aluminium(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     )
     made = _with(joint, preparation, back_gouge=both, sides="both" if both else joint.sides)
     return made, (
-        _reason(facts, "wide angle for aluminium, small gap, thick root face against burn-through"),
+        _reason(facts, tr("wide angle for aluminium, small gap, thick root face against burn-through")),
     )
 
 
@@ -205,7 +214,7 @@ def process_of_root(facts: Facts) -> str:
     return facts.process if facts.intent.fill_process else ""
 
 
-_CLOSES = {"111": "an electrode", "135": "short circuit", "141": "TIG"}
+_CLOSES = {"111": tr_noop("an electrode"), "135": tr_noop("short circuit"), "141": "TIG"}
 """What bridges an open root (common practice)."""
 
 
@@ -223,7 +232,11 @@ def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         gap = BACKED_GAP_MM[facts.units]
         preparation = Preparation(form="single-v", included_angle_deg=45.0, root_gap_mm=gap, root_face_mm=0.0)
         made = _with(joint, preparation, backing=backing)
-        text = f"single V 45°, gap {gap:g} mm on {backing} backing: an open root is not bridged"
+        text = tr(
+            "single V 45°, gap {gap:g} mm on {backing} backing: an open root is not bridged",
+            gap=gap,
+            backing=backing,
+        )
         return made, (_reason(facts, text),)
     if facts.process == "141":
         gap, land, angle = (2.5, 1.0, 70.0) if thin < 6 else (3.0, 1.5, 60.0)
@@ -234,11 +247,19 @@ def _v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     preparation = Preparation(
         form="single-v", included_angle_deg=angle, root_gap_mm=gap, root_face_mm=min(land, thin / 2)
     )
-    text = f"single V {angle:g}°, open root: gap {gap:g} mm, root face {min(land, thin / 2):g} mm"
-    closes = _CLOSES.get(facts.process)
+    text = tr(
+        "single V {angle:g}°, open root: gap {gap:g} mm, root face {min:g} mm",
+        angle=angle,
+        gap=gap,
+        min=min(land, thin / 2),
+    )
+    closes = tr(_CLOSES.get(facts.process, ""))
     wished = facts.intent.transfer
     if closes and wished in (None, "short-circuit", "controlled-short-circuit"):
-        text += f"; {closes} closes it from one side, so that no backing has to be fitted or taken off"
+        text += tr(
+            "; {closes} closes it from one side, so that no backing has to be fitted or taken off",
+            closes=closes,
+        )
     return _with(joint, preparation), (_reason(facts, text),)
 
 
@@ -252,9 +273,13 @@ def _single_u(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         root_face_mm=2.0,
         sides=(PreparedSide(radius_mm=U_RADIUS_MM),),
     )
-    text = (
-        f"single U 20°, radius {U_RADIUS_MM:g} mm, open root: gap {gap:g} mm, root face 2 mm: above "
-        f"{U_FROM_MM:g} mm from one side a V would take much more metal; the edges are machined"
+    text = tr(
+        "single U 20°, radius {u_radius_mm:g} mm, open root: gap {gap:g} mm, root face 2 "
+        "mm: above {u_from_mm:g} mm from one side a V would take much more metal; the "
+        "edges are machined",
+        u_radius_mm=U_RADIUS_MM,
+        gap=gap,
+        u_from_mm=U_FROM_MM,
     )
     return _with(joint, preparation), (_reason(facts, text),)
 
@@ -268,9 +293,16 @@ def _gouged_v(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         root_face_mm=2.0,
     )
     made = _with(joint, preparation, sides="both", back_gouge=True)
-    text = (
-        f"{'double' if both else 'single'} V 60°, gap 2 mm, root face 2 mm, gouged and welded from the back"
-        + (f": above {ONE_SIDE_TO_MM:g} mm both sides need less metal and pull less" if both else "")
+    text = tr(
+        "{value} V 60°, gap 2 mm, root face 2 mm, gouged and welded from the back",
+        value=tr("double") if both else tr("single"),
+    ) + (
+        tr(
+            ": above {one_side_to_mm:g} mm both sides need less metal and pull less",
+            one_side_to_mm=ONE_SIDE_TO_MM,
+        )
+        if both
+        else ""
     )
     return made, (_reason(facts, text),)
 
@@ -285,7 +317,7 @@ def _standing(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
             root_gap_mm=BACKED_GAP_MM[facts.units],
             root_face_mm=0.0,
         )
-        return _with(joint, preparation), (_reason(facts, "single bevel 45°, gap 6 mm on backing"),)
+        return _with(joint, preparation), (_reason(facts, tr("single bevel 45°, gap 6 mm on backing")),)
     both = stem > ONE_SIDE_TO_MM and joint.kind != "branch"
     gouged = both or joint.sides == "both" or joint.back_gouge or facts.process in ("136", "114", "138")
     gouged = gouged and joint.kind != "branch"
@@ -297,7 +329,9 @@ def _standing(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
         root_face_mm=min(2.0 if gouged else 1.5, stem / 2),
     )
     made = _with(joint, preparation, back_gouge=gouged, sides="both" if gouged else joint.sides)
-    text = f"{'double' if both else 'single'} bevel 45° on the standing member, gap {gap:g} mm" + (
-        ", gouged and welded from the back" if gouged else ", open root"
-    )
+    text = tr(
+        "{value} bevel 45° on the standing member, gap {gap:g} mm",
+        value=tr("double") if both else tr("single"),
+        gap=gap,
+    ) + (tr(", gouged and welded from the back") if gouged else tr(", open root"))
     return made, (_reason(facts, text),)

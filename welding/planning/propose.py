@@ -21,6 +21,7 @@ from welding.joints.channel import Channel
 from welding.joints.channels import fill_joint
 from welding.joints.grooves import form_words
 from welding.joints.section import section_of
+from welding.language import tr
 from welding.planning.autogenous import (
     AUTOGENOUS,
     Autogenous,
@@ -103,7 +104,11 @@ def propose(intent: Intent) -> Proposal:
     )
     if intent.passes_wanted and len(planned.beads) != intent.passes_wanted:
         collisions.append(
-            f"{intent.passes_wanted} passes are wished; the layers of this joint give {len(planned.beads)}"
+            tr(
+                "{passes_wanted} passes are wished; the layers of this joint give {count}",
+                passes_wanted=intent.passes_wanted,
+                count=len(planned.beads),
+            )
         )
     passes = tuple(
         build_pass(index + 1, bead, setting, run, ranges, trial)
@@ -196,21 +201,29 @@ def _channels(facts: Facts, joint: Joint) -> tuple[Channel, ...]:
         channels = channels[:1]
     whole = sum(channel.total_mm2 for channel in channels)
     if not channels or whole <= 0 or not math.isfinite(whole):
-        raise DocumentError((Problem("joint", "there is nothing to fill", ""),))
+        raise DocumentError((Problem("joint", tr("there is nothing to fill"), ""),))
     return channels
 
 
 def _words(bead: PlannedBead) -> str:
-    return f"{bead.role} of side {bead.side}" if bead.side == 2 else bead.role
+    return tr("{role} of side {side}", role=bead.role, side=bead.side) if bead.side == 2 else bead.role
 
 
 def _title(facts: Facts, joint: Joint, process: str) -> str:
     kind = "T" if joint.kind == "t" else joint.kind
-    thickness = " and ".join(dict.fromkeys(f"{t:g}" for t in facts.thicknesses))
+    thickness = tr(" and ").join(dict.fromkeys(f"{t:g}" for t in facts.thicknesses))
     names = " to ".join(dict.fromkeys(metal.name for metal in facts.metals))
     processes = " + ".join(dict.fromkeys((process, facts.intent.fill_process or process)))
     weld = "fillet" if facts.fillet else (form_words(joint.preparation.form) if joint.preparation else "")
-    return f"{names}, {thickness} mm, {weld} {kind}, {processes}, {facts.intent.position}"
+    return tr(
+        "{names}, {thickness} mm, {weld} {kind}, {processes}, {position}",
+        names=names,
+        thickness=thickness,
+        weld=weld,
+        kind=kind,
+        processes=processes,
+        position=facts.intent.position,
+    )
 
 
 def _base_metals(facts: Facts) -> tuple[BaseMetal, ...]:
@@ -289,9 +302,9 @@ def _with_code_preheat(
     stated = procedure.thermal.preheat_min_c or 0.0
     reason = Reason(
         path="thermal.preheat_min_c",
-        text="the code's table asks for no preheat"
+        text=tr("the code's table asks for no preheat")
         if asked.none_needed
-        else f"the code's table asks for {needed:.0f} °C",
+        else tr("the code's table asks for {needed:.0f} °C", needed=needed),
         source="code",
         citation=asked.citation,
         unchecked=asked.unchecked,

@@ -19,6 +19,8 @@ from welding.deposit.laid import hand_rate_mm3_min_a, laid_per_feed, weld_metal
 from welding.documents.fields import Transfer
 from welding.documents.procedure import Filler, Gas, Pass
 from welding.errors import UnknownEntryError
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.planning.facts import Facts, transfer_group
 from welding.ranges import Range
 from welding.setup.spray import SprayMetal, SprayTransition, spray_transition
@@ -153,7 +155,9 @@ def thickness_for(setting: Setting) -> tuple[float, str]:
     if factor == 1.0:
         return thin, ""
     words = "uphill" if setting.facts.attitude == "vertical-up" else "overhead"
-    return thin * factor, f"; {words} on the settings of a thinner plate, {thin * factor:.1f} mm"
+    return thin * factor, tr(
+        "; {words} on the settings of a thinner plate, {thin:.1f} mm", words=words, thin=thin * factor
+    )
 
 
 def starting_run(setting: Setting) -> Run:
@@ -169,9 +173,13 @@ def starting_run(setting: Setting) -> Run:
 def run_at(setting: Setting, current: float, takes: Range, text: str, estimate: Estimate) -> Run:
     """A run at this current: volts, feed and deposit that belong to it."""
     volts, gas_shift = arc_volts(setting.volts_case, current, setting.gas or {})
-    voltage_text = f"arc volts at {current:.0f} A"
+    voltage_text = tr("arc volts at {current:.0f} A", current=current)
     if abs(gas_shift) >= 0.3:
-        voltage_text += f", {abs(gas_shift):.1f} V {'less' if gas_shift < 0 else 'more'} for this gas"
+        voltage_text += tr(
+            ", {gas_shift:.1f} V {value} for this gas",
+            gas_shift=abs(gas_shift),
+            value=tr("less") if gas_shift < 0 else tr("more"),
+        )
     extension = extension_taken(setting)
     feed, citations = None, [estimate.citation, volts.citation]
     if setting.wire_kind:
@@ -272,11 +280,14 @@ def _stick_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
     takes, citation, unchecked = found
     share = _STICK_SHARE[setting.facts.attitude] - (0.15 if setting.role == "root" else 0.0)
     value = takes.min + max(share, 0.15) * (takes.max - takes.min)
-    text = (
-        f"an electrode of {setting.nominal_size} takes {takes.min:g} to {takes.max:g} A; "
-        f"{'the lower part' if share < 0.5 else 'the middle'} for {setting.facts.attitude.replace('-', ' ')}"
-        + (" and the root" if setting.role == "root" else "")
-    )
+    text = tr(
+        "an electrode of {nominal_size} takes {min:g} to {max:g} A; {value} for {replace}",
+        nominal_size=setting.nominal_size,
+        min=takes.min,
+        max=takes.max,
+        value=tr("the lower part") if share < 0.5 else tr("the middle"),
+        replace=in_words(setting.facts.attitude),
+    ) + (tr(" and the root") if setting.role == "root" else "")
     estimate = Estimate(value=value, error_percent=12, inside=True, citation=citation, unchecked=unchecked)
     return value, takes, text, estimate
 
@@ -292,10 +303,15 @@ def _spray_current(setting: Setting) -> tuple[float, Range, str, Estimate] | Non
     cooler = COOLER if facts.heat_shy else 1.0
     value = max(min(base + slope * facts.thin, most) * size * root * cooler, least)
     takes = Range(least, max(most * size, transition.current_a * 1.06))
-    text = (
-        f"spray begins at {transition.current_a:.0f} A with this wire and gas; "
-        f"{value / transition.current_a:.2f} times that at {facts.thin:g} mm"
-        + (f", less by {1 - cooler:.0%} for quenched and tempered steel or duplex" if cooler < 1 else "")
+    text = tr(
+        "spray begins at {current_a:.0f} A with this wire and gas; {value:.2f} times that at {thin:g} mm",
+        current_a=transition.current_a,
+        value=value / transition.current_a,
+        thin=facts.thin,
+    ) + (
+        tr(", less by {value:.0%} for quenched and tempered steel or duplex", value=1 - cooler)
+        if cooler < 1
+        else ""
     )
     estimate = Estimate(
         value=value,
@@ -332,16 +348,28 @@ def _law_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
     facts, group = setting.facts, setting.group
     thickness, for_position = thickness_for(setting)
     law = current_for_thickness(_law_case(setting), thickness)
-    value, text = law.value, f"{law.value:.0f} A at {thickness:.3g} mm{for_position}"
+    value, text = (
+        law.value,
+        tr(
+            "{value:.0f} A at {thickness:.3g} mm{for_position}",
+            value=law.value,
+            thickness=thickness,
+            for_position=for_position,
+        ),
+    )
     more = fillet_factor(_law_case(setting)) if facts.fillet else 1.0
     if more != 1.0:
         value *= more
-        text += f"; T or lap: times {more:g}"
+        text += tr("; T or lap: times {more:g}", more=more)
     if group in ("cored-gas", "cored-metal", "cored-self", "pulsed", "saw"):
         by_size = (setting.diameter_mm / 4) ** 1.2 if group == "saw" else (setting.diameter_mm / 1.2) ** 1.5
         if abs(by_size - 1) > 0.02:
             value *= by_size
-            text += f"; {setting.nominal_size} wire: times {by_size:.2f}"
+            text += tr(
+                "; {nominal_size} wire: times {by_size:.2f}",
+                nominal_size=setting.nominal_size,
+                by_size=by_size,
+            )
     kind = {"spray": "pulsed"}.get(group, group)
     uphill = facts.attitude in ("vertical-up", "overhead") or (
         facts.attitude == "vertical-down" and group == "cored-self"
@@ -355,11 +383,20 @@ def _law_current(setting: Setting) -> tuple[float, Range, str, Estimate]:
         share = (OPEN_ROOT if setting.open_root else BACKED_ROOT).get(group, 1.0)
         if share != 1.0:
             value *= share
-            text += f"; {'open root' if setting.open_root else 'root'}: times {share:g}"
+            text += tr(
+                "; {value}: times {share:g}",
+                value=tr("open root") if setting.open_root else tr("root"),
+                share=share,
+            )
     if setting.transition is not None:
         takes = Range(min(setting.transition.current_a * 1.12, takes.max), takes.max)
     held = min(max(value, takes.min), takes.max)
     if abs(held - value) > 0.5:
         edge = "least" if held > value else "most"
-        text += f"; {setting.nominal_size} wire takes {held:g} A at the {edge}"
+        text += tr(
+            "; {nominal_size} wire takes {held:g} A at the {edge}",
+            nominal_size=setting.nominal_size,
+            held=held,
+            edge=edge,
+        )
     return held, takes, text, law

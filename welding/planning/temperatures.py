@@ -9,6 +9,7 @@ from typing import Any
 
 from welding.codebook.table import load_table
 from welding.documents.procedure import PostHeat, Pwht
+from welding.glossary.values import in_words
 from welding.heat.by_metal import (
     HARDENING,
     THIN_TUBE_MM,
@@ -19,6 +20,7 @@ from welding.heat.by_metal import (
 from welding.heat.cooling import CoolingJoint, heat_input_for_t85_kj_mm
 from welding.heat.energy import thermal_efficiency
 from welding.heat.preheat import Preheat, method_b_at_its_ends
+from welding.language import tr, tr_noop
 from welding.metals.equivalents import equivalents
 from welding.planning.facts import Facts
 from welding.planning.reasons import Reason
@@ -79,11 +81,14 @@ def plan_temperatures(
     ]
     reasons: list[Reason] = []
     usual = max(rows, key=lambda row: float(row["preheat_c"]))
-    preheat, preheat_text = float(usual["preheat_c"]), f"usual for {usual['metal'].replace('-', ' ')}"
+    preheat, preheat_text = (
+        float(usual["preheat_c"]),
+        tr("usual for {replace}", replace=in_words(usual["metal"])),
+    )
     if usual["metal"] == "copper":
         preheat, preheat_text = _copper(facts)
     if usual["metal"].startswith("cr-mo") and facts.thick <= THIN_TUBE_MM:
-        preheat, preheat_text = 20.0, "thin-walled tube cools slowly enough without"
+        preheat, preheat_text = 20.0, tr("thin-walled tube cools slowly enough without")
     hydrogen = facts.intent.hydrogen_ml_100g
     if hydrogen is None and facts.families & set(HARDENING):
         hydrogen = max(brought for _, brought in stages)
@@ -98,7 +103,11 @@ def plan_temperatures(
             preheat = option.advised_c
             reason = Reason(
                 path="thermal.preheat_min_c",
-                text=f"{option.advised_c:g} °C by {_METHOD_WORDS[option.method]}; "
+                text=tr(
+                    "{advised_c:g} °C by {method_words}; ",
+                    advised_c=option.advised_c,
+                    method_words=tr(_METHOD_WORDS[option.method]),
+                )
                 + "; ".join(option.assumptions),
                 source="code" if option.method.startswith("aws") else "estimate",
                 citation=option.citation,
@@ -113,7 +122,7 @@ def plan_temperatures(
     reasons.append(
         Reason(
             path="thermal.interpass_max_c",
-            text=f"usual for {coolest['metal'].replace('-', ' ')}",
+            text=tr("usual for {replace}", replace=in_words(coolest["metal"])),
             citation=table.citation_of(coolest),
         )
     )
@@ -133,21 +142,21 @@ def plan_temperatures(
 
 
 _METHOD_WORDS = {
-    "en-1011-2-b": "EN 1011-2 method B",
-    "aws-d1.1-table": "the code's table",
-    "aws-d1.1-annex-b": "the code's annex B",
+    "en-1011-2-b": tr_noop("EN 1011-2 method B"),
+    "aws-d1.1-table": tr_noop("the code's table"),
+    "aws-d1.1-annex-b": tr_noop("the code's annex B"),
 }
 
 
 def _told(option: Preheat) -> Reason:
     """Another method's answer, side by side with the one that was taken."""
-    words = _METHOD_WORDS[option.method]
+    words = tr(_METHOD_WORDS[option.method])
     if option.preheat_c is None:
-        text = f"{words} gives none: {'; '.join(option.outside)}"
+        text = tr("{words} gives none: {outside}", words=words, outside="; ".join(option.outside))
     else:
-        text = f"{words} asks for {option.preheat_c:.0f} °C"
+        text = tr("{words} asks for {preheat_c:.0f} °C", words=words, preheat_c=option.preheat_c)
     if option.preheat_c is not None and option.none_needed:
-        text = f"{words} asks for no preheat"
+        text = tr("{words} asks for no preheat", words=words)
     return Reason(
         path="thermal.preheat_min_c", text=text, citation=option.citation, unchecked=option.unchecked
     )
@@ -157,7 +166,7 @@ def _copper(facts: Facts) -> tuple[float, str]:
     """Copper draws heat away; the thicker, the hotter it is preheated (common practice)."""
     thick = facts.thick
     value = 20.0 if thick < 2 else 100.0 if thick < 4 else 250.0 if thick < 8 else 400.0
-    return value, f"copper of {thick:g} mm draws the heat away"
+    return value, tr("copper of {thick:g} mm draws the heat away", thick=thick)
 
 
 def _options(facts: Facts, stages: Sequence[tuple[float, float]]) -> list[Preheat]:
@@ -181,7 +190,7 @@ def _options(facts: Facts, stages: Sequence[tuple[float, float]]) -> list[Prehea
     best = max(found, key=lambda one: one.preheat_c or -1000.0, default=None)
     if best is None:
         return []
-    taken = "typical chemistry of the grade: the heat's certificate decides"
+    taken = tr("typical chemistry of the grade: the heat's certificate decides")
     return [replace(best, assumptions=(taken, *best.assumptions))]
 
 
@@ -199,7 +208,7 @@ def _heat_window(
     k = thermal_efficiency(facts.process).k
     if facts.intent.heat_input_kj_mm is not None:
         typed = facts.intent.heat_input_kj_mm
-        reasons.append(Reason(path="thermal.heat_input_kj_mm", text="as wished"))
+        reasons.append(Reason(path="thermal.heat_input_kj_mm", text=tr("as wished")))
         # A wish under AWS D1.1 is in that code's measure, without k.
         return Range(typed.min * k, typed.max * k) if facts.aws else typed
     target, citation, unchecked = _cooling_target(facts)
@@ -211,7 +220,13 @@ def _heat_window(
             reasons.append(
                 Reason(
                     path="thermal.heat_input_kj_mm",
-                    text=f"t8/5 of {target.min:g} to {target.max:g} s from {preheat:g} to {interpass:g} °C",
+                    text=tr(
+                        "t8/5 of {min:g} to {max:g} s from {preheat:g} to {interpass:g} °C",
+                        min=target.min,
+                        max=target.max,
+                        preheat=preheat,
+                        interpass=interpass,
+                    ),
                     source="estimate",
                     citation=citation,
                     unchecked=unchecked,
@@ -227,7 +242,7 @@ def _heat_window(
     reasons.append(
         Reason(
             path="thermal.heat_input_kj_mm",
-            text=f"usual for {row['metal'].replace('-', ' ')}",
+            text=tr("usual for {replace}", replace=in_words(row["metal"])),
             citation=table.citation_of(row),
         )
     )
@@ -251,7 +266,9 @@ def _lower_interpass(facts: Facts, preheat: float, interpass: float, reasons: li
         reasons.append(
             Reason(
                 path="thermal.interpass_max_c",
-                text=f"lowered to {chosen:g} °C, so that t8/5 leaves room for the heat input",
+                text=tr(
+                    "lowered to {chosen:g} °C, so that t8/5 leaves room for the heat input", chosen=chosen
+                ),
                 source="estimate",
                 citation=citation,
                 unchecked=unchecked,
@@ -284,7 +301,7 @@ def _after(facts: Facts, keys: list[str], reasons: list[Reason]) -> tuple[PostHe
         reasons.append(
             Reason(
                 path="thermal.pwht",
-                text=f"tempered, {hold:g} min at {facts.thick:g} mm",
+                text=tr("tempered, {hold:g} min at {thick:g} mm", hold=hold, thick=facts.thick),
                 citation=table.citation_of(row),
             )
         )
@@ -298,7 +315,8 @@ def _after(facts: Facts, keys: list[str], reasons: list[Reason]) -> tuple[PostHe
     if facts.thick >= POST_HEAT_FROM_MM and set(keys) & {"quenched", "fine-grained"}:
         reasons.append(
             Reason(
-                path="thermal.post_heat", text="hydrogen is driven out of thick, strong steel before it cools"
+                path="thermal.post_heat",
+                text=tr("hydrogen is driven out of thick, strong steel before it cools"),
             )
         )
         return PostHeat(temperature_c=200.0, hold_min=120.0), None

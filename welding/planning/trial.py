@@ -9,6 +9,7 @@ from welding.documents.intent import Trial, TrialVerdict, WishedFiller
 from welding.documents.procedure import Procedure
 from welding.errors import WeldingError
 from welding.heat.as_welded import travel_of
+from welding.language import tr
 
 
 def trial_of(procedure: Procedure, record: PassRecord, verdict: TrialVerdict, made_on: str) -> Trial:
@@ -26,9 +27,9 @@ def trial_of(procedure: Procedure, record: PassRecord, verdict: TrialVerdict, ma
     planned = next((one for one in procedure.passes if one.number == record.number), None)
     thickness = [one.thickness_mm for one in procedure.base_metals if one.thickness_mm]
     if planned is None:
-        raise WeldingError(f"the procedure plans no pass {record.number}")
+        raise WeldingError(tr("the procedure plans no pass {number}", number=record.number))
     if not thickness or not procedure.positions:
-        raise WeldingError("the procedure states no thickness or no position: state them first")
+        raise WeldingError(tr("the procedure states no thickness or no position: state them first"))
     filler, gas = planned.filler, planned.gas
     return Trial(
         process=planned.process,

@@ -7,6 +7,8 @@ from dataclasses import dataclass, replace
 
 from welding.documents.procedure import Joint, OpenRange
 from welding.finding import Finding, Verdict
+from welding.glossary.values import in_words
+from welding.language import tr, tr_noop
 from welding.qualification.compare_passes import PASS_VARIABLES
 from welding.qualification.demand import Demand
 from welding.qualification.items import MetalPair, MetalSide, QualifiedRange, RangeItem
@@ -126,7 +128,7 @@ def _open_range(item: RangeItem, wanted: OpenRange | None, path: str) -> Iterato
             yield asked_span(item, value, f"{path}.{end}")
         elif limit is not None and not (end == "min" and limit <= 0):
             sense = "at least" if end == "min" else "at most"
-            yield Outcome("violates", f"{path}.{end}", actual="no limit", limit_value=limit, sense=sense)
+            yield Outcome("violates", f"{path}.{end}", actual=tr("no limit"), limit_value=limit, sense=sense)
 
 
 def _thickness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
@@ -138,7 +140,7 @@ def _thickness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if applies is not None and item.member is None:
         yield from _open_range(item, applies.thickness_mm, "applies_to.thickness_mm")
     if not demand.thicknesses_mm:
-        yield no_answer(demand, "base_metals.0.thickness_mm", "the thickness")
+        yield no_answer(demand, "base_metals.0.thickness_mm", tr("the thickness"))
         return
     for index, t in thicknesses_asked(item, demand):
         yield asked_span(item, t, f"base_metals.{index}.thickness_mm")
@@ -155,7 +157,7 @@ def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     t = demand.weld_depth_mm
     if t is None:
-        yield no_answer(demand, "base_metals.0.thickness_mm", "the thickness")
+        yield no_answer(demand, "base_metals.0.thickness_mm", tr("the thickness"))
         return
     if len(demand.processes) > 1:
         laid = demand.deposits.get(item.process or "")
@@ -163,7 +165,7 @@ def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
             ask = (
                 ""
                 if laid is None or laid.mm is not None
-                else f"the thickness that process {item.process} deposits"
+                else tr("the thickness that process {process} deposits", process=item.process)
             )
             yield Outcome("undecided", "passes", ask=ask, note=laid.reason if laid and ask else "")
             return
@@ -177,7 +179,7 @@ def _groove_depth(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     depth = asked.demand.groove_depth_mm
     if depth is None:
-        yield no_answer(asked.demand, "joint.preparation", "the depth of the groove")
+        yield no_answer(asked.demand, "joint.preparation", tr("the depth of the groove"))
     else:
         yield asked_span(item, depth, "joint.preparation.sides.0.depth_mm")
 
@@ -190,12 +192,12 @@ def _partial_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     """
     path = "joint.throat_mm"
     if asked.rules.prequalified_groove(asked.demand):
-        yield Outcome("complies", path, actual="a prequalified detail")
+        yield Outcome("complies", path, actual=tr("a prequalified detail"))
         return
     joint, depth = asked.demand.joint, asked.demand.groove_depth_mm
     size = joint.throat_mm if joint else None
     if size is None:
-        yield no_answer(asked.demand, path, "the weld size E")
+        yield no_answer(asked.demand, path, tr("the weld size E"))
         return
     found = asked_span(item, size, path)
     if found.verdict == "complies" and item.numbers and depth is not None:
@@ -212,7 +214,7 @@ def _throat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if asked.demand.weld == "fillet" and item.kind != "any":
         throat = asked.demand.throat_mm
         if throat is None:
-            yield no_answer(asked.demand, "joint.throat_mm", "the throat")
+            yield no_answer(asked.demand, "joint.throat_mm", tr("the throat"))
         else:
             yield asked_span(item, throat, "joint.throat_mm")
 
@@ -221,7 +223,7 @@ def _fillet_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if asked.demand.weld == "fillet" and item.kind != "any":
         leg = asked.demand.leg_mm
         if leg is None:
-            yield no_answer(asked.demand, "joint.leg1_mm", "the leg")
+            yield no_answer(asked.demand, "joint.leg1_mm", tr("the leg"))
         else:
             yield asked_span(item, leg, "joint.leg1_mm")
 
@@ -236,7 +238,9 @@ def _diameter(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         yield from _open_range(item, applies.outside_diameter_mm, "applies_to.outside_diameter_mm")
     if diameter is None:
         if not demand.of_a_list and any(is_of_pipe(one) for one in demand.procedure.positions):
-            yield no_answer(demand, "base_metals.0.outside_diameter_mm", "the outside diameter of the pipe")
+            yield no_answer(
+                demand, "base_metals.0.outside_diameter_mm", tr("the outside diameter of the pipe")
+            )
         return
     joint = demand.joint
     found = asked_span(item, diameter, "base_metals.0.outside_diameter_mm")
@@ -244,12 +248,12 @@ def _diameter(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         if ("backing" in item.unless and joint.backing == "metal") or (
             "back-gouge" in item.unless and joint.back_gouge
         ):
-            found = replace(found, verdict="undecided", note="small pipe on backing or gouged")
+            found = replace(found, verdict="undecided", note=tr("small pipe on backing or gouged"))
         elif item.how == "rotated" and item.numbers and diameter > item.numbers[0]:
             if demand.procedure.positions == ("PA",) or demand.procedure.positions == ("1G",):
                 found = replace(found, verdict="complies")
             elif set(demand.procedure.positions) <= {"PA", "PC", "1G", "2G"}:
-                found = replace(found, verdict="undecided", ask="whether the pipe is rotated in PC")
+                found = replace(found, verdict="undecided", ask=tr("whether the pipe is rotated in PC"))
     yield found
 
 
@@ -258,7 +262,7 @@ def _branch(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if joint is None or joint.kind != "branch" or item.kind == "any":
         return
     if joint.branch_angle_deg is None:
-        yield no_answer(asked.demand, "joint.branch_angle_deg", "the branch angle")
+        yield no_answer(asked.demand, "joint.branch_angle_deg", tr("the branch angle"))
     else:
         yield asked_span(item, joint.branch_angle_deg, "joint.branch_angle_deg")
 
@@ -266,16 +270,16 @@ def _branch(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 def _metals(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     demand = asked.demand
     if len(demand.metals) < 2:
-        yield no_answer(demand, "base_metals", "the base metals")
+        yield no_answer(demand, "base_metals", tr("the base metals"))
         return
     sides = metal_sides(demand, asked.rules)
     actual = " + ".join(f"{name or 'unnamed'}{f' ({group})' if group else ''}" for group, name, _ in sides)
-    limit = "; ".join(item.values)
+    limit = "; ".join(in_words(one) for one in item.values)
     if item.kind == "unknown":
         yield Outcome("undecided", "base_metals", actual=actual, limit=limit)
         return
     if any(group is None and not name for group, name, _ in sides):
-        yield no_answer(demand, "base_metals.0.designation", "the base metals")
+        yield no_answer(demand, "base_metals.0.designation", tr("the base metals"))
         return
     against = next((said for index in (0, 1) if (said := asked.rules.contradiction(demand, index))), "")
     if against:
@@ -311,7 +315,7 @@ def _side_holds(side: MetalSide, metal: tuple[str | None, str, float | None]) ->
 def _welds(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     joint = asked.demand.joint
     if joint is None:
-        yield no_answer(asked.demand, "joint.weld", "the weld")
+        yield no_answer(asked.demand, "joint.weld", tr("the weld"))
         return
     value = str(joint.weld)
     if item.how == "joint-and-weld" and joint.weld != "fillet":
@@ -323,7 +327,7 @@ def _positions(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     demand = asked.demand
     stated = demand.procedure.positions
     if not stated:
-        yield no_answer(demand, "positions", "the position")
+        yield no_answer(demand, "positions", tr("the position"))
         return
     if item.kind in ("any", "unknown"):
         yield Outcome(
@@ -344,7 +348,7 @@ def _positions(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
             f"positions.{index}",
             actual=position,
             limit=", ".join(item.values),
-            ask="the progression" if verdict == "undecided" else "",
+            ask=tr("the progression") if verdict == "undecided" else "",
         )
 
 
@@ -361,7 +365,7 @@ def _progression(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         if len(demand.progressions) > 1:
             stated = next((one for one in demand.progressions if one not in item.values), None)
         if stated is None:
-            yield no_answer(demand, "passes.0.progression", "the progression")
+            yield no_answer(demand, "passes.0.progression", tr("the progression"))
         elif asked.rules.positions == "iso" and "up" in item.values and stated == "up":
             yield Outcome("complies", "passes.0.progression", actual=stated, limit="up")
         else:
@@ -381,10 +385,10 @@ def _backing(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if joint is None or item.kind == "any":
         return
     if "both-sides" in item.unless and (joint.sides == "both" or joint.back_gouge):
-        yield Outcome("complies", "joint.backing", actual="both sides", limit=", ".join(item.values))
+        yield Outcome("complies", "joint.backing", actual=tr("both sides"), limit=", ".join(item.values))
         return
     found = of_set(
-        item, joint.backing, "joint.backing", words="without backing" if joint.backing == "none" else ""
+        item, joint.backing, "joint.backing", words=tr("without backing") if joint.backing == "none" else ""
     )
     yield _as_detailed(item, asked, found)
 
@@ -414,13 +418,13 @@ def _groove(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     if joint.preparation is None:
         if not asked.demand.of_a_list:
-            yield no_answer(asked.demand, "joint.preparation", "the form of the groove")
+            yield no_answer(asked.demand, "joint.preparation", tr("the form of the groove"))
         return
     found = of_set(item, joint.preparation.form, "joint.preparation.form")
     if found.verdict != "complies" and item.how == "form-or-prequalified":
         square = "square" in (joint.preparation.form, *item.values)
         if not square and asked.rules.prequalified_groove(asked.demand):
-            found = replace(found, verdict="complies", limit="a prequalified detail")
+            found = replace(found, verdict="complies", limit=tr("a prequalified detail"))
     yield found
 
 
@@ -429,7 +433,7 @@ def _as_detailed(item: RangeItem, asked: _Asked, found: Outcome) -> Outcome:
     joint = asked.demand.joint
     excused = item.how == "or-prequalified" and joint is not None and joint.weld == "cjp-groove"
     if found.verdict != "complies" and excused and asked.rules.prequalified_groove(asked.demand):
-        return replace(found, verdict="complies", limit="a prequalified detail", note="")
+        return replace(found, verdict="complies", limit=tr("a prequalified detail"), note="")
     return found
 
 
@@ -474,7 +478,7 @@ def _preheat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     path = "thermal.preheat_min_c"
     stated = demand.procedure.thermal.preheat_min_c if demand.procedure.thermal else None
     if stated is None:
-        yield no_answer(demand, path, "the preheat")
+        yield no_answer(demand, path, tr("the preheat"))
         return
     yield asked_span(item, stated, path)
     if item.how == "production-preheat":
@@ -491,7 +495,7 @@ def _against_table(item: RangeItem, asked: _Asked, stated: float) -> Iterator[Ou
     if least is None:
         return
     path = "thermal.preheat_min_c"
-    table = "the code's table for the production thickness"
+    table = tr("the code's table for the production thickness")
     if stated >= least - 1e-6:
         yield Outcome("complies", path, value=stated, limit_value=least, sense="at least", note=table)
         return
@@ -502,14 +506,21 @@ def _against_table(item: RangeItem, asked: _Asked, stated: float) -> Iterator[Ou
         asked_mm.append(applies.thickness_mm.max)  # open upwards is thicker than anything tested
     tested_mm = item.numbers[0] * (1 + 1e-9) if item.numbers else 0.0
     as_thick = bool(asked_mm) and all(t is not None and t <= tested_mm for t in asked_mm)
-    asks = f"{table} asks for {demand.draft.write(least, 'temperature')}"
+    asks = tr("{table} asks for {least}", table=table, least=demand.draft.write(least, "temperature"))
     if reason and as_thick:
-        yield Outcome("complies", path, value=stated, note=f"{asks}; the record proves less: {reason}")
+        yield Outcome(
+            "complies",
+            path,
+            value=stated,
+            note=tr("{asks}; the record proves less: {reason}", asks=asks, reason=reason),
+        )
     elif as_thick:
-        note = f"{asks}, and no reason is stated why less is enough"
+        note = tr("{asks}, and no reason is stated why less is enough", asks=asks)
         yield Outcome("undecided", "thermal.preheat_reason", value=stated, note=note)
     else:
-        yield Outcome("undecided", path, value=stated, note=f"{asks}, and no coupon as thick was tested")
+        yield Outcome(
+            "undecided", path, value=stated, note=tr("{asks}, and no coupon as thick was tested", asks=asks)
+        )
 
 
 def _interpass(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
@@ -523,7 +534,7 @@ def _interpass(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     if item.max is not None:
         if most is None:
-            yield no_answer(demand, "thermal.interpass_max_c", "the highest interpass temperature")
+            yield no_answer(demand, "thermal.interpass_max_c", tr("the highest interpass temperature"))
         else:
             yield asked_span(replace(item, min=None), most, "thermal.interpass_max_c")
     if item.min is not None and least is not None:
@@ -536,7 +547,15 @@ def _post_heat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         return
     held = demand.procedure.thermal.post_heat if demand.procedure.thermal else None
     enough = held is not None and held.temperature_c >= item.numbers[0] and held.hold_min >= item.numbers[1]
-    said = f"{held.temperature_c:g} °C for {held.hold_min:g} min" if held else "none"
+    said = (
+        tr(
+            "{temperature_c:g} °C for {hold_min:g} min",
+            temperature_c=held.temperature_c,
+            hold_min=held.hold_min,
+        )
+        if held
+        else "none"
+    )
     yield Outcome(
         "complies" if enough else "violates", "thermal.post_heat", actual=said, limit=", ".join(item.values)
     )
@@ -555,7 +574,7 @@ def _hold_c(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if pwht is None or item.kind == "any":
         return
     if pwht.hold_c is None:
-        yield no_answer(asked.demand, "thermal.pwht.hold_c", "the holding temperature")
+        yield no_answer(asked.demand, "thermal.pwht.hold_c", tr("the holding temperature"))
         return
     for end in (pwht.hold_c.min, pwht.hold_c.max):
         found = asked_span(item, end, "thermal.pwht.hold_c")
@@ -571,7 +590,7 @@ def _hold_min(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     if pwht is None or item.kind != "span":
         return
     if pwht.hold_min is None:
-        yield no_answer(asked.demand, "thermal.pwht.hold_min", "the holding time")
+        yield no_answer(asked.demand, "thermal.pwht.hold_min", tr("the holding time"))
     else:
         yield asked_span(item, pwht.hold_min, "thermal.pwht.hold_min")
 
@@ -584,12 +603,12 @@ def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         yield from _impact_of_a_joint_without(item, asked, wanted not in (None, False))
         return
     if item.kind == "unknown":
-        yield Outcome("violates", path, actual="required", limit="no impact tests that prove it")
+        yield Outcome("violates", path, actual=tr("required"), limit=tr("no impact tests that prove it"))
         return
     if wanted is None or isinstance(wanted, bool):
         specified = [found for one in asked.demand.metals if (found := specified_impact(one))]
         if not specified:
-            yield no_answer(asked.demand, path, "the temperature at which impact toughness is required")
+            yield no_answer(asked.demand, path, tr("the temperature at which impact toughness is required"))
             return
         yield asked_span(item, min(one.temperature_c for one in specified), path)
         yield from _impact_energy(item, max(one.energy_j for one in specified), path)
@@ -602,13 +621,13 @@ def _impact_of_a_joint_without(item: RangeItem, asked: _Asked, explicit: bool) -
     """A T-butt or branch coupon has no impact sets: its kind of joint asks none, the application may."""
     joint, path = asked.demand.joint, "requirements.impact"
     if explicit or joint is None or joint.kind not in ("t", "corner", "branch"):
-        yield Outcome("violates", path, actual="required", limit="no impact tests that prove it")
+        yield Outcome("violates", path, actual=tr("required"), limit=tr("no impact tests that prove it"))
         return
     yield Outcome(
         "complies",
         path,
-        actual="not tested on this kind of joint",
-        note="where toughness matters to the application, hold a butt weld qualification beside it",
+        actual=tr("not tested on this kind of joint"),
+        note=tr("where toughness matters to the application, hold a butt weld qualification beside it"),
     )
 
 
@@ -622,7 +641,7 @@ def _impact_energy(item: RangeItem, wanted_j: float, path: str) -> Iterator[Outc
         path,
         actual=f"{wanted_j:g} J",
         limit=f"{shown:.1f} J" if shown is not None else "",
-        ask="the energy that the record's sets showed" if shown is None else "",
+        ask=tr("the energy that the record's sets showed") if shown is None else "",
     )
 
 
@@ -631,8 +650,8 @@ def _hardness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     yield Outcome(
         "complies" if tested else "violates",
         "requirements.hardness",
-        actual="required",
-        limit="tested" if tested else "no hardness traverse",
+        actual=tr("required"),
+        limit="tested" if tested else tr("no hardness traverse"),
     )
 
 
@@ -655,13 +674,15 @@ JOINT_VARIABLES: dict[str, Callable[[RangeItem, _Asked], Iterator[Outcome]]] = {
     "runs_per_side": _runs,
     "groove": _groove,
     "groove_angle_deg": _dimension(
-        _of_preparation("included_angle_deg"), "joint.preparation.included_angle_deg", "the groove angle"
+        _of_preparation("included_angle_deg"),
+        "joint.preparation.included_angle_deg",
+        tr_noop("the groove angle"),
     ),
     "root_gap_mm": _dimension(
-        _of_preparation("root_gap_mm"), "joint.preparation.root_gap_mm", "the root opening"
+        _of_preparation("root_gap_mm"), "joint.preparation.root_gap_mm", tr_noop("the root opening")
     ),
     "root_face_mm": _dimension(
-        _of_preparation("root_face_mm"), "joint.preparation.root_face_mm", "the root face"
+        _of_preparation("root_face_mm"), "joint.preparation.root_face_mm", tr_noop("the root face")
     ),
     "preheat_c": _preheat,
     "interpass_c": _interpass,

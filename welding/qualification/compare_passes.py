@@ -10,6 +10,7 @@ from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import gas_symbol
 from welding.documents.procedure import Pass
 from welding.finding import Finding, Verdict
+from welding.language import tr, tr_noop
 from welding.qualification.compare_fillers import filler_verdict
 from welding.qualification.counterparts import SAME_SIZE_MM, counterparts, has_role_of, has_size_of
 from welding.qualification.demand import Demand
@@ -36,7 +37,11 @@ def _each(check: Check, field: str) -> Callable[[Sequence[RangeItem], Demand], I
                 key = (finding.verdict, finding.actual, finding.limit, finding.title)
                 said.setdefault(key, (finding, []))[1].append(one.number)
         for finding, numbers in said.values():
-            passes = f"pass {numbers[0]}" if len(numbers) == 1 else f"passes {_list(numbers)}"
+            passes = (
+                tr("pass {numbers}", numbers=numbers[0])
+                if len(numbers) == 1
+                else tr("passes {list}", list=_list(numbers))
+            )
             yield replace(finding, title=f"{finding.title}, {passes}")
 
     return findings
@@ -65,7 +70,12 @@ def _held_against(item: RangeItem, one: Pass) -> str:
         return ""
     numbers = _list(sorted(item.tested_passes))
     size = f", {item.filler_diameter_mm:g} mm" if item.filler_diameter_mm else ""
-    return f"held against tested {'pass' if len(item.tested_passes) == 1 else 'passes'} {numbers}{size}"
+    return tr(
+        "held against tested {value} {numbers}{size}",
+        value=tr("pass") if len(item.tested_passes) == 1 else tr("passes"),
+        numbers=numbers,
+        size=size,
+    )
 
 
 def _list(numbers: list[int]) -> str:
@@ -99,9 +109,9 @@ def _processes(items: Sequence[RangeItem], demand: Demand) -> Iterator[Finding]:
                 else Outcome(
                     "violates",
                     path,
-                    actual=" then ".join(demand.processes),
-                    limit=" then ".join(item.values),
-                    note="tested as one joint, in this order",
+                    actual=tr(" then ").join(demand.processes),
+                    limit=tr(" then ").join(item.values),
+                    note=tr("tested as one joint, in this order"),
                 )
             )
             yield finding_of(item, demand, outcome)
@@ -111,7 +121,7 @@ def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
     def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
         stated = of(one)
         if stated is None:
-            yield Outcome("undecided", path, ask=what)
+            yield Outcome("undecided", path, ask=tr(what))
             return
         if item.kind == "unknown":
             yield Outcome("undecided", path, value=stated.max)
@@ -131,30 +141,34 @@ def _current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[
     if item.how == "maker" and not has_size_of(item, one):
         sheet = demand.draft.maker_range(one)
         if sheet is None or sheet.current_a is None:
-            yield Outcome("undecided", path, ask="the manufacturer's amperage range for this electrode size")
+            yield Outcome(
+                "undecided", path, ask=tr("the manufacturer's amperage range for this electrode size")
+            )
             return
         low, high = sheet.current_a.min, sheet.current_a.max
         item = replace(item, kind="span", open_beyond=False, min=low, max=high)
-    yield from _span(lambda p: p.current_a, "the current")(item, demand, one, path)
+    yield from _span(lambda p: p.current_a, tr("the current"))(item, demand, one, path)
 
 
 def _wire_feed(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     if one.wire_feed_m_min is None and one.current_a is not None:
         return  # the current is what is controlled
-    yield from _span(lambda p: p.wire_feed_m_min, "the wire feed")(item, demand, one, path)
+    yield from _span(lambda p: p.wire_feed_m_min, tr("the wire feed"))(item, demand, one, path)
 
 
 def _flow(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     if one.gas is None:
         return
-    yield from _span(lambda p: p.gas.flow_l_min if p.gas else None, "the gas flow")(item, demand, one, path)
+    yield from _span(lambda p: p.gas.flow_l_min if p.gas else None, tr("the gas flow"))(
+        item, demand, one, path
+    )
 
 
 def _word(of: Callable[[Pass], str | None], what: str) -> Check:
     def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
         value = of(one)
         if value is None:
-            yield Outcome("undecided", path, ask=what)
+            yield Outcome("undecided", path, ask=tr(what))
         else:
             yield of_set(item, value, path)
 
@@ -163,13 +177,13 @@ def _word(of: Callable[[Pass], str | None], what: str) -> Check:
 
 def _kind_of_current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     pulsed = item.how == "with-pulse" and (one.pulse is not None or one.transfer == "pulsed")
-    value = f"{one.polarity} pulsed" if one.polarity and pulsed else one.polarity
-    yield from _word(lambda _: value, "the polarity")(item, demand, one, path)
+    value = tr("{polarity} pulsed", polarity=one.polarity) if one.polarity and pulsed else one.polarity
+    yield from _word(lambda _: value, tr("the polarity"))(item, demand, one, path)
 
 
 def _transfer(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     if one.transfer is None:
-        yield Outcome("undecided", path, ask="the metal transfer")
+        yield Outcome("undecided", path, ask=tr("the metal transfer"))
         return
     value = one.transfer
     if value == "controlled-short-circuit" and value not in item.values and "short-circuit" in item.values:
@@ -180,7 +194,7 @@ def _transfer(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator
 def _diameter(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     diameter = one.filler.diameter_mm if one.filler else None
     if diameter is None:
-        yield Outcome("undecided", path, ask="the filler's diameter")
+        yield Outcome("undecided", path, ask=tr("the filler's diameter"))
     elif item.kind == "set":
         same = any(abs(diameter - size) <= SAME_SIZE_MM for size in item.numbers)
         verdict: Verdict = "complies" if same else "violates"
@@ -201,7 +215,7 @@ def _gas(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outc
     if one.gas is None:
         verdict: Verdict = "complies" if "none" in item.values else "undecided"
         yield Outcome(
-            verdict, path, actual="none", limit=limit, ask="" if verdict == "complies" else "the gas"
+            verdict, path, actual="none", limit=limit, ask="" if verdict == "complies" else tr("the gas")
         )
         return
     shares = {str(name): share for name, share in one.gas.components_percent.items()}
@@ -216,7 +230,12 @@ def _gas_outcome(item: RangeItem, shares: dict[str, float], path: str) -> Outcom
     symbol = gas_symbol(shares).iso_14175
     holds = symbol in item.values
     if holds and item.numbers and shares.get("CO2", 0.0) > item.numbers[0] + 1e-9:
-        return Outcome("violates", path, actual=text, limit=f"{limit} with CO2 up to {item.numbers[0]:g} %")
+        return Outcome(
+            "violates",
+            path,
+            actual=text,
+            limit=tr("{limit} with CO2 up to {numbers:g} %", limit=limit, numbers=item.numbers[0]),
+        )
     outside: Verdict = "undecided" if item.open_beyond else "violates"
     return Outcome("complies" if holds else outside, path, actual=f"{text} ({symbol})", limit=limit)
 
@@ -225,7 +244,7 @@ def _purge(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Ou
     if item.kind == "unknown":
         yield Outcome("undecided", path)
     elif one.purge is None:
-        yield of_set(item, "none", path, words="no backing gas")
+        yield of_set(item, "none", path, words=tr("no backing gas"))
     else:
         shares = {str(name): share for name, share in one.purge.components_percent.items()}
         yield _gas_outcome(item, shares, path)
@@ -234,7 +253,7 @@ def _purge(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Ou
 def _filler(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     name = one.filler.designation if one.filler else None
     if not name:
-        yield Outcome("undecided", path, ask="the filler")
+        yield Outcome("undecided", path, ask=tr("the filler"))
         return
     if item.kind == "unknown":
         yield Outcome("undecided", path, actual=name)
@@ -245,7 +264,7 @@ def _filler(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[O
         path,
         actual=name,
         limit=", ".join(item.values),
-        ask="a class that is understood here" if verdict == "undecided" else "",
+        ask=tr("a class that is understood here") if verdict == "undecided" else "",
     )
 
 
@@ -254,11 +273,11 @@ def _hydrogen(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator
     found = decode(name) if name else None
     mark = found.hydrogen_ml_100g if found and found.valid else None
     if item.kind == "unknown" or found is None or not found.valid:
-        yield Outcome("undecided", path, ask="the filler's hydrogen mark")
+        yield Outcome("undecided", path, ask=tr("the filler's hydrogen mark"))
     elif mark is None:
         solid = found.product.startswith(("solid", "rod"))
         if not solid:
-            yield Outcome("undecided", path, ask="the filler's hydrogen mark")
+            yield Outcome("undecided", path, ask=tr("the filler's hydrogen mark"))
     else:
         yield asked_span(item, mark, path)
 
@@ -268,7 +287,7 @@ def _make(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Out
     if item.kind == "unknown":
         yield Outcome("undecided", path, actual=make or "")
     elif make is None:
-        yield Outcome("undecided", path, ask="the filler's trade name")
+        yield Outcome("undecided", path, ask=tr("the filler's trade name"))
     else:
         yield of_set(item, make, path)
 
@@ -280,7 +299,7 @@ def _heat(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Out
         yield Outcome("undecided", path)
         return
     if corners is None and planned is None:
-        yield Outcome("undecided", path, ask="volts, amps and travel")
+        yield Outcome("undecided", path, ask=tr("volts, amps and travel"))
         return
     low, high = (
         (planned.min, planned.max) if planned else (corners.min_kj_mm, corners.max_kj_mm)  # type: ignore[union-attr]
@@ -305,7 +324,7 @@ def _apart(name: str) -> Check:
             return  # one electrode has no spacing; their number is a variable of its own
         value: float | None = getattr(one.electrodes, name)
         if value is None:
-            yield Outcome("undecided", path, ask="the spacing of the electrodes")
+            yield Outcome("undecided", path, ask=tr("the spacing of the electrodes"))
         else:
             yield asked_span(item, value, path)
 
@@ -323,16 +342,22 @@ def _each_electrode(field: str, what: str) -> Callable[[Sequence[RangeItem], Dem
             settings = wires.each[electrode - 1] if electrode <= len(wires.each) else None
             value = getattr(settings, field, None)
             if value is None:
-                yield Outcome("undecided", path, ask=f"{what} of electrode {electrode}")
+                yield Outcome(
+                    "undecided",
+                    path,
+                    ask=tr("{what} of electrode {electrode}", what=tr(what), electrode=electrode),
+                )
             elif isinstance(value, str):
-                yield replace(of_set(item, value, path), note=f"electrode {electrode}")
+                yield replace(
+                    of_set(item, value, path), note=tr("electrode {electrode}", electrode=electrode)
+                )
             else:
                 ends = (value.min, value.max) if isinstance(value, Range) else (value,)
                 answers = [asked_span(item, end, path) for end in dict.fromkeys(ends)]
                 kept = all(answer.verdict == "complies" for answer in answers)
                 for answer in answers[-1:] if kept else answers:
                     if kept or answer.verdict != "complies":
-                        yield replace(answer, note=f"electrode {electrode}")
+                        yield replace(answer, note=tr("electrode {electrode}", electrode=electrode))
 
         return check
 
@@ -347,7 +372,7 @@ def _each_electrode(field: str, what: str) -> Callable[[Sequence[RangeItem], Dem
 def _flux(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
     value = flux_text(one)
     if value is None:
-        yield Outcome("undecided", path, ask="the flux and its trade name")
+        yield Outcome("undecided", path, ask=tr("the flux and its trade name"))
     else:
         yield of_set(item, value, path)
 
@@ -359,7 +384,9 @@ def _supplement(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterat
 
 PASS_VARIABLES: dict[str, Callable[[Sequence[RangeItem], Demand], Iterator[Finding]]] = {
     "processes": _processes,
-    "mechanisation": _each(_word(lambda p: p.mechanisation, "the degree of mechanisation"), "mechanisation"),
+    "mechanisation": _each(
+        _word(lambda p: p.mechanisation, tr_noop("the degree of mechanisation")), "mechanisation"
+    ),
     "filler": _each(_filler, "filler.designation"),
     "filler_make": _each(_make, "filler.make"),
     "filler_diameter_mm": _each(_diameter, "filler.diameter_mm"),
@@ -368,22 +395,22 @@ PASS_VARIABLES: dict[str, Callable[[Sequence[RangeItem], Demand], Iterator[Findi
     "gas_flow_l_min": _each(_flow, "gas.flow_l_min"),
     "purge": _each(_purge, "purge"),
     "current_kind": _each(_kind_of_current, "polarity"),
-    "output": _each(_word(lambda p: p.output, "constant voltage or current"), "output"),
+    "output": _each(_word(lambda p: p.output, tr_noop("constant voltage or current")), "output"),
     "transfer_modes": _each(_transfer, "transfer"),
     "current_a": _each(_current, "current_a"),
-    "voltage_v": _each(_span(lambda p: p.voltage_v, "the voltage"), "voltage_v"),
+    "voltage_v": _each(_span(lambda p: p.voltage_v, tr_noop("the voltage")), "voltage_v"),
     "wire_feed_m_min": _each(_wire_feed, "wire_feed_m_min"),
-    "travel_mm_min": _each(_span(lambda p: p.travel_mm_min, "the travel speed"), "travel_mm_min"),
-    "run_out_mm": _each(_span(lambda p: p.run_out_mm, "the run-out length"), "run_out_mm"),
-    "bead": _each(_word(lambda p: p.bead, "stringer or weave"), "bead"),
+    "travel_mm_min": _each(_span(lambda p: p.travel_mm_min, tr_noop("the travel speed")), "travel_mm_min"),
+    "run_out_mm": _each(_span(lambda p: p.run_out_mm, tr_noop("the run-out length")), "run_out_mm"),
+    "bead": _each(_word(lambda p: p.bead, tr_noop("stringer or weave")), "bead"),
     "heat_input_kj_mm": _each(_heat, "travel_mm_min"),
     "electrodes": _each(_electrodes, "electrodes.count"),
     "electrode_spacing_mm": _each(_apart("spacing_mm"), "electrodes.spacing_mm"),
     "electrode_offset_mm": _each(_apart("offset_mm"), "electrodes.offset_mm"),
-    "electrode_current_a": _each_electrode("current_a", "the current"),
-    "electrode_polarity": _each_electrode("polarity", "the polarity"),
-    "electrode_angle_deg": _each_electrode("angle_deg", "the angle along the weld"),
-    "electrode_across_deg": _each_electrode("across_deg", "the angle across the weld"),
+    "electrode_current_a": _each_electrode("current_a", tr_noop("the current")),
+    "electrode_polarity": _each_electrode("polarity", tr_noop("the polarity")),
+    "electrode_angle_deg": _each_electrode("angle_deg", tr_noop("the angle along the weld")),
+    "electrode_across_deg": _each_electrode("across_deg", tr_noop("the angle across the weld")),
     "supplemental_filler": _each(_supplement, "process"),
     "oscillation": _each(lambda item, d, one, path: iter((Outcome("undecided", path),)), "bead"),
     "flux": _each(_flux, "flux.designation"),

@@ -9,6 +9,7 @@ from welding.deposit.laid import by_hand
 from welding.documents.procedure import Pass, Procedure
 from welding.joints.beads import bead_of
 from welding.joints.section import section_of
+from welding.language import tr
 
 LITTLE_SLACK = 0.05
 """By how much stated deposits may fall short of the joint before they are no account of it (judgement)."""
@@ -71,19 +72,24 @@ def _as_stated(
     depth_mm: float | None,
 ) -> Mapping[str, Deposit]:
     if any(mm is None for _, mm in laid):
-        return _none(processes, "The deposited thickness is stated for some passes and not for all.")
+        return _none(processes, tr("The deposited thickness is stated for some passes and not for all."))
     whole = sum(mm or 0.0 for _, mm in laid)
     gouged = bool(procedure.joint and procedure.joint.back_gouge)
     most = 1 + (GOUGED_SLACK if gouged else MUCH_SLACK)
     if depth_mm is not None and not depth_mm * (1 - LITTLE_SLACK) <= whole <= depth_mm * most:
         return _none(
-            processes, f"The deposits stated add up to {whole:g} mm; the weld is {depth_mm:g} mm thick."
+            processes,
+            tr(
+                "The deposits stated add up to {whole:g} mm; the weld is {depth_mm:g} mm thick.",
+                whole=whole,
+                depth_mm=depth_mm,
+            ),
         )
     share = min(1.0, depth_mm / whole) if depth_mm is not None else 1.0
     return {
         process: Deposit(
             mm=share * sum(mm or 0.0 for one, mm in laid if one.process == process),
-            reason="As stated pass by pass.",
+            reason=tr("As stated pass by pass."),
         )
         for process in processes
     }
@@ -94,28 +100,31 @@ def _by_beads(procedure: Procedure, passes: list[Pass], processes: tuple[str, ..
     section = sectioned.section
     if section is None:
         return _none(
-            processes, "State the deposited thickness of each pass: the joint's section is not known."
+            processes, tr("State the deposited thickness of each pass: the joint's section is not known.")
         )
     areas = [bead.stated_mm2 or bead.laid_mm2 for bead in map(bead_of, passes)]
     known = [area for area in areas if area is not None]
     if len(known) < len(passes) or len(section.beads) < len(passes):
         return _none(
-            processes, "State the deposited thickness of each pass: what the beads deposit is not known."
+            processes, tr("State the deposited thickness of each pass: what the beads deposit is not known.")
         )
     share = sum(known) / sum(bead.area_mm2 for bead in section.beads)
     low, high = FILLED_BY_HAND if any(by_hand(one) for one in passes) else FILLED
     if not low <= share <= high:
         return _none(
             processes,
-            "State the deposited thickness of each pass: "
-            f"the beads as set up fill {share * 100:.0f} % of the joint.",
+            tr(
+                "State the deposited thickness of each pass: the beads as set up fill "
+                "{share:.0f} % of the joint.",
+                share=share * 100,
+            ),
         )
     of_pass = {bead.pass_number: bead.layer_mm / bead.abreast for bead in section.beads}
     return {
         process: Deposit(
             mm=sum(of_pass[one.number] for one in passes if one.process == process),
             estimated=True,
-            reason="As the beads fill the joint; state or measure it to count it in full.",
+            reason=tr("As the beads fill the joint; state or measure it to count it in full."),
         )
         for process in processes
     }

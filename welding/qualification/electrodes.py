@@ -8,6 +8,7 @@ from typing import Any
 
 from welding.codebook.table import Table
 from welding.documents.setup import OneElectrode
+from welding.language import tr
 from welding.qualification.items import RangeItem
 from welding.qualification.welded import Run
 from welding.ranges import Range
@@ -71,13 +72,16 @@ def electrode_span(
     """
     scope = {**shared, **electrode.scope}
     if tested is None:
-        reason = f"Electrode {electrode.number}: what it was set to is not recorded."
+        reason = tr("Electrode {number}: what it was set to is not recorded.", number=electrode.number)
         return make(table, row, variable, "unknown", reason, **scope)
     least, most = limits(tested.min, tested.max)
     if least > most:
-        reason = f"Electrode {electrode.number}: recorded as a range too wide to tell what was welded."
+        reason = tr(
+            "Electrode {number}: recorded as a range too wide to tell what was welded.",
+            number=electrode.number,
+        )
         return make(table, row, variable, "unknown", reason, tested=tested, **scope)
-    reason = f"Electrode {electrode.number}: {words}."
+    reason = tr("Electrode {number}: {words}.", number=electrode.number, words=words)
     return make(table, row, variable, "span", reason, min=least, max=most, tested=tested, **scope)
 
 
@@ -91,7 +95,7 @@ def electrode_polarity(
     """Current and polarity of one electrode; unknown where it is not stated."""
     scope, found = {**shared, **electrode.scope}, electrode.settings.polarity
     if found is None:
-        reason = f"Electrode {electrode.number}: its current and polarity are not recorded."
+        reason = tr("Electrode {number}: its current and polarity are not recorded.", number=electrode.number)
         return make(table, row, "electrode_polarity", "unknown", reason, **scope)
-    reason = f"Electrode {electrode.number}: {found} as tested."
+    reason = tr("Electrode {number}: {found} as tested.", number=electrode.number, found=found)
     return make(table, row, "electrode_polarity", "set", reason, values=(found,), tested=(found,), **scope)

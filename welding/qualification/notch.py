@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from welding.documents.record import ImpactTest
+from welding.language import tr, tr_noop
 
 NotchPlace = Literal["weld", "haz"]
 
@@ -25,7 +26,7 @@ class Notch:
     process: str | None = None
 
 
-WORDS: dict[NotchPlace, str] = {"weld": "weld metal", "haz": "heat-affected zone"}
+WORDS: dict[NotchPlace, str] = {"weld": tr_noop("weld metal"), "haz": tr_noop("heat-affected zone")}
 _SYMBOL = re.compile(r"^V([WH])[STX]?\b", re.IGNORECASE)
 _HAZ = re.compile(r"\b(haz|heat[- ]affected|fusion|fl|coarse)\b|\bfl ?\+", re.IGNORECASE)
 _WELD = re.compile(r"\b(weld|wm|centre|center|cap|root)\b", re.IGNORECASE)
@@ -73,5 +74,5 @@ def notch_words(notch: Notch) -> str:
         >>> notch_words(Notch("haz", "141"))
         'heat-affected zone of process 141'
     """
-    words = WORDS[notch.place] if notch.place else "weld metal or heat-affected zone"
-    return f"{words} of process {notch.process}" if notch.process else words
+    words = tr(WORDS[notch.place]) if notch.place else tr("weld metal or heat-affected zone")
+    return tr("{words} of process {process}", words=words, process=notch.process) if notch.process else words

@@ -6,10 +6,15 @@ from dataclasses import dataclass, replace
 
 from welding.citation import Citation
 from welding.finding import Finding, Verdict
+from welding.glossary.values import in_words
+from welding.language import tr, tr_noop
 from welding.qualification.demand import Demand
 from welding.qualification.items import RangeItem
 from welding.qualification.variables import PROOFS, VARIABLES
 from welding.quantities.writing import System, quantity_text
+
+SENSES = (tr_noop("at least"), tr_noop("at most"), tr_noop("over"))
+"""On which side of a limit what is qualified lies."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,16 +76,20 @@ def _holds_low(item: RangeItem, value: float) -> bool:
 
 def of_set(item: RangeItem, value: str, path: str, words: str = "") -> Outcome:
     """A word against a set, ``any`` or ``unknown``."""
-    limit = ", ".join(item.values)
-    said = words or value
+    limit = ", ".join(in_words(one, item.variable) for one in item.values)
+    said = words or in_words(value, item.variable)
     if item.kind == "any":
         return Outcome("complies", path, actual=said, limit=limit)
     if item.kind == "unknown":
         return Outcome("undecided", path, actual=said, limit=limit)
     if value in item.doubtful:
-        return Outcome("undecided", path, actual=said, limit=limit, note=f"{said} is not decided")
+        return Outcome(
+            "undecided", path, actual=said, limit=limit, note=tr("{said} is not decided", said=said)
+        )
     if value not in item.values and item.open_beyond:
-        return Outcome("undecided", path, actual=said, limit=limit, note=f"{said} is not decided")
+        return Outcome(
+            "undecided", path, actual=said, limit=limit, note=tr("{said} is not decided", said=said)
+        )
     return Outcome("complies" if value in item.values else "violates", path, actual=said, limit=limit)
 
 
@@ -100,7 +109,7 @@ def finding_of(item: RangeItem, demand: Demand, found: Outcome) -> Finding:
             if words.quantity
             else f"{found.limit_value:g}"
         )
-        limit = f"{found.sense} {number}"
+        limit = f"{tr(found.sense)} {number}"
     scope = _scope(item)
     title = f"{words.title}{scope}"
     message, remedy = _sentences(item, found, words.title, actual, limit)
@@ -130,24 +139,50 @@ def _sentences(item: RangeItem, found: Outcome, title: str, actual: str, limit: 
     coupon = VARIABLES[item.variable].coupon.format(actual or "it")
     note = f" ({found.note})" if found.note else ""
     if found.verdict == "complies":
-        return f"{title}: {actual or 'as stated'} is qualified{', ' + limit if limit else ''}{note}.", ""
+        return tr(
+            "{title}: {value} is qualified{value2}{note}.",
+            title=title,
+            value=actual or tr("as stated"),
+            value2=", " + limit if limit else "",
+            note=note,
+        ), ""
     if found.verdict == "violates":
         if item.variable in PROOFS:
-            return f"{title}: {actual}; the record has {limit}.", f"Make {coupon}."
+            return tr(
+                "{title}: {actual}; the record has {limit}.", title=title, actual=actual, limit=limit
+            ), tr("Make {coupon}.", coupon=coupon)
         return (
-            f"{title}: {actual or 'what is asked'} is outside what is qualified, {limit or 'nothing'}{note}.",
-            f"Change the draft to {limit}, or weld {coupon}." if limit else f"Weld {coupon}.",
+            tr(
+                "{title}: {value} is outside what is qualified, {value2}{note}.",
+                title=title,
+                value=actual or tr("what is asked"),
+                value2=limit or tr("nothing"),
+                note=note,
+            ),
+            tr("Change the draft to {limit}, or weld {coupon}.", limit=limit, coupon=coupon)
+            if limit
+            else tr("Weld {coupon}.", coupon=coupon),
         )
     if found.ask:
-        return f"{title}: {found.ask} is not stated.", f"State {found.ask}."
+        return tr("{title}: {ask} is not stated.", title=title, ask=found.ask), tr(
+            "State {ask}.", ask=found.ask
+        )
     if item.open_beyond and limit:
         return (
-            f"{title}: {actual} is not decided; {limit} is proved. {item.reason}",
-            f"Weld {coupon}, or look the clause up.",
+            tr(
+                "{title}: {actual} is not decided; {limit} is proved. {reason}",
+                title=title,
+                actual=actual,
+                limit=limit,
+                reason=item.reason,
+            ),
+            tr("Weld {coupon}, or look the clause up.", coupon=coupon),
         )
     if found.note:
-        return f"{title}: {found.note}. {item.reason}", "Look the clause up, or weld a coupon."
-    return f"{title}: not known. {item.reason}", "Supply what is missing in the record, or look the rule up."
+        return f"{title}: {found.note}. {item.reason}", tr("Look the clause up, or weld a coupon.")
+    return tr("{title}: not known. {reason}", title=title, reason=item.reason), tr(
+        "Supply what is missing in the record, or look the rule up."
+    )
 
 
 def _scope(item: RangeItem) -> str:
@@ -157,5 +192,5 @@ def _scope(item: RangeItem) -> str:
     if item.filler_diameter_mm:
         parts.append(f"{item.filler_diameter_mm:g} mm")
     if item.role:
-        parts.append("root" if item.role == "root" else "fill and cap")
+        parts.append(in_words("root") if item.role == "root" else tr("fill and cap"))
     return f", {', '.join(parts)}" if parts else ""

@@ -20,6 +20,7 @@ from welding.heat.as_welded import arc_energy_of, travel_of
 from welding.heat.energy import arc_energy_range_kj_mm, thermal_efficiency
 from welding.heat.passes import HeatMethod
 from welding.joints.section import Sectioned
+from welding.language import tr
 from welding.metals.catalogue import Metal
 from welding.qualification.deposits import Deposit, deposits_of
 from welding.qualification.fillet import leg_mm_of, throat_mm_of
@@ -233,9 +234,9 @@ class Welded:
         if len(self.processes) > 1:
             return self._deposits[process]
         if stated and all(stated):
-            return Deposit(mm=sum(mm or 0.0 for mm in stated), reason="As stated pass by pass.")
+            return Deposit(mm=sum(mm or 0.0 for mm in stated), reason=tr("As stated pass by pass."))
         alone = None if self.weld == "fillet" else self.weld_depth_mm
-        return Deposit(mm=alone, reason="One process welded all.")
+        return Deposit(mm=alone, reason=tr("One process welded all."))
 
     @cached_property
     def _deposits(self) -> Mapping[str, Deposit]:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from welding.errors import UnknownEntryError
+from welding.language import tr_noop
 from welding.ranges import Limits
 
 
@@ -68,7 +69,7 @@ KINDS: dict[str, Kind] = {
         _kind("diameter", "a diameter", "length", "mm", "in", 0, 5_000, 2, 3),
         _kind(
             "wire_diameter",
-            "a wire or electrode diameter",
+            tr_noop("a wire or electrode diameter"),
             "length",
             "mm",
             "in",
@@ -80,7 +81,7 @@ KINDS: dict[str, Kind] = {
         ),
         _kind(
             "gap",
-            "a root gap or a root face",
+            tr_noop("a root gap or a root face"),
             "length",
             "mm",
             "in",
@@ -92,25 +93,35 @@ KINDS: dict[str, Kind] = {
             fraction=(16, 0.0625),
         ),
         _kind("speed", "a speed", "speed", "mm/min", "in/min", 0, 100_000, 0, 1),
-        _kind("travel", "a travel speed", "speed", "mm/min", "in/min", 0, 20_000, 0, 1),
-        _kind("wire_feed", "a wire feed speed", "speed", "m/min", "in/min", 0, 60, 2, 0),
-        _kind("flow", "a gas flow", "flow", "L/min", "ft³/h", 0, 250, 1, 0),
+        _kind("travel", tr_noop("a travel speed"), "speed", "mm/min", "in/min", 0, 20_000, 0, 1),
+        _kind("wire_feed", tr_noop("a wire feed speed"), "speed", "m/min", "in/min", 0, 60, 2, 0),
+        _kind("flow", tr_noop("a gas flow"), "flow", "L/min", "ft³/h", 0, 250, 1, 0),
         _kind("temperature", "a temperature", "temperature", "°C", "°F", -100, 1_300, 0, 0, low_open=False),
         _kind("current", "a current", "current", "A", "A", 0, 2_000, 0, 0),
         _kind("voltage", "a voltage", "voltage", "V", "V", 0, 100, 1, 1),
-        _kind("angle", "an angle", "angle", "°", "°", 0, 360, 1, 1, low_open=False),
+        _kind("angle", tr_noop("an angle"), "angle", "°", "°", 0, 360, 1, 1, low_open=False),
         _kind("time", "a time", "time", "s", "s", 0, 86_400, 1, 1),
-        _kind("energy", "an energy", "energy", "J", "J", 0, 1e9, 0, 0),
+        _kind("energy", tr_noop("an energy"), "energy", "J", "J", 0, 1e9, 0, 0),
         _kind("power", "a power", "power", "W", "W", 0, 1e6, 0, 0),
-        _kind("heat_input", "a heat input", "energy per length", "kJ/mm", "kJ/in", 0, 100, 2, 1),
-        _kind("hydrogen", "a hydrogen content", "hydrogen", "ml/100 g", "ml/100 g", 0, 50, 1, 1),
+        _kind(
+            "heat_input",
+            tr_noop("a heat input"),
+            tr_noop("energy per length"),
+            "kJ/mm",
+            "kJ/in",
+            0,
+            100,
+            2,
+            1,
+        ),
+        _kind("hydrogen", tr_noop("a hydrogen content"), "hydrogen", "ml/100 g", "ml/100 g", 0, 50, 1, 1),
         _kind("frequency", "a frequency", "frequency", "Hz", "Hz", 0, 20_000, 1, 1),
         _kind("percent", "a share", "share", "%", "%", 0, 100, 1, 1, low_open=False),
-        _kind("wind", "a wind speed", "speed", "m/s", "mph", 0, 60, 1, 1, low_open=False),
+        _kind("wind", tr_noop("a wind speed"), "speed", "m/s", "mph", 0, 60, 1, 1, low_open=False),
         _kind("strength", "a strength", "stress", "MPa", "ksi", 0, 3_000, 0, 1),
-        _kind("impact", "an impact energy", "energy", "J", "ft·lbf", 0, 1_000, 0, 0),
+        _kind("impact", tr_noop("an impact energy"), "energy", "J", "ft·lbf", 0, 1_000, 0, 0),
         _kind("number", "a number", "number", "", "", -1e6, 1e6, 2, 2, low_open=False),
-        _kind("area", "an area", "area", "mm²", "in²", 0, 1e6, 1, 3),
+        _kind("area", tr_noop("an area"), "area", "mm²", "in²", 0, 1e6, 1, 3),
     )
 }
 

@@ -7,6 +7,7 @@ import re
 from fluids.piping import nearest_pipe
 
 from welding.errors import UnreadableError
+from welding.language import tr
 
 _PIPE = re.compile(
     r"^(?:nps\s*)?(?P<dn>dn\s*)?(?P<size>[\d./\s-]+?)\s*(?:in\.?|inch|\"|”|″)?\s*(?:pipe\s*)?"
@@ -51,16 +52,20 @@ def read_pipe(text: str) -> tuple[float, float, str] | None:
         if match["dn"]:
             nps = _DN_TO_NPS.get(int(size)) or int(size) / 25
             found = nearest_pipe(NPS=nps, schedule=schedule)
-            label = f"DN {int(size)} schedule {schedule}"
+            label = tr("DN {int} schedule {schedule}", int=int(size), schedule=schedule)
         else:
             nps = _mixed(size)
             found = nearest_pipe(NPS=nps, schedule=schedule)
-            label = f"NPS {size} schedule {schedule}"
+            label = tr("NPS {size} schedule {schedule}", size=size, schedule=schedule)
     except (ValueError, KeyError, IndexError, ZeroDivisionError):
         raise UnreadableError(
             text,
-            f"pipe {size} schedule {schedule} is not in ASME B36.10M or B36.19M: "
-            "give outside diameter and wall instead",
+            tr(
+                "pipe {size} schedule {schedule} is not in ASME B36.10M or B36.19M: give outside "
+                "diameter and wall instead",
+                size=size,
+                schedule=schedule,
+            ),
         ) from None
     return round(found[2] * 1000, 1), round(found[3] * 1000, 2), label
 

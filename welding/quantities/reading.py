@@ -9,6 +9,7 @@ from fractions import Fraction
 
 from welding.codebook.table import load_table
 from welding.errors import UnreadableError
+from welding.language import tr
 from welding.quantities import units
 from welding.quantities.gauges import read_gauge
 from welding.quantities.kinds import DEFAULT_KIND, KINDS, Kind, kind_named
@@ -110,7 +111,7 @@ def read_quantity(
     if is_length and (is_fraction or _is_wire_size(clean, number)):
         return _checked(text, units.convert(number, "inch", "mm"), wanted or KINDS["length"], f"{clean} in")
     if shown_unit is None and wanted is None:
-        raise UnreadableError(text, f"{clean} has no unit: add one, such as {clean} mm")
+        raise UnreadableError(text, tr("{clean} has no unit: add one, such as {clean} mm", clean=clean))
     value, kind_ = _in_shown_unit(text, number, shown_unit, wanted)
     return _checked(text, value, kind_, f"{clean} {shown_unit or kind_.unit}")
 
@@ -143,7 +144,7 @@ def read_range(text: str, *, kind: str, shown_unit: str | None = None, metal: st
     low, high = match["low"].strip(), match["high"].strip()
     if re.fullmatch(r"\d+-\d+/\d+.*", clean) and "-" in clean and " " not in clean.split("/")[0]:
         raise UnreadableError(
-            text, f"{clean} could be one number or two: write 1 1/2 for one, 1 to 1/2 for two"
+            text, tr("{clean} could be one number or two: write 1 1/2 for one, 1 to 1/2 for two", clean=clean)
         )
     high_unit = _magnitude(text, high)[2]
     return _range(text, one(_with_unit(low, high_unit)), one(high), kind)
@@ -162,12 +163,14 @@ def read_any(
 
 def _clean(text: str) -> str:
     if len(text) > LONGEST:
-        raise UnreadableError(text[:LONGEST], f"{len(text)} characters are too many for a quantity")
+        raise UnreadableError(
+            text[:LONGEST], tr("{count} characters are too many for a quantity", count=len(text))
+        )
     spaced = _VULGAR.sub(lambda m: f"{m[1]}{' ' if m[1] else ''}{unicodedata.normalize('NFKC', m[2])}", text)
     plain = spaced.replace("⁄", "/").replace("−", "-").replace("\u00a0", " ").replace("\u202f", " ")
     plain = re.sub(r"\s+", " ", plain).strip()
     if not plain:
-        raise UnreadableError(text, "nothing was typed")
+        raise UnreadableError(text, tr("nothing was typed"))
     return plain
 
 
@@ -175,23 +178,24 @@ def _magnitude(text: str, clean: str) -> tuple[Fraction, bool, str]:
     """Number, whether it was a fraction, and the unit text behind it."""
     match = _NUMBER.match(clean)
     if not match:
-        raise UnreadableError(text, f"{clean!r} does not start with a number")
+        raise UnreadableError(text, tr("{clean!r} does not start with a number", clean=clean))
     unit = match["unit"].strip()
     if unit.startswith((".", ",")) or re.match(r"[\d/]", unit):
-        raise UnreadableError(text, f"{clean!r} is not one number")
+        raise UnreadableError(text, tr("{clean!r} is not one number", clean=clean))
     sign = -1 if match["sign"] == "-" else 1
     if match["decimal"]:
         digits = match["decimal"]
         if re.fullmatch(r"[1-9]\d{0,2},\d{3}", digits):
             raise UnreadableError(
-                text, f"{digits} could be thousands or a decimal: write it without the comma"
+                text,
+                tr("{digits} could be thousands or a decimal: write it without the comma", digits=digits),
             )
         return sign * Fraction(digits.replace(",", ".")), False, unit
     top, bottom = (
         (match["mixed_top"], match["mixed_bottom"]) if match["whole"] else (match["top"], match["bottom"])
     )
     if int(bottom) == 0:
-        raise UnreadableError(text, f"{clean!r} divides by zero")
+        raise UnreadableError(text, tr("{clean!r} divides by zero", clean=clean))
     return sign * (int(match["whole"] or 0) + Fraction(int(top), int(bottom))), True, unit
 
 
@@ -204,20 +208,39 @@ def _unit(text: str, unit_text: str, wanted: Kind | None) -> tuple[str, str]:
         asked = ""
         if wanted:
             in_units = " or ".join(dict.fromkeys((wanted.unit, wanted.us_unit)))
-            asked = f" for {wanted.words}, which is in {in_units}" if in_units else f" for {wanted.words}"
-        raise UnreadableError(text, f"{unit_text!r} is no unit known here{asked}")
+            asked = (
+                tr(" for {words}, which is in {in_units}", words=tr(wanted.words), in_units=in_units)
+                if in_units
+                else tr(" for {words}", words=tr(wanted.words))
+            )
+        raise UnreadableError(
+            text, tr("{unit_text!r} is no unit known here{asked}", unit_text=unit_text, asked=asked)
+        )
     if wanted and found[0] != wanted.dimension:
         raise UnreadableError(
             text,
-            f"{unit_text} measures {found[0]}; {wanted.words} is asked for, "
-            f"in {wanted.unit}" + (f" or {wanted.us_unit}" if wanted.us_unit != wanted.unit else ""),
+            tr(
+                "{unit_text} measures {found}; {words} is asked for, in {unit}",
+                unit_text=unit_text,
+                found=found[0],
+                words=tr(wanted.words),
+                unit=wanted.unit,
+            )
+            + (tr(" or {us_unit}", us_unit=wanted.us_unit) if wanted.us_unit != wanted.unit else ""),
         )
     return found
 
 
 def _default_kind(text: str, dimension: str, unit_text: str) -> Kind:
     if dimension not in DEFAULT_KIND:
-        raise UnreadableError(text, f"{unit_text} measures {dimension}, which no field here asks for")
+        raise UnreadableError(
+            text,
+            tr(
+                "{unit_text} measures {dimension}, which no field here asks for",
+                unit_text=unit_text,
+                dimension=dimension,
+            ),
+        )
     return KINDS[DEFAULT_KIND[dimension]]
 
 
@@ -236,18 +259,26 @@ def _run_out(text: str, length: str, time: str, wanted: Kind, shown_unit: str | 
     """A speed said as a length in some seconds, such as wire run out: ``640 mm in 6 s``."""
     seconds = float(time.replace(",", "."))
     if seconds <= 0:
-        raise UnreadableError(text, "a length in 0 s is no speed")
+        raise UnreadableError(text, tr("a length in 0 s is no speed"))
     inch = shown_unit is not None and shown_unit.startswith("in")
     read = read_quantity(length, kind="length", shown_unit="in" if inch else "mm")
     speed = units.convert(Fraction(read.value) / Fraction(seconds) * 60, "mm/min", wanted.unit)
-    return _checked(text, speed, wanted, f"{read.understood} in {seconds:g} s")
+    return _checked(
+        text, speed, wanted, tr("{understood} in {seconds:g} s", understood=read.understood, seconds=seconds)
+    )
 
 
 def _checked(text: str, value: float, kind: Kind, understood: str) -> QuantityReading:
     if not kind.limits.allows(value):
         raise UnreadableError(
             text,
-            f"{_short(value)} {kind.unit} is not plausible for {kind.words}: {kind.limits.text} is taken",
+            tr(
+                "{short} {unit} is not plausible for {words}: {text} is taken",
+                short=_short(value),
+                unit=kind.unit,
+                words=tr(kind.words),
+                text=kind.limits.text,
+            ),
         )
     return QuantityReading(value=value, unit=kind.unit, kind=kind.name, understood=understood)
 
@@ -255,10 +286,18 @@ def _checked(text: str, value: float, kind: Kind, understood: str) -> QuantityRe
 def _range(text: str, low: float, high: float, kind: str) -> Range:
     if low > high:
         unit = kind_named(kind).unit
-        raise UnreadableError(text, f"the range runs backwards: {_short(low)} is above {_short(high)} {unit}")
+        raise UnreadableError(
+            text,
+            tr(
+                "the range runs backwards: {short} is above {short2} {unit}",
+                short=_short(low),
+                short2=_short(high),
+                unit=unit,
+            ),
+        )
     kind_limits = kind_named(kind).limits
     if not kind_limits.allows(low):
-        raise UnreadableError(text, f"{_short(low)} is outside {kind_limits.text}")
+        raise UnreadableError(text, tr("{short} is outside {text}", short=_short(low), text=kind_limits.text))
     return Range(low, high)
 
 

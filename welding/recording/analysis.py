@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from welding.errors import WeldingError
+from welding.language import tr
 from welding.recording.arcs import ARC_ON_A, PAUSE_S, PassFound, Stretch, arc_stretches, passes_found
 from welding.recording.faults import recording_faults
 from welding.recording.measure import Measured, measure
@@ -79,7 +80,9 @@ def measure_window(
     signed, _ = straighten(part, arc_on_a)
     stretches = arc_stretches(signed, arc_on_a=arc_on_a)
     if not stretches:
-        raise WeldingError(f"no arc between {start_s:.1f} s and {end_s:.1f} s")
+        raise WeldingError(
+            tr("no arc between {start_s:.1f} s and {end_s:.1f} s", start_s=start_s, end_s=end_s)
+        )
     return _one(part, signed, PassFound(stretches[0].start_s, stretches[-1].end_s, stretches))
 
 

@@ -19,6 +19,7 @@ import pyarrow.parquet as pq
 from pydantic import TypeAdapter
 
 from welding.errors import WeldingError
+from welding.language import tr
 from welding.recording.analysis import Analysis, analyse
 from welding.recording.arcs import ARC_ON_A, PAUSE_S
 from welding.recording.files import read_file
@@ -130,7 +131,7 @@ def examine_apart(
         done = None
     if done is not None and done.returncode == 0:
         return _EXAMINED.validate_json(done.stdout)
-    why = "it takes more memory or time than one recording may take: cut it into parts"
+    why = tr("it takes more memory or time than one recording may take: cut it into parts")
     return replace(_guessed(path), state="refused", message=why)
 
 

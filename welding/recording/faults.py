@@ -10,14 +10,15 @@ from itertools import pairwise
 
 import numpy as np
 
+from welding.language import tr, tr_noop
 from welding.recording.arcs import BRIDGE_S, PassFound, Run, Stretch, runs_of
 from welding.recording.signals import Fault, Recording, Samples
 
 NAMES: dict[str, tuple[str, str]] = {
     "voltage_v": ("voltage", "V"),
     "current_a": ("current", "A"),
-    "wire_feed_m_min": ("wire feed", "m/min"),
-    "gas_l_min": ("gas flow", "L/min"),
+    "wire_feed_m_min": (tr_noop("wire feed"), "m/min"),
+    "gas_l_min": (tr_noop("gas flow"), "L/min"),
 }
 HIGHEST_ARC_V = 60.0
 """A mean arc voltage above this is no arc of the processes here."""
@@ -44,7 +45,7 @@ def recording_faults(recording: Recording, passes: tuple[PassFound, ...]) -> tup
             Fault(
                 kind="no-arc",
                 severity="breach",
-                message="No arc was found: the current never stays above the threshold.",
+                message=tr("No arc was found: the current never stays above the threshold."),
             ),
         )
     found = [
@@ -80,8 +81,12 @@ def _gaps(recording: Recording, stretches: tuple[Stretch, ...]) -> Iterator[Faul
             yield Fault(
                 kind="gap",
                 severity="breach",
-                message=f"No samples for {lasts:.3g} s while the arc burned, from {start:.2f} s on; "
-                "that energy is not counted.",
+                message=tr(
+                    "No samples for {lasts:.3g} s while the arc burned, from {start:.2f} s on; that "
+                    "energy is not counted.",
+                    lasts=lasts,
+                    start=start,
+                ),
                 at_s=start,
                 lasts_s=lasts,
             )
@@ -97,8 +102,12 @@ def _silences(recording: Recording, passes: tuple[PassFound, ...]) -> Iterator[F
             yield Fault(
                 kind="gap",
                 severity="breach",
-                message=f"Nothing was recorded for {lasts:.1f} s from {before.end_s:.2f} s on: whether the "
-                "arc burned meanwhile cannot be told, and nothing is counted for it.",
+                message=tr(
+                    "Nothing was recorded for {lasts:.1f} s from {end_s:.2f} s on: whether the arc "
+                    "burned meanwhile cannot be told, and nothing is counted for it.",
+                    lasts=lasts,
+                    end_s=before.end_s,
+                ),
                 at_s=before.end_s,
                 lasts_s=lasts,
             )
@@ -122,14 +131,20 @@ def _swapped(recording: Recording, stretches: tuple[Stretch, ...]) -> Iterator[F
         yield Fault(
             kind="swapped",
             severity="breach",
-            message=f"Mean {volts:.0f} V and {amps:.0f} A: the two channels look swapped. "
-            "Choose the columns again.",
+            message=tr(
+                "Mean {volts:.0f} V and {amps:.0f} A: the two channels look swapped. Choose the "
+                "columns again.",
+                volts=volts,
+                amps=amps,
+            ),
         )
     elif volts > HIGHEST_ARC_V:
         yield Fault(
             kind="swapped",
             severity="breach",
-            message=f"A mean of {volts:.0f} V is no arc voltage: check the column and its unit.",
+            message=tr(
+                "A mean of {volts:.0f} V is no arc voltage: check the column and its unit.", volts=volts
+            ),
         )
 
 
@@ -148,12 +163,18 @@ def _saturated(recording: Recording, stretches: tuple[Stretch, ...]) -> Iterator
         below = channel[~at_top][:100_000]
         if np.unique(below).size < VARIED:
             continue
-        word, unit = NAMES[name]
+        word, unit = tr(NAMES[name][0]), NAMES[name][1]
         yield Fault(
             kind="saturated",
             severity="breach",
-            message=f"The {word} stands at its highest value, {top:.4g} {unit}, for "
-            f"{clipped / channel.size:.1%} of the arc: the channel looks cut off at its limit.",
+            message=tr(
+                "The {word} stands at its highest value, {top:.4g} {unit}, for {clipped:.1%} of "
+                "the arc: the channel looks cut off at its limit.",
+                word=word,
+                top=top,
+                unit=unit,
+                clipped=clipped / channel.size,
+            ),
             count=clipped,
         )
 
@@ -182,12 +203,19 @@ def _stuck_in(
             continue
         if np.unique(beside[first : last + 1]).size < 10:
             continue
-        word, unit = NAMES[name]
+        word, unit = tr(NAMES[name][0]), NAMES[name][1]
         yield Fault(
             kind="stuck",
             severity="breach",
-            message=f"The {word} stays at exactly {channel[first]:.4g} {unit} for {lasts:.1f} s from "
-            f"{time[first]:.2f} s on while the other channel moves: a stuck sensor.",
+            message=tr(
+                "The {word} stays at exactly {channel:.4g} {unit} for {lasts:.1f} s from "
+                "{time:.2f} s on while the other channel moves: a stuck sensor.",
+                word=word,
+                channel=channel[first],
+                unit=unit,
+                lasts=lasts,
+                time=time[first],
+            ),
             at_s=float(time[first]),
             lasts_s=lasts,
             count=last - first + 1,
@@ -203,8 +231,12 @@ def _outages(passes: tuple[PassFound, ...]) -> Iterator[Fault]:
                 yield Fault(
                     kind="outage",
                     severity="caution",
-                    message=f"The arc went out for {lasts:.2f} s at {before.end_s:.2f} s: stutter, or a "
-                    "wire that slipped.",
+                    message=tr(
+                        "The arc went out for {lasts:.2f} s at {end_s:.2f} s: stutter, or a wire that "
+                        "slipped.",
+                        lasts=lasts,
+                        end_s=before.end_s,
+                    ),
                     at_s=before.end_s,
                     lasts_s=lasts,
                 )
@@ -247,8 +279,17 @@ def _sags_in(recording: Recording, run: Run, channel: Samples, word: str, unit: 
         yield Fault(
             kind="sag",
             severity="caution",
-            message=f"The {word} {'droops' if worst < usual else 'rises'} to {worst:.4g} {unit} for "
-            f"{lasts:.1f} s from {at:.2f} s on; its usual value in this stretch is {usual:.4g} {unit}.",
+            message=tr(
+                "The {word} {value} to {worst:.4g} {unit} for {lasts:.1f} s from {at:.2f} s on; "
+                "its usual value in this stretch is {usual:.4g} {unit}.",
+                word=word,
+                value=tr("droops") if worst < usual else tr("rises"),
+                worst=worst,
+                unit=unit,
+                lasts=lasts,
+                at=at,
+                usual=usual,
+            ),
             at_s=at,
             lasts_s=lasts,
         )

@@ -16,6 +16,7 @@ import pyarrow.parquet as pq
 from numpy.typing import NDArray
 
 from welding.errors import WeldingError
+from welding.language import tr
 from welding.recording.cells import RowNotes, numbers_of
 from welding.recording.mapping import Mapping
 from welding.recording.signals import Fault, Lines, Recording, Samples, tidy
@@ -65,7 +66,12 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
         for first_line, batch in source:
             rows += batch.num_rows
             if rows > MOST_SAMPLES:
-                raise WeldingError(f"more than {MOST_SAMPLES:,} samples: cut the recording into parts")
+                raise WeldingError(
+                    tr(
+                        "more than {most_samples:,} samples: cut the recording into parts",
+                        most_samples=MOST_SAMPLES,
+                    )
+                )
             at = first_line + np.arange(batch.num_rows)
             for name, column in mapping.columns.items():
                 noted = aside if name in BESIDE else notes
@@ -74,14 +80,18 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
             aside.end_block(at)
             lines.add(first_line, batch.num_rows)
     except (pa.ArrowException, OSError, csv.Error, UnicodeError, OverflowError) as error:
-        raise WeldingError(f"the file cannot be read: {_plain(error)}") from error
+        raise WeldingError(tr("the file cannot be read: {plain}", plain=_plain(error))) from error
     channels = {name: _joined(parts.pop(name)) for name in list(parts)}
     size = lines.size
     if size == 0:
         raise WeldingError(
-            f"no row could be read; line {notes.lines[0]} holds {notes.example!r}"
+            tr(
+                "no row could be read; line {lines} holds {example!r}",
+                lines=notes.lines[0],
+                example=notes.example,
+            )
             if notes.lines
-            else "the file holds no rows"
+            else tr("the file holds no rows")
         )
     time = channels.pop("time_s", None)
     if time is not None and mapping.time is not None and mapping.time.unit == "clock":
@@ -90,19 +100,26 @@ def read_file(path: Path, mapping: Mapping) -> FileRead:
     if mapping.sample_rate_hz is not None and mapping.time is None:
         time = np.arange(size) / mapping.sample_rate_hz
     if time is None:
-        raise WeldingError("there is neither a time column nor a sample rate")
+        raise WeldingError(tr("there is neither a time column nor a sample rate"))
     tidied = tidy(
         time, channels["voltage_v"], channels["current_a"],
         wire_feed_m_min=channels.get("wire_feed_m_min"), gas_l_min=channels.get("gas_l_min"), lines=lines,
         told=np.concatenate(told),
     )  # fmt: skip
     if tidied.recording.size == 0:
-        where = f"; line {notes.lines[0]} holds {notes.example!r}" if notes.lines else ""
-        raise WeldingError(f"no row holds numbers for time, voltage and current{where}")
+        where = (
+            tr("; line {lines} holds {example!r}", lines=notes.lines[0], example=notes.example)
+            if notes.lines
+            else ""
+        )
+        raise WeldingError(tr("no row holds numbers for time, voltage and current{where}", where=where))
     lasts = float(tidied.recording.time_s[-1] - tidied.recording.time_s[0])
     if lasts > LONGEST_S:
         raise WeldingError(
-            f"the times span {lasts / 86_400:,.0f} days: is this the time column, and is its unit right?"
+            tr(
+                "the times span {lasts:,.0f} days: is this the time column, and is its unit right?",
+                lasts=lasts / 86400,
+            )
         )
     faults = (*_row_faults(path, notes, lines.of(size - 1)), *_aside_faults(aside), *tidied.faults)
     return FileRead(tidied.recording, faults, rows + notes.count - notes.cells)
@@ -132,7 +149,10 @@ def _row_faults(path: Path, notes: RowNotes, last_line: int) -> Iterator[Fault]:
         yield Fault(
             kind="truncated",
             severity="breach",
-            message=f"The file ends in the middle of line {notes.last}: it was cut off. The rest is kept.",
+            message=tr(
+                "The file ends in the middle of line {last}: it was cut off. The rest is kept.",
+                last=notes.last,
+            ),
             lines=(notes.last,),
             count=1,
         )
@@ -142,9 +162,15 @@ def _row_faults(path: Path, notes: RowNotes, last_line: int) -> Iterator[Fault]:
         yield Fault(
             kind="bad-row",
             severity="caution",
-            message=f"{count:,} {'rows' if count > 1 else 'row'} could not be read and "
-            f"{'are' if count > 1 else 'is'} left out, the first in line "
-            f"{named[0] if named else notes.last}: {notes.example[:60]!r}.",
+            message=tr(
+                "{count:,} {value} could not be read and {value2} left out, the first in line "
+                "{value3}: {example!r}.",
+                count=count,
+                value=tr("rows") if count > 1 else tr("row"),
+                value2=tr("are") if count > 1 else tr("is"),
+                value3=named[0] if named else notes.last,
+                example=notes.example[:60],
+            ),
             lines=named,
             count=count,
         )
@@ -156,9 +182,14 @@ def _aside_faults(aside: RowNotes) -> Iterator[Fault]:
         yield Fault(
             kind="bad-row",
             severity="caution",
-            message=f"Wire feed or gas could not be read in {aside.count:,} "
-            f"{'rows' if aside.count > 1 else 'row'}, the first in line {aside.lines[0]}: "
-            f"{aside.example[:60]!r}. Volts and amps of them are kept.",
+            message=tr(
+                "Wire feed or gas could not be read in {count:,} {value}, the first in line "
+                "{lines}: {example!r}. Volts and amps of them are kept.",
+                count=aside.count,
+                value=tr("rows") if aside.count > 1 else tr("row"),
+                lines=aside.lines[0],
+                example=aside.example[:60],
+            ),
             lines=tuple(aside.lines),
             count=aside.count,
         )
@@ -198,7 +229,9 @@ def _chosen(names: list[str], mapping: Mapping) -> dict[str, str]:
             chosen[channel] = names[int(column.column) - 1]
         else:
             there = ", ".join(names[:20])
-            raise WeldingError(f"there is no column {column.column!r}; the file has {there}")
+            raise WeldingError(
+                tr("there is no column {column!r}; the file has {there}", column=column.column, there=there)
+            )
     return chosen
 
 
@@ -273,9 +306,15 @@ def _parquet(path: Path, mapping: Mapping) -> Iterator[tuple[int, pa.RecordBatch
     with pq.ParquetFile(path) as file:
         rows, columns = file.metadata.num_rows, file.metadata.num_columns
         if rows > MOST_SAMPLES or rows < 0:
-            raise WeldingError(f"{rows:,} samples: cut the recording into parts of {MOST_SAMPLES:,}")
+            raise WeldingError(
+                tr(
+                    "{rows:,} samples: cut the recording into parts of {most_samples:,}",
+                    rows=rows,
+                    most_samples=MOST_SAMPLES,
+                )
+            )
         if columns > MOST_COLUMNS:
-            raise WeldingError(f"{columns:,} columns are no recording")
+            raise WeldingError(tr("{columns:,} columns are no recording", columns=columns))
         chosen = _chosen([str(name) for name in file.schema_arrow.names], mapping)
         row = 1
         for batch in file.iter_batches(batch_size=1 << 18, columns=list(dict.fromkeys(chosen.values()))):

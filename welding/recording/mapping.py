@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from welding.documents import fields as f
+from welding.language import tr
 
 Unit = Literal[
     "s", "ms", "us", "min", "clock", "V", "mV", "A", "kA", "mA", "m/min", "in/min", "L/min", "cfh", "1"
@@ -73,9 +74,9 @@ class Mapping:
 
     def __post_init__(self) -> None:
         if self.time is None and self.sample_rate_hz is None:
-            raise ValueError("name the time column, or give the samples a second")
+            raise ValueError(tr("name the time column, or give the samples a second"))
         if self.time is not None and self.time.unit not in TIME_UNITS:
-            raise ValueError("the time column is in s, ms, us, min or clock")
+            raise ValueError(tr("the time column is in s, ms, us, min or clock"))
 
     @property
     def columns(self) -> dict[str, Column]:

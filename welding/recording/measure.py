@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from welding.errors import WeldingError
+from welding.language import tr
 from welding.recording.arcs import Run, Stretch
 from welding.recording.signals import Recording, Samples
 
@@ -79,13 +80,13 @@ def measure(recording: Recording, stretches: tuple[Stretch, ...]) -> Measured:
         WeldingError: There is no arc, or it is a single sample with nothing beside it.
     """
     if not stretches:
-        raise WeldingError("no arc: the current never stays above the threshold")
+        raise WeldingError(tr("no arc: the current never stays above the threshold"))
     sums = _Sums()
     for stretch in stretches:
         for run in stretch.runs:
             _add_run(recording, run, sums)
     if sums.time <= 0:
-        raise WeldingError("no arc: there are too few samples with current")
+        raise WeldingError(tr("no arc: there are too few samples with current"))
     missing = sum(
         float(recording.time_s[after.first] - recording.time_s[before.last])
         for stretch in stretches

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from welding.errors import WeldingError
+from welding.language import tr
 
 Samples = NDArray[np.float64]
 Channel = Literal["voltage_v", "current_a", "wire_feed_m_min", "gas_l_min"]
@@ -80,7 +81,14 @@ class Recording:
         for name in CHANNELS:
             channel = getattr(self, name)
             if channel is not None and channel.shape != self.time_s.shape:
-                raise WeldingError(f"{name} has {channel.size} samples, time has {self.time_s.size}")
+                raise WeldingError(
+                    tr(
+                        "{name} has {size} samples, time has {size2}",
+                        name=name,
+                        size=channel.size,
+                        size2=self.time_s.size,
+                    )
+                )
 
     @property
     def size(self) -> int:
@@ -205,8 +213,11 @@ def tidy(
             Fault(
                 kind="not-a-number",
                 severity="caution",
-                message=f"{missing:,} {'samples have' if missing > 1 else 'sample has'} no usable number for "
-                "time, voltage or current; left out.",
+                message=tr(
+                    "{missing:,} {value} no usable number for time, voltage or current; left out.",
+                    missing=missing,
+                    value=tr("samples have") if missing > 1 else tr("sample has"),
+                ),
                 at_s=at,
                 lines=named(wrong),
                 count=missing,
@@ -224,8 +235,13 @@ def tidy(
             Fault(
                 kind="time-back",
                 severity="breach" if count > rising.size / 100 else "caution",
-                message=f"Time goes back or stands still from {time[back - 1]:g} s to {time[back]:g} s; "
-                f"{count:,} samples that are not later than the one before are left out.",
+                message=tr(
+                    "Time goes back or stands still from {time:g} s to {time2:g} s; {count:,} "
+                    "samples that are not later than the one before are left out.",
+                    time=time[back - 1],
+                    time2=time[back],
+                    count=count,
+                ),
                 at_s=float(time[back - 1]),
                 lines=named(~rising),
                 count=count,

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from welding.language import tr
 from welding.recording.arcs import arc_is_on
 from welding.recording.signals import Fault, Recording, Samples
 
@@ -40,8 +41,10 @@ def straighten(recording: Recording, arc_on_a: float) -> tuple[Recording, tuple[
             Fault(
                 kind="negative-voltage",
                 severity="caution",
-                message="Voltage and current have opposite signs: the voltage leads look swapped. "
-                "The voltage was turned round; check the polarity at the machine, not from this file.",
+                message=tr(
+                    "Voltage and current have opposite signs: the voltage leads look swapped. The "
+                    "voltage was turned round; check the polarity at the machine, not from this file."
+                ),
             ),
         )
     which = "voltage" if volts != 0 else "current"
@@ -51,8 +54,11 @@ def straighten(recording: Recording, arc_on_a: float) -> tuple[Recording, tuple[
             Fault(
                 kind="negative-voltage",
                 severity="caution",
-                message=f"The {which} never changes its sign while the other channel alternates: it was "
-                "rectified. Magnitudes are taken for both; zero crossings are a little overestimated.",
+                message=tr(
+                    "The {which} never changes its sign while the other channel alternates: it was "
+                    "rectified. Magnitudes are taken for both; zero crossings are a little overestimated.",
+                    which=which,
+                ),
             ),
         ),
     )

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Literal
 
 from welding.errors import WeldingError
+from welding.language import tr
 from welding.recording.mapping import Column, Mapping, Unit
 
 HEAD_BYTES = 65_536
@@ -74,7 +75,7 @@ def sniff(path: Path) -> Guess:
     with path.open("rb") as file:
         head = file.read(HEAD_BYTES)
     if not head.strip():
-        raise WeldingError("the file is empty")
+        raise WeldingError(tr("the file is empty"))
     if head.startswith(b"PAR1"):
         return _parquet(path)
     encoding, text = _decoded(head)
@@ -85,7 +86,7 @@ def sniff(path: Path) -> Guess:
     header, first = _header(lines, delimiter)
     rows = [_cells(line, delimiter) for line in lines[first - 1 : first + 9] if line.strip()]
     if not rows:
-        raise WeldingError("no row of numbers was found; is this a recording?")
+        raise WeldingError(tr("no row of numbers was found; is this a recording?"))
     width = max(len(row) for row in rows)
     if header:
         names = [name or str(number) for number, name in enumerate(_cells(lines[header - 1], delimiter), 1)]
@@ -113,14 +114,17 @@ def sniff(path: Path) -> Guess:
 def _decoded(head: bytes) -> tuple[Literal["utf-8", "utf-16", "cp1252"], str]:
     if head.startswith(b"PK\x03\x04"):
         raise WeldingError(
-            "this is an archive or a workbook: unpack it, or save the sheet as CSV. Nothing is unpacked here"
+            tr(
+                "this is an archive or a workbook: unpack it, or save the sheet as CSV. Nothing "
+                "is unpacked here"
+            )
         )
     if head.startswith((b"\x1f\x8b", b"BZh", b"\xfd7zXZ", b"7z\xbc\xaf", b"\x28\xb5\x2f\xfd", b"Rar!")):
-        raise WeldingError("this is a compressed file: unpack it first. Nothing is unpacked here")
+        raise WeldingError(tr("this is a compressed file: unpack it first. Nothing is unpacked here"))
     if head.startswith((b"\xff\xfe", b"\xfe\xff")):
         return "utf-16", head[: len(head) // 2 * 2].decode("utf-16", errors="replace")
     if b"\x00" in head:
-        raise WeldingError("this is no text: it holds zero bytes. Send CSV, TSV or Parquet")
+        raise WeldingError(tr("this is no text: it holds zero bytes. Send CSV, TSV or Parquet"))
     try:
         # The head may end in the middle of a character.
         return "utf-8", head.decode("utf-8-sig") if len(head) < HEAD_BYTES else _cut(head)
@@ -148,7 +152,7 @@ def _layout(lines: list[str]) -> tuple[Delimiter, Literal[".", ","]]:
         if score > best[0]:
             best = (score, delimiter)
     if best[0][0] < 0:
-        raise WeldingError("no columns were found: parted by comma, semicolon, tab, bar or blank?")
+        raise WeldingError(tr("no columns were found: parted by comma, semicolon, tab, bar or blank?"))
     delimiter = best[1]
     values = [one for line in tail for one in _cells(line, delimiter) if _NUMBER.match(one)]
     comma = sum("," in one for one in values) > sum("." in one for one in values)
@@ -168,7 +172,7 @@ def _header(lines: list[str], delimiter: Delimiter) -> tuple[int, int]:
     )
     found = next(rows, None)
     if found is None:
-        raise WeldingError("no row of numbers was found; is this a recording?")
+        raise WeldingError(tr("no row of numbers was found; is this a recording?"))
     number, width = found
     above = [
         at
@@ -193,7 +197,7 @@ def _cells(line: str, delimiter: Delimiter) -> list[str]:
     try:
         return [one.strip() for one in next(csv.reader([line], delimiter=delimiter), [])]
     except csv.Error as error:  # a field of over 131 kB, or a lone carriage return
-        raise WeldingError(f"a line cannot be parted into columns: {error}") from error
+        raise WeldingError(tr("a line cannot be parted into columns: {error}", error=error)) from error
 
 
 def _mapping(
@@ -223,15 +227,18 @@ def _mapping(
             found["time"] = Column(column=time.column, unit="clock")
         elif _SPREADSHEET.match(cell):
             questions.append(
-                f"The times read like {cell}: a spreadsheet has cut the seconds off. Export the file "
-                "from the recorder again, or give the samples a second."
+                tr(
+                    "The times read like {cell}: a spreadsheet has cut the seconds off. Export the "
+                    "file from the recorder again, or give the samples a second.",
+                    cell=cell,
+                )
             )
             del found["time"]
     if "time" not in found:
-        questions.append("Which column is the time? Or how many samples a second?")
+        questions.append(tr("Which column is the time? Or how many samples a second?"))
     for channel, word in (("voltage", "voltage"), ("current", "current")):
         if channel not in found:
-            questions.append(f"Which column is the {word}?")
+            questions.append(tr("Which column is the {word}?", word=word))
     if questions:
         return None
     return Mapping(
@@ -272,12 +279,12 @@ def _parquet(path: Path) -> Guess:
             # Nothing is unpacked of a file that is no recording.
             batch = next(file.iter_batches(batch_size=10), None) if columns <= MOST_COLUMNS else None
     except (ArrowException, OSError, ValueError, OverflowError) as error:
-        raise WeldingError(f"the Parquet file cannot be read: {str(error)[:200]}") from error
+        raise WeldingError(tr("the Parquet file cannot be read: {error}", error=str(error)[:200])) from error
     if columns > MOST_COLUMNS:
-        raise WeldingError(f"{columns:,} columns are no recording")
+        raise WeldingError(tr("{columns:,} columns are no recording", columns=columns))
     rows = tuple(tuple(str(value) for value in row.values()) for row in batch.to_pylist()) if batch else ()
     if not rows:
-        raise WeldingError("the Parquet file holds no row")
+        raise WeldingError(tr("the Parquet file holds no row"))
     questions: list[str] = []
     mapping = _mapping(names, [], list(rows[0]), questions, ",", ".", "utf-8", 1, 2)
     return Guess(kind="parquet", names=tuple(names), rows=rows, mapping=mapping, questions=tuple(questions))

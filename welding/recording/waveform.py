@@ -11,6 +11,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from welding.language import tr
 from welding.recording.arcs import Stretch
 from welding.recording.signals import Recording, Samples
 
@@ -65,7 +66,7 @@ def waveform_of(recording: Recording, stretches: tuple[Stretch, ...]) -> Wavefor
     step = recording.step_s
     runs = [run for one in stretches for run in one.runs if run.last - run.first >= 2]
     if not runs or step <= 0:
-        return Waveform(shape="steady", note="too few samples to see a waveform")
+        return Waveform(shape="steady", note=tr("too few samples to see a waveform"))
     longest = max(runs, key=lambda run: run.last - run.first)
     # The middle of a long run is enough, and holds neither start nor crater.
     over = max(0, longest.last + 1 - longest.first - ENOUGH) // 2
@@ -94,12 +95,12 @@ def waveform_of(recording: Recording, stretches: tuple[Stretch, ...]) -> Wavefor
             )
     if shorts:
         return Waveform(shape="short-circuit", short_circuits_hz=shorts)
-    note = _slow(step, "short circuits and pulses") if step > SLOWEST_STEP_S else ""
+    note = _slow(step, tr("short circuits and pulses")) if step > SLOWEST_STEP_S else ""
     return Waveform(shape="steady", short_circuits_hz=None if shorts is None else 0.0, note=note)
 
 
 def _slow(step_s: float, what: str) -> str:
-    return f"{1 / step_s:.3g} samples a second are too few to see {what}"
+    return tr("{value:.3g} samples a second are too few to see {what}", value=1 / step_s, what=what)
 
 
 def _flips(up: NDArray[np.bool_], down: NDArray[np.bool_]) -> NDArray[np.int64]:

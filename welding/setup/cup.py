@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from welding.citation import Citation
 from welding.codebook.table import load_table
 from welding.errors import UnreadableError
+from welding.language import tr
 from welding.ranges import Range
 
 MM_PER_SIXTEENTH = 25.4 / 16
@@ -56,9 +57,22 @@ def read_cup(text: str) -> CupReading:
     if numbered:
         number = int(numbered[1])
         if not 2 <= number <= 30:
-            as_mm = f"; {number} mm would be no. {round(number / MM_PER_SIXTEENTH)}" if number <= 48 else ""
+            as_mm = (
+                tr(
+                    "; {number} mm would be no. {number2}",
+                    number=number,
+                    number2=round(number / MM_PER_SIXTEENTH),
+                )
+                if number <= 48
+                else ""
+            )
             raise UnreadableError(
-                text, f"no cup has the number {number}: it counts sixteenths of an inch of bore{as_mm}"
+                text,
+                tr(
+                    "no cup has the number {number}: it counts sixteenths of an inch of bore{as_mm}",
+                    number=number,
+                    as_mm=as_mm,
+                ),
             )
         return CupReading(number=number, bore_mm=bore_mm(number), hint="")
     metric = re.fullmatch(r"(\d{1,3}(?:\.\d+)?)\s*mm", clean)
@@ -68,12 +82,16 @@ def read_cup(text: str) -> CupReading:
     elif inch and int(inch[2]):
         bore = int(inch[1]) / int(inch[2]) * 25.4
     else:
-        raise UnreadableError(text, f"{text.strip()!r} is no cup: write its number, such as 8, or its bore")
+        raise UnreadableError(
+            text, tr("{strip!r} is no cup: write its number, such as 8, or its bore", strip=text.strip())
+        )
     number = round(bore / MM_PER_SIXTEENTH)
     if not 2 <= number <= 30:
-        raise UnreadableError(text, f"no cup has a bore of {bore:g} mm")
+        raise UnreadableError(text, tr("no cup has a bore of {bore:g} mm", bore=bore))
     return CupReading(
-        number=number, bore_mm=bore_mm(number), hint=f"no. {number} has a bore of {bore_mm(number):.1f} mm"
+        number=number,
+        bore_mm=bore_mm(number),
+        hint=tr("no. {number} has a bore of {bore_mm:.1f} mm", number=number, bore_mm=bore_mm(number)),
     )
 
 

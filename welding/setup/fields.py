@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from welding.citation import Citation
 from welding.codebook.book import by_book
 from welding.codebook.table import load_table
+from welding.language import tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,7 +35,7 @@ def setup_fields() -> tuple[SetupField, ...]:
     return tuple(
         SetupField(
             path=row["path"],
-            words=row["words"],
+            words=tr(row["words"]),
             processes=tuple(row["processes"]),
             polarity=row.get("polarity", ""),
             transfers=tuple(row.get("transfers", ())),

@@ -8,6 +8,7 @@ from typing import Any
 
 from welding.citation import Citation
 from welding.codebook.table import load_table
+from welding.language import tr
 from welding.ranges import Range
 from welding.setup.cup import cup_advice
 
@@ -65,7 +66,8 @@ def flow_advice(
             factor = 1 + (_HELIUM_WIRE - 1) * helium
             return FlowAdvice(
                 usual=Range(row["min_l_min"], round(row["max_l_min"] * factor, 1)),
-                basis="the process and its transfer" + (", helium taken into account" if helium else ""),
+                basis=tr("the process and its transfer")
+                + (tr(", helium taken into account") if helium else ""),
                 citation=table.citation_of(row),
             )
     return None
@@ -82,8 +84,12 @@ def _tig(cup_number: int | None, *, lens: bool, ac: bool, helium: float) -> Flow
     more = [words for words, yes in (("AC", ac), ("helium", helium > 0)) if yes]
     return FlowAdvice(
         usual=Range(round(low * factor, 1), round(high * factor, 1)),
-        basis=f"cup no. {cup_number} {'with a gas lens' if lens else 'without a lens'}"
-        + (f", {' and '.join(more)} taken into account" if more else ""),
+        basis=tr(
+            "cup no. {cup_number} {value}",
+            cup_number=cup_number,
+            value=tr("with a gas lens") if lens else tr("without a lens"),
+        )
+        + (tr(", {more} taken into account", more=tr(" and ").join(more)) if more else ""),
         citation=advice.citation,
     )
 

@@ -10,6 +10,7 @@ from welding.codebook.table import load_table
 from welding.consumables.gas import gas_text, read_gas
 from welding.consumables.gas_symbol import GasSymbol, gas_symbol
 from welding.errors import UnreadableError
+from welding.language import tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -26,7 +27,8 @@ class GasFound:
 def common_gases() -> tuple[GasFound, ...]:
     """The list to choose from."""
     return tuple(
-        _found(read_gas(row["gas"]), row["use"]) for row in load_table("welding.setup", "common_gases").rows
+        _found(read_gas(row["gas"]), tr(row["use"]))
+        for row in load_table("welding.setup", "common_gases").rows
     )
 
 

@@ -6,6 +6,7 @@ import re
 
 from welding.codebook.table import load_table
 from welding.errors import AmbiguousError, UnreadableError
+from welding.language import tr
 
 _WIDER = {"FCAW": ("FCAW-G", "FCAW-S"), "GMAW-S": ("GMAW",), "GMAW-P": ("GMAW",)}
 """Letters that take in several of the table, or say the transfer as well (AWS A3.0)."""
@@ -38,8 +39,11 @@ def processes_called(text: str) -> tuple[str, ...]:
         known = dict.fromkeys(row["aws_letters"] for row in rows)
         raise UnreadableError(
             text,
-            f"no process is called {text.strip()!r} here; write the number of ISO 4063, or "
-            f"{', '.join(known)}",
+            tr(
+                "no process is called {strip!r} here; write the number of ISO 4063, or {known}",
+                strip=text.strip(),
+                known=", ".join(known),
+            ),
         )
     usual = ("135", "136", "141", "121", "111")
     return tuple(sorted(found, key=lambda one: (usual.index(one) if one in usual else len(usual), one)))
@@ -58,7 +62,7 @@ def read_process(text: str) -> str:
     """
     found = processes_called(text)
     if len(found) > 1:
-        raise AmbiguousError(text, f"{text.strip()} may be one of these processes", found)
+        raise AmbiguousError(text, tr("{strip} may be one of these processes", strip=text.strip()), found)
     return found[0]
 
 

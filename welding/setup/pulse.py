@@ -9,6 +9,7 @@ from welding.citation import Citation
 from welding.codebook.book import by_book
 from welding.codebook.table import load_table
 from welding.errors import UnreadableError
+from welding.language import tr
 from welding.ranges import Range
 
 
@@ -32,8 +33,8 @@ def pulse_schools() -> tuple[PulseSchool, ...]:
     return tuple(
         PulseSchool(
             school=row["school"],
-            words=row["words"],
-            use=row["use"],
+            words=tr(row["words"]),
+            use=tr(row["use"]),
             frequency_hz=Range(row["frequency_min_hz"], row["frequency_max_hz"]),
             peak_share=Range(row["peak_share_min"], row["peak_share_max"]),
             background_share=Range(row["background_share_min"], row["background_share_max"]),
@@ -55,9 +56,14 @@ def read_background(text: str, *, peak_a: float) -> float:
     """
     match = re.fullmatch(r"\s*(\d+(?:[.,]\d+)?|[.,]\d+)\s*(%|a|amps?)?\s*", text.lower())
     if not match:
-        raise UnreadableError(text, f"{text.strip()!r} is no background: write it as 12 A or 10 %")
+        raise UnreadableError(
+            text, tr("{strip!r} is no background: write it as 12 A or 10 %", strip=text.strip())
+        )
     number = float(match[1].replace(",", "."))
     current = number * peak_a / 100 if match[2] == "%" else number
     if not 0 < current <= peak_a:
-        raise UnreadableError(text, f"{current:g} A is no background below a peak of {peak_a:g} A")
+        raise UnreadableError(
+            text,
+            tr("{current:g} A is no background below a peak of {peak_a:g} A", current=current, peak_a=peak_a),
+        )
     return current

@@ -9,6 +9,7 @@ from typing import Literal
 from welding.citation import Citation
 from welding.codebook.book import by_book
 from welding.codebook.table import load_table
+from welding.language import tr
 from welding.ranges import Range
 
 Suits = Literal["good", "fair", "limited", "poor", ""]
@@ -75,8 +76,8 @@ def tungsten_types() -> tuple[TungstenType, ...]:
             iso=row["iso"],
             aws=row["aws"],
             also=tuple(row["also"]),
-            addition=row["addition"],
-            colour=row["colour"],
+            addition=tr(row["addition"]),
+            colour=tr(row["colour"]),
             older=row["older"],
             dcen=row.get("dcen", ""),
             ac=row.get("ac", ""),

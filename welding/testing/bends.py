@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from welding.documents.record import BendTest
+from welding.language import tr
 from welding.quantities.writing import System, quantity_text
 from welding.testing.limits import SLACK, Limit
 from welding.testing.verdict import Judged, Point
@@ -79,14 +80,19 @@ def _mm(value: float, system: System) -> str:
 def _former(test: BendTest, criteria: BendCriteria, system: System) -> Point:
     limit = criteria.former
     if test.former_mm is None:
-        asked = f" of at most {_mm(limit.value, system)}" if limit.value is not None else ""
+        asked = tr(" of at most {mm}", mm=_mm(limit.value, system)) if limit.value is not None else ""
         return Point(
-            None, f"bent over a former{asked}", "", limit.rule, limit.unchecked, "the former's diameter"
+            None,
+            tr("bent over a former{asked}", asked=asked),
+            "",
+            limit.rule,
+            limit.unchecked,
+            tr("the former's diameter"),
         )
     if limit.value is None:
         return Point(
             None,
-            "bent over the code's former",
+            tr("bent over the code's former"),
             _mm(test.former_mm, system),
             limit.rule,
             limit.unchecked,
@@ -95,20 +101,20 @@ def _former(test: BendTest, criteria: BendCriteria, system: System) -> Point:
     kept = test.former_mm <= limit.value * (1 + 1e-6)
     return Point(
         kept or None,
-        f"former at most {_mm(limit.value, system)}",
+        tr("former at most {mm}", mm=_mm(limit.value, system)),
         _mm(test.former_mm, system),
         limit.rule,
         limit.unchecked,
-        "" if kept else "a bend over a former no larger than the code's",
+        "" if kept else tr("a bend over a former no larger than the code's"),
     )
 
 
 def _angle(test: BendTest, criteria: BendCriteria) -> Point:
     limit = criteria.angle
     wanted = limit.value or 180.0
-    criterion = f"bent through {wanted:g}°"
+    criterion = tr("bent through {wanted:g}°", wanted=wanted)
     if test.angle_deg is None:
-        return Point(None, criterion, "", limit.rule, limit.unchecked, "the bending angle")
+        return Point(None, criterion, "", limit.rule, limit.unchecked, tr("the bending angle"))
     if test.angle_deg >= wanted - 1e-6:
         return Point(True, criterion, f"{test.angle_deg:g}°", limit.rule, limit.unchecked)
     return Point(
@@ -117,13 +123,16 @@ def _angle(test: BendTest, criteria: BendCriteria) -> Point:
         f"{test.angle_deg:g}°",
         limit.rule,
         limit.unchecked,
-        f"the bend stopped at {test.angle_deg:g}°: say what opened, or bend it through",
+        tr(
+            "the bend stopped at {angle_deg:g}°: say what opened, or bend it through",
+            angle_deg=test.angle_deg,
+        ),
     )
 
 
 def _openings(test: BendTest, criteria: BendCriteria, system: System) -> list[Point]:
     single, total, counted = criteria.single, criteria.total, criteria.counted_above
-    criterion = f"no opening over {_mm(single.value or 0.0, system)} on the convex face"
+    criterion = tr("no opening over {mm} on the convex face", mm=_mm(single.value or 0.0, system))
     if test.openings_mm is None:
         return [
             Point(
@@ -132,7 +141,7 @@ def _openings(test: BendTest, criteria: BendCriteria, system: System) -> list[Po
                 "",
                 single.rule,
                 single.unchecked,
-                "the openings (an empty list where there are none)",
+                tr("the openings (an empty list where there are none)"),
             )
         ]
     largest = max(test.openings_mm, default=0.0)
@@ -140,7 +149,7 @@ def _openings(test: BendTest, criteria: BendCriteria, system: System) -> list[Po
         Point(
             largest <= (single.value or 0.0) + SLACK,
             criterion,
-            f"largest {_mm(largest, system)}" if test.openings_mm else "none",
+            tr("largest {mm}", mm=_mm(largest, system)) if test.openings_mm else "none",
             single.rule,
             single.unchecked,
         )
@@ -154,7 +163,11 @@ def _openings(test: BendTest, criteria: BendCriteria, system: System) -> list[Po
         points.append(
             Point(
                 added <= total.value + SLACK,
-                f"openings over {_mm(counted.value, system)} add up to at most {_mm(total.value, system)}",
+                tr(
+                    "openings over {mm} add up to at most {mm2}",
+                    mm=_mm(counted.value, system),
+                    mm2=_mm(total.value, system),
+                ),
                 _mm(added, system),
                 total.rule,
                 total.unchecked,
@@ -169,7 +182,7 @@ def _corners(test: BendTest, criteria: BendCriteria, system: System) -> list[Poi
     for crack in test.corner_cracks:
         found = _mm(crack.mm, system)
         limit = caused.value or 0.0
-        with_cause = f"corner crack from a visible flaw at most {_mm(limit, system)}"
+        with_cause = tr("corner crack from a visible flaw at most {mm}", mm=_mm(limit, system))
         if crack.cause is None and crack.mm > limit + SLACK:
             points.append(
                 Point(
@@ -178,7 +191,7 @@ def _corners(test: BendTest, criteria: BendCriteria, system: System) -> list[Poi
                     found,
                     caused.rule,
                     caused.unchecked,
-                    f"what the corner crack of {found} starts from",
+                    tr("what the corner crack of {found} starts from", found=found),
                 )
             )
         elif crack.cause in (None, "none-seen"):
@@ -188,7 +201,7 @@ def _corners(test: BendTest, criteria: BendCriteria, system: System) -> list[Poi
                 Point(
                     crack.mm <= limit + SLACK,
                     with_cause,
-                    f"{found}, from {crack.cause}",
+                    tr("{found}, from {cause}", found=found, cause=crack.cause),
                     caused.rule,
                     caused.unchecked,
                 )
@@ -199,14 +212,14 @@ def _corners(test: BendTest, criteria: BendCriteria, system: System) -> list[Poi
 def _without_cause(mm: float, criteria: BendCriteria, system: System) -> Point:
     free, found = criteria.corner_free, _mm(mm, system)
     if criteria.corner == "ignore":
-        return Point(True, "corner cracks without a flaw do not count", found, free.rule, free.unchecked)
+        return Point(True, tr("corner cracks without a flaw do not count"), found, free.rule, free.unchecked)
     limit = free.value or 0.0
     kept = mm <= limit + SLACK
     return Point(
         kept or None,
-        f"corner crack without a flaw at most {_mm(limit, system)}",
+        tr("corner crack without a flaw at most {mm}", mm=_mm(limit, system)),
         found,
         free.rule,
         free.unchecked,
-        "" if kept else "another specimen in its place (discard this one with its reason)",
+        "" if kept else tr("another specimen in its place (discard this one with its reason)"),
     )

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from welding.documents.record import BENDS
 from welding.joints.shapes import Drawing, Label, Line, Point, Polygon, Shape
+from welding.language import tr
 from welding.qualification.items import RuleRef
 from welding.testing.plan import PlanItem, TestPlan
 
@@ -127,19 +128,21 @@ def cutting_plan(plan: TestPlan, layout: Layout, *, product: str, diameter_mm: f
     """
     cut = [one for one in specimens_of(plan) if _LETTERS[one.kind] not in _WHOLE and one.kind != _ON_A_MACRO]
     ordered = _in_order(cut, layout.order)
-    notes = ["Mark the start of welding, and every specimen before it is cut."]
+    notes = [tr("Mark the start of welding, and every specimen before it is cut.")]
     if any(one.kind == _ON_A_MACRO for one in specimens_of(plan)):
-        notes.append("Hardness is read on a macro section.")
+        notes.append(tr("Hardness is read on a macro section."))
     if product == "pipe" and diameter_mm:
         strips = _around(ordered, layout)
         needed = 0.0
         drawing = _pipe(strips, diameter_mm)
-        notes.append("Mark the top of a fixed pipe; angles run clockwise from there.")
+        notes.append(tr("Mark the top of a fixed pipe; angles run clockwise from there."))
     else:
         strips = _along(ordered, layout)
         needed = layout.discard_mm * 2 + sum(one.width_mm for one in strips)
         if layout.length_mm and needed < layout.length_mm:
-            notes.append(f"The code's piece is at least {layout.length_mm:g} mm long.")
+            notes.append(
+                tr("The code's piece is at least {length_mm:g} mm long.", length_mm=layout.length_mm)
+            )
         drawing = _plate(strips, layout, max(needed, layout.length_mm or 0.0))
     return CuttingPlan(
         strips=strips,
@@ -229,7 +232,11 @@ def _plate(strips: tuple[Strip, ...], layout: Layout, length: float) -> Drawing:
         height=2 * half + 4.6 * text,
         text_mm=text,
         shapes=tuple(shapes),
-        caption=f"Cutting plan of a plate, {len(strips)} specimens along {total:.0f} mm of weld",
+        caption=tr(
+            "Cutting plan of a plate, {count} specimens along {total:.0f} mm of weld",
+            count=len(strips),
+            total=total,
+        ),
     )
 
 
@@ -269,5 +276,9 @@ def _pipe(strips: tuple[Strip, ...], diameter: float) -> Drawing:
         height=2 * edge,
         text_mm=text,
         shapes=tuple(shapes),
-        caption=f"Cutting plan of a pipe, {len(strips)} specimens around {diameter:g} mm",
+        caption=tr(
+            "Cutting plan of a pipe, {count} specimens around {diameter:g} mm",
+            count=len(strips),
+            diameter=diameter,
+        ),
     )

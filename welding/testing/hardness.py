@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from welding.documents.record import HardnessRow, HardnessTest
+from welding.language import tr, tr_noop
 from welding.testing.limits import Limit
 from welding.testing.verdict import Judged, Point
 
@@ -31,14 +32,19 @@ def judge_hardness(
     entered = [value for row in test.rows for value in row.values] + list(test.values)
     values = [value for value in entered if value is not None]
     blanks = len(values) < len(entered)
-    criterion = f"no value over {limit.value:g} HV10" if limit.value is not None else "maximum hardness HV10"
+    criterion = (
+        tr("no value over {value:g} HV10", value=limit.value)
+        if limit.value is not None
+        else tr("maximum hardness HV10")
+    )
     criterion += f", {agreed}" if agreed else ""
-    lacking = _lacking(test, lines, indents, lines_text) + (("values left blank",) if blanks else ())
+    lacking = _lacking(test, lines, indents, lines_text) + ((tr("values left blank"),) if blanks else ())
     if not values:
         return Judged(
-            points=(Point(None, criterion, "", limit.rule, limit.unchecked, "the values"),), lacking=lacking
+            points=(Point(None, criterion, "", limit.rule, limit.unchecked, tr("the values")),),
+            lacking=lacking,
         )
-    actual = f"highest {max(values):g} HV10"
+    actual = tr("highest {max:g} HV10", max=max(values))
     if limit.value is None:
         return Judged(
             points=(Point(None, criterion, actual, limit.rule, limit.unchecked, lacks),), lacking=lacking
@@ -47,16 +53,27 @@ def judge_hardness(
     return Judged(points=(Point(kept, criterion, actual, limit.rule, limit.unchecked),), lacking=lacking)
 
 
-_ZONES = {"weld": "the weld", "haz": "each heat-affected zone", "parent": "each parent metal"}
+_ZONES = {
+    "weld": tr_noop("the weld"),
+    "haz": tr_noop("each heat-affected zone"),
+    "parent": tr_noop("each parent metal"),
+}
 
 
 def _lacking(test: HardnessTest, lines: int, indents: int, lines_text: str) -> tuple[str, ...]:
     found: list[str] = []
     if test.values:
-        found.append("the zone of each value (weld, heat-affected zone, parent)")
+        found.append(tr("the zone of each value (weld, heat-affected zone, parent)"))
     named = {row.line for row in test.rows if row.line}
     if len(named) < lines:
-        found.append(f"{lines} lines of indents ({lines_text}); {len(named)} named")
+        found.append(
+            tr(
+                "{lines} lines of indents ({lines_text}); {count} named",
+                lines=lines,
+                lines_text=lines_text,
+                count=len(named),
+            )
+        )
     for line in sorted(named) or ([""] if test.rows else []):
         rows = [row for row in test.rows if (row.line or "") == line]
         found += _of_line(rows, line, indents)
@@ -68,16 +85,20 @@ def _of_line(rows: list[HardnessRow], line: str, indents: int) -> list[str]:
     for row in rows:
         zone = row.zone or ""
         counts[zone] = counts.get(zone, 0) + sum(value is not None for value in row.values)
-    where = f" on line {line}" if line else ""
+    where = tr(" on line {line}", line=line) if line else ""
     found = []
     if counts.get("", 0):
-        found.append(f"the zone of every row{where}")
+        found.append(tr("the zone of every row{where}", where=where))
     for name, both in (("weld", 1), ("haz", 2), ("parent", 2)):
         split = [counts.get(f"{name}-{side}", 0) for side in (1, 2)]
         enough = counts.get(name, 0) >= indents * both or (both == 2 and min(split) >= indents)
         if not enough:
-            words = {"weld": "the weld", "haz": "each heat-affected zone", "parent": "each parent metal"}[
-                name
-            ]
-            found.append(f"at least {indents} indents in {words}{where}")
+            words = {
+                "weld": tr("the weld"),
+                "haz": tr("each heat-affected zone"),
+                "parent": tr("each parent metal"),
+            }[name]
+            found.append(
+                tr("at least {indents} indents in {words}{where}", indents=indents, words=words, where=where)
+            )
     return found

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from welding.documents.record import ImpactTest
+from welding.language import tr
 from welding.quantities.writing import System, quantity_text
 from welding.testing.limits import Limit
 from welding.testing.verdict import Judged, Point
@@ -45,12 +46,15 @@ def judge_impact(test: ImpactTest, criteria: ImpactCriteria, system: System) -> 
     blanks = len(test.values_j) - len(known)
     if blanks or len(known) < criteria.count:
         short = max(criteria.count - len(known), blanks)
-        need = f"{short} more value{'s' if short > 1 else ''} of the set"
-        points.append(Point(None, "mean of the set", _list(known), average.rule, average.unchecked, need))
+        need = tr("{short} more value{value} of the set", short=short, value="s" if short > 1 else "")
+        points.append(Point(None, tr("mean of the set"), _list(known), average.rule, average.unchecked, need))
         return Judged(points=tuple(points), lacking=_location(test))
     if criteria.width == "asked" and test.width_mm is not None and test.width_mm < 10 - 1e-9:
-        need = f"the energy asked for specimens {test.width_mm:g} mm wide (application standard)"
-        points.append(Point(None, "mean of the set", _list(known), average.rule, average.unchecked, need))
+        need = tr(
+            "the energy asked for specimens {width_mm:g} mm wide (application standard)",
+            width_mm=test.width_mm,
+        )
+        points.append(Point(None, tr("mean of the set"), _list(known), average.rule, average.unchecked, need))
         return Judged(points=tuple(points), lacking=_location(test))
     if criteria.drop_ends_of_five and len(known) == 5:
         known = sorted(known)[1:-1]
@@ -59,7 +63,7 @@ def judge_impact(test: ImpactTest, criteria: ImpactCriteria, system: System) -> 
 
 
 def _location(test: ImpactTest) -> tuple[str, ...]:
-    return () if test.location else ("where the notch is",)
+    return () if test.location else (tr("where the notch is"),)
 
 
 def _list(values: list[float]) -> str:
@@ -69,15 +73,19 @@ def _list(values: list[float]) -> str:
 def _temperature(test: ImpactTest, criteria: ImpactCriteria, system: System) -> Point:
     rule, unchecked = criteria.colder_by.rule, criteria.colder_by.unchecked
     if test.temperature_c is None:
-        return Point(None, "tested at a stated temperature", "", rule, unchecked, "the test temperature")
+        return Point(
+            None, tr("tested at a stated temperature"), "", rule, unchecked, tr("the test temperature")
+        )
     found = quantity_text(test.temperature_c, "temperature", system)
     if criteria.temperature_c is None:
-        return Point(True, "test temperature stated", found, rule, unchecked)
+        return Point(True, tr("test temperature stated"), found, rule, unchecked)
     if criteria.colder_by.value is None:
-        need = f"a specimen width of the table ({test.width_mm:g} mm is none)"
-        return Point(None, "tested cold enough for its width", found, rule, unchecked, need)
+        need = tr("a specimen width of the table ({width_mm:g} mm is none)", width_mm=test.width_mm)
+        return Point(None, tr("tested cold enough for its width"), found, rule, unchecked, need)
     wanted = criteria.temperature_c - criteria.colder_by.value
-    criterion = f"tested at {quantity_text(wanted, 'temperature', system)} or colder"
+    criterion = tr(
+        "tested at {quantity_text} or colder", quantity_text=quantity_text(wanted, "temperature", system)
+    )
     kept = test.temperature_c <= wanted + 1e-6
     return Point(
         kept or None,
@@ -85,28 +93,44 @@ def _temperature(test: ImpactTest, criteria: ImpactCriteria, system: System) -> 
         found,
         rule,
         unchecked,
-        "" if kept else f"a set at {quantity_text(wanted, 'temperature', system)} or colder",
+        ""
+        if kept
+        else tr(
+            "a set at {quantity_text} or colder", quantity_text=quantity_text(wanted, "temperature", system)
+        ),
     )
 
 
 def _energies(values: list[float], criteria: ImpactCriteria) -> list[Point]:
     average, single = criteria.average, criteria.single
     mean = sum(values) / len(values)
-    actual = f"mean {mean:.1f} J of {_list(values)}"
+    actual = tr("mean {mean:.1f} J of {list}", mean=mean, list=_list(values))
     if average.value is None:
         return [
-            Point(None, "mean of the set", actual, average.rule, average.unchecked, criteria.average_lacks)
+            Point(
+                None, tr("mean of the set"), actual, average.rule, average.unchecked, criteria.average_lacks
+            )
         ]
     wanted = average.value
     points = [
-        Point(mean >= wanted - 1e-9, f"mean at least {wanted:g} J", actual, average.rule, average.unchecked)
+        Point(
+            mean >= wanted - 1e-9,
+            tr("mean at least {wanted:g} J", wanted=wanted),
+            actual,
+            average.rule,
+            average.unchecked,
+        )
     ]
     low = [value for value in values if value < wanted - 1e-9]
     points.append(
         Point(
             len(low) <= criteria.below_mean_most,
-            f"at most {criteria.below_mean_most} value below {wanted:g} J",
-            f"{len(low)} below",
+            tr(
+                "at most {below_mean_most} value below {wanted:g} J",
+                below_mean_most=criteria.below_mean_most,
+                wanted=wanted,
+            ),
+            tr("{count} below", count=len(low)),
             single.rule,
             single.unchecked,
         )
@@ -115,8 +139,8 @@ def _energies(values: list[float], criteria: ImpactCriteria) -> list[Point]:
         points.append(
             Point(
                 min(values) >= single.value - 1e-9,
-                f"every value at least {single.value:g} J",
-                f"lowest {min(values):g} J",
+                tr("every value at least {value:g} J", value=single.value),
+                tr("lowest {min:g} J", min=min(values)),
                 single.rule,
                 single.unchecked,
             )

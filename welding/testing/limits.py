@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from welding.language import tr
 from welding.qualification.items import RuleRef
 from welding.quantities.writing import System, quantity_text
 from welding.testing.verdict import Point
@@ -23,8 +24,10 @@ class Limit:
 def at_most(limit: Limit, actual: float | None, what: str, system: System, path: str = "") -> Point:
     """A length that may not exceed a limit; exactly at the limit is kept."""
     if limit.value is None:
-        return Point(None, f"{what}: no limit is known", "", limit.rule, limit.unchecked, "")
-    criterion = f"{what} at most {quantity_text(limit.value, 'gap', system)}"
+        return Point(None, tr("{what}: no limit is known", what=what), "", limit.rule, limit.unchecked, "")
+    criterion = tr(
+        "{what} at most {quantity_text}", what=what, quantity_text=quantity_text(limit.value, "gap", system)
+    )
     if actual is None:
         return Point(None, criterion, "", limit.rule, limit.unchecked, path or what)
     kept = actual <= limit.value * (1 + SLACK) + SLACK

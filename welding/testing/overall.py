@@ -8,6 +8,8 @@ from dataclasses import dataclass, replace
 from welding.citation import COMMON_PRACTICE, Citation
 from welding.documents.record import ImpactTest, QualificationRecord, Test
 from welding.finding import Finding
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.qualification.items import RuleRef
 from welding.qualification.notch import Notch, notch_words, notches
 from welding.qualification.welded import Welded
@@ -105,10 +107,15 @@ def report(piece: Welded, plan: TestPlan, judge: JudgeOne, retest_of: RetestOf) 
     missing = [
         *_missing_of_specimens(verdicts),
         *_missing_of_plan(plan, verdicts, piece),
-        *(f"{fact} to finish the test plan" for fact in plan.open),
+        *(tr("{fact} to finish the test plan", fact=fact) for fact in plan.open),
     ]
     missing += [
-        f"{one.needed - one.made} more {one.kind} for {one.specimen}"
+        tr(
+            "{needed} more {kind} for {specimen}",
+            needed=one.needed - one.made,
+            kind=one.kind,
+            specimen=one.specimen,
+        )
         for one in retests
         if one.state == "open" and _begun(one, record)
     ]
@@ -154,7 +161,7 @@ def _certified(test: Test, judge: JudgeOne, piece: Welded) -> Judged:
 
 def _stated(judged: Judged, outcome: str) -> Point:
     rule = judged.points[0].rule
-    return Point(outcome == "accepted", "as the certificate states", outcome, rule)
+    return Point(outcome == "accepted", tr("as the certificate states"), outcome, rule)
 
 
 def _retests(
@@ -190,7 +197,9 @@ def _retests(
                 needed=rule.more,
                 made=made,
                 state=state,
-                words=f"no retest: too many of this kind failed ({rule.words} where fewer fail)"
+                words=tr(
+                    "no retest: too many of this kind failed ({words} where fewer fail)", words=rule.words
+                )
                 if many
                 else rule.words,
                 clause=rule.rule.clause,
@@ -223,7 +232,7 @@ def _notches(item: PlanItem, made: list[tuple[Notch, ...]]) -> Iterator[str]:
         else:
             short = notch not in shown
         if short:
-            yield f"an impact set with the notch in the {notch_words(notch)}"
+            yield tr("an impact set with the notch in the {notch_words}", notch_words=notch_words(notch))
 
 
 def _impact_sets(verdicts: list[SpecimenVerdict], piece: Welded) -> list[tuple[Notch, ...]]:
@@ -267,10 +276,16 @@ def _short(item: PlanItem, made: dict[str, int]) -> str:
     less = item.count - made.get(item.kind, 0)
     if less <= 0:
         return ""
-    words = item.kind.replace("-", " ").replace("hv10", "HV10")
+    words = in_words(item.kind, "test")
     if item.kind in BEFORE_CUTTING or (item.count == 1 and less == 1):
         return words
-    return f"{less} more {words}{' sets' if item.kind == 'impact' else ''} ({item.count} are asked)"
+    return tr(
+        "{less} more {words}{value} ({count} are asked)",
+        less=less,
+        words=words,
+        value=tr(" sets") if item.kind == "impact" else "",
+        count=item.count,
+    )
 
 
 def _findings(record: QualificationRecord, kinds: frozenset[str]) -> Iterable[Finding]:
@@ -281,31 +296,39 @@ def _findings(record: QualificationRecord, kinds: frozenset[str]) -> Iterable[Fi
             yield _note(
                 "tests.kind",
                 f"{path}.kind",
-                f"{test.specimen} is not asked of this coupon",
-                f"A {test.kind.replace('-', ' ')} is no test of this coupon under this code; "
-                "it is kept and does not count.",
-                "Choose the kind that the plan asks for, or leave it as additional evidence.",
+                tr("{specimen} is not asked of this coupon", specimen=test.specimen),
+                tr(
+                    "A {replace} is no test of this coupon under this code; it is kept and does not count.",
+                    replace=in_words(test.kind, "test"),
+                ),
+                tr("Choose the kind that the plan asks for, or leave it as additional evidence."),
             )
         if welded_on and test.date and test.date < welded_on:
             yield Finding(
                 rule="tests.date",
                 verdict="violates",
                 path=f"{path}.date",
-                title=f"{test.specimen} is dated before welding",
-                message=f"The test is dated {test.date}; the coupon was welded on {welded_on}.",
+                title=tr("{specimen} is dated before welding", specimen=test.specimen),
+                message=tr(
+                    "The test is dated {date}; the coupon was welded on {welded_on}.",
+                    date=test.date,
+                    welded_on=welded_on,
+                ),
                 actual=test.date,
-                limit=f"{welded_on} or later",
-                remedy="Correct one of the dates.",
+                limit=tr("{welded_on} or later", welded_on=welded_on),
+                remedy=tr("Correct one of the dates."),
                 citations=(COMMON_PRACTICE,),
             )
         if test.certified is not None and record.source != "certificate":
             yield _note(
                 "tests.certified",
                 f"{path}.certified",
-                f"{test.specimen}: a stated outcome does not count here",
-                "Only an existing PQR or WPQR takes an outcome from its certificate; "
-                "this one goes by its readings.",
-                "Enter the readings.",
+                tr("{specimen}: a stated outcome does not count here", specimen=test.specimen),
+                tr(
+                    "Only an existing PQR or WPQR takes an outcome from its certificate; this one "
+                    "goes by its readings."
+                ),
+                tr("Enter the readings."),
             )
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 
 from welding.documents.record import TensileTest
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.quantities.writing import System, quantity_text
 from welding.testing.limits import Limit
 from welding.testing.verdict import Judged, Point
@@ -63,7 +65,7 @@ def judge_tensile(
             points=(
                 Point(
                     None,
-                    "specimen of the wall's thickness",
+                    tr("specimen of the wall's thickness"),
                     f"{test.thickness_mm:g} mm",
                     required.rule,
                     (),
@@ -72,22 +74,30 @@ def judge_tensile(
             )
         )
     found = strength_mpa(test)
-    criterion = f"tensile strength at least {what}"
+    criterion = tr("tensile strength at least {what}", what=what)
     if required.value is not None:
-        criterion = f"tensile strength at least {quantity_text(required.value, 'strength', system)}, {what}"
+        criterion = tr(
+            "tensile strength at least {quantity_text}, {what}",
+            quantity_text=quantity_text(required.value, "strength", system),
+            what=what,
+        )
     if found is None:
-        need = "the strength, or width, thickness and maximum load"
+        need = tr("the strength, or width, thickness and maximum load")
         return Judged(points=(Point(None, criterion, "", required.rule, required.unchecked, need),))
     words = quantity_text(found, "strength", system)
     if test.fracture:
-        words += f", broke in the {test.fracture.replace('-', ' ')}"
+        words += tr(", broke in the {replace}", replace=in_words(test.fracture))
     if (
         test.tensile_mpa is not None
         and test.max_load_n is not None
         and section_mm2(test)
         and abs(found - test.tensile_mpa) > _AGREE * found
     ):
-        twice = f"load over section gives {found:.0f} MPa and {test.tensile_mpa:g} MPa is stated: correct one"
+        twice = tr(
+            "load over section gives {found:.0f} MPa and {tensile_mpa:g} MPa is stated: correct one",
+            found=found,
+            tensile_mpa=test.tensile_mpa,
+        )
         return Judged(points=(Point(None, criterion, words, required.rule, required.unchecked, twice),))
     if required.value is None:
         return Judged(points=(Point(None, criterion, words, required.rule, required.unchecked, lacks),))
@@ -106,5 +116,14 @@ def inches_for_mm(value_mm: float | None, plate_mm: float | None) -> str:
     if value_mm is None or plate_mm is None or value_mm > plate_mm / 10:
         return ""
     as_inch = value_mm * MM_PER_INCH
-    hint = f"; {value_mm:g} in would be {as_inch:.1f} mm" if as_inch <= plate_mm * 1.3 else ""
-    return f"a thickness of {value_mm:g} mm on a piece of {plate_mm:g} mm is not plausible{hint}"
+    hint = (
+        tr("; {value_mm:g} in would be {as_inch:.1f} mm", value_mm=value_mm, as_inch=as_inch)
+        if as_inch <= plate_mm * 1.3
+        else ""
+    )
+    return tr(
+        "a thickness of {value_mm:g} mm on a piece of {plate_mm:g} mm is not plausible{hint}",
+        value_mm=value_mm,
+        plate_mm=plate_mm,
+        hint=hint,
+    )

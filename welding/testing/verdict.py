@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from welding.documents.record import Specimen
+from welding.language import tr
 from welding.qualification.items import RuleRef
 
 TestVerdict = Literal["accepted", "rejected", "incomplete"]
@@ -92,7 +93,7 @@ def verdict_of(test: Specimen, kind: str, judged: Judged) -> SpecimenVerdict:
         specimen=test.specimen,
         kind=kind,
         verdict=verdict,
-        criterion=deciding.criterion if deciding else "nothing was entered",
+        criterion=deciding.criterion if deciding else tr("nothing was entered"),
         clause=deciding.rule.clause if deciding else "",
         actual=deciding.actual if deciding else "",
         points=points,

@@ -18,6 +18,7 @@ from apps.accounts.models import Role, User
 from apps.accounts.permissions import ALLOWED
 from apps.accounts.services.change_password import change_password
 from apps.accounts.services.sign_in import checked, remember_device
+from welding.language import tr
 
 router = Router(tags=["session"])
 
@@ -119,8 +120,8 @@ def sign_in(request: HttpRequest, response: HttpResponse, payload: SignIn) -> Se
     user = checked(request, payload.username, payload.password)
     if user is None:
         raise InvalidError(
-            "Name and password do not fit.",
-            errors=[{"path": "password", "message": "Name and password do not fit.", "value": ""}],
+            tr("Name and password do not fit."),
+            errors=[{"path": "password", "message": tr("Name and password do not fit."), "value": ""}],
         )
     login(request, user, backend=BACKEND)
     remember_device(request, response, user.username)

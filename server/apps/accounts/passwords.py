@@ -8,6 +8,7 @@ import unicodedata
 from django.core.exceptions import ValidationError
 
 from apps.accounts.models import User
+from welding.language import tr
 
 LEAST_BESIDE_NAMES = 6
 LEAST_DIFFERENT = 5
@@ -24,7 +25,7 @@ class NotMadeOfNames:
         """
         plain = _plain(password)
         if len(set(plain)) < LEAST_DIFFERENT:
-            raise ValidationError("The password repeats too few characters.", code="repeated")
+            raise ValidationError(tr("The password repeats too few characters."), code="repeated")
         if user is None:
             return
         names = {
@@ -37,11 +38,11 @@ class NotMadeOfNames:
         for part in sorted(names, key=len, reverse=True):
             left = left.replace(part, "").replace(part[::-1], "")
         if names and left != plain and len(left) < LEAST_BESIDE_NAMES:
-            raise ValidationError("The password is made of your own name.", code="names")
+            raise ValidationError(tr("The password is made of your own name."), code="names")
 
     def get_help_text(self) -> str:
         """What is asked."""
-        return "The password must not be made of your own name."
+        return tr("The password must not be made of your own name.")
 
 
 def _plain(text: str) -> str:

@@ -53,6 +53,7 @@ from welding.evaluate.coupon import evaluate_coupon
 from welding.evaluate.fit_up import cooling_after
 from welding.evaluate.one_pass import PassResult, evaluate_pass
 from welding.evaluate.procedure import evaluate
+from welding.language import tr
 from welding.planning.trial import trial_of
 from welding.quantities.writing import System
 
@@ -199,7 +200,7 @@ def change_piece(request: HttpRequest, coupon_id: int, payload: PieceChangeIn) -
     if payload.status is not None:
         change["status"] = payload.status
     if not change:
-        raise InvalidError("Nothing to change was sent.")
+        raise InvalidError(tr("Nothing to change was sent."))
     changed = edit_piece(person(request), one, payload.version, change)
     return VersionOut(id=changed.pk, version=changed.version)
 

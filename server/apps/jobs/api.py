@@ -12,6 +12,7 @@ from ninja import Router, Schema, Status
 
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
+from welding.language import tr
 
 router = Router(tags=["jobs"])
 
@@ -57,7 +58,7 @@ def create_job(request: HttpRequest, payload: JobIn) -> Status[Job]:
             job = Job.objects.create(**payload.model_dump())
     except IntegrityError:
         raise ConflictError(
-            f"There is a job {payload.number} already.",
+            tr("There is a job {number} already.", number=payload.number),
             errors=[{"path": "number", "message": "taken", "value": payload.number}],
         ) from None
     return Status(201, job)

@@ -8,10 +8,14 @@ from welding.deviations.of_piece import piece_deviations
 from welding.deviations.saying import is_deviation
 from welding.documents.coupon import Coupon
 from welding.evaluate.coupon import CouponEvaluation
+from welding.language import tr, tr_noop
 from welding.quantities.writing import System
 
 Facts = list[tuple[str, list[Both]]]
-TREATMENTS = {"hydrogen-post-heat": "Hydrogen post-heat as done", "pwht": "Heat treatment as done"}
+TREATMENTS = {
+    "hydrogen-post-heat": tr_noop("Hydrogen post-heat as done"),
+    "pwht": tr_noop("Heat treatment as done"),
+}
 
 
 def bench_facts(document: Coupon, write: Writer) -> Facts:
@@ -19,10 +23,10 @@ def bench_facts(document: Coupon, write: Writer) -> Facts:
     piece = document.coupon
     rows: Facts = []
     if piece.welded_on:
-        rows.append(("Welded on", [Both(piece.welded_on)]))
+        rows.append((tr("Welded on"), [Both(piece.welded_on)]))
     if piece.machine:
         until = piece.machine.calibrated_until
-        state = f"meters until {until}" if until else "calibration not recorded"
+        state = tr("meters until {until}", until=until) if until else tr("calibration not recorded")
         rows.append(
             (
                 "Machine",
@@ -39,7 +43,11 @@ def bench_facts(document: Coupon, write: Writer) -> Facts:
                 [
                     Both(
                         " ".join(part for part in (one.designation, one.batch) if part)
-                        + (f", certificate {one.certificate}" if one.certificate else "")
+                        + (
+                            tr(", certificate {certificate}", certificate=one.certificate)
+                            if one.certificate
+                            else ""
+                        )
                     )
                     for one in piece.batches
                 ],
@@ -48,7 +56,7 @@ def bench_facts(document: Coupon, write: Writer) -> Facts:
     if piece.preheat_readings:
         rows.append(
             (
-                "Preheat readings",
+                tr("Preheat readings"),
                 [
                     Both(
                         f"{write.value(one.temperature_c, 'temperature').main} "
@@ -64,13 +72,21 @@ def bench_facts(document: Coupon, write: Writer) -> Facts:
         asked = {one.id: one.question for one in checklist_for(document.procedure)}
         yes = sum(one.answer == "yes" for one in piece.checklist)
         no = [asked.get(one.item, one.item) for one in piece.checklist if one.answer == "no"]
-        rows.append(("Checklist", [Both(f"{yes} of {len(asked)} yes"), *(Both(f"NO: {one}") for one in no)]))
+        rows.append(
+            (
+                "Checklist",
+                [
+                    Both(tr("{yes} of {count} yes", yes=yes, count=len(asked))),
+                    *(Both(f"NO: {one}") for one in no),
+                ],
+            )
+        )
     for done in piece.treatments_done:
         values = [write.range(done.hold_c, "temperature")]
         if done.hold_min is not None:
-            values.append(Both(f"for {done.hold_min:g} min"))
+            values.append(Both(tr("for {hold_min:g} min", hold_min=done.hold_min)))
         values += [Both(one) for one in (done.started_at, done.chart) if one]
-        rows.append((TREATMENTS[done.kind], values))
+        rows.append((tr(TREATMENTS[done.kind]), values))
     return rows
 
 
@@ -86,7 +102,12 @@ def deviation_lines(document: Coupon, system: System, log: CouponEvaluation | No
         if one.verdict != "complies"
     ]
     told += [
-        f"Pass {each.pass_number}: {one.title}. {one.message}"
+        tr(
+            "Pass {pass_number}: {title}. {message}",
+            pass_number=each.pass_number,
+            title=one.title,
+            message=one.message,
+        )
         for each in (log.passes if log else ())
         for one in each.findings
         if one.verdict != "complies"
@@ -99,8 +120,8 @@ def deviation_lines(document: Coupon, system: System, log: CouponEvaluation | No
 def flag_lines(document: Coupon) -> list[str]:
     """The flags that stay on the record, with what was said of them."""
     return [
-        f"Pass {one.number}: {flag.title}. {flag.message} "
-        + (f"{flag.explained_by or ''}: {flag.explanation}" if flag.explanation else "Not explained.")
+        tr("Pass {number}: {title}. {message} ", number=one.number, title=flag.title, message=flag.message)
+        + (f"{flag.explained_by or ''}: {flag.explanation}" if flag.explanation else tr("Not explained."))
         for one in sorted(document.coupon.passes, key=lambda each: each.number)
         for flag in one.flags
     ]

@@ -6,18 +6,21 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from itertools import groupby
 
-from apps.printing.set_up import set_up_words
+from apps.printing.said import in_both, say
+from apps.printing.set_up import set_up_in_both
 from apps.printing.sheets import BLANK, Both, Writer, system_of
 from welding.documents.procedure import Pass, Procedure
 from welding.evaluate.procedure import Evaluation
+from welding.glossary.values import in_words
 from welding.heat.passes import PassHeat
+from welding.language import tr, tr_noop
 from welding.ranges import Range
 
 COLUMNS = (
-    ("Current", "current", "current_a"),
-    ("Voltage", "voltage", "voltage_v"),
-    ("Wire feed", "wire_feed", "wire_feed_m_min"),
-    ("Travel", "travel", "travel_mm_min"),
+    (tr_noop("Current"), "current", "current_a"),
+    (tr_noop("Voltage"), "voltage", "voltage_v"),
+    (tr_noop("Wire feed"), "wire_feed", "wire_feed_m_min"),
+    (tr_noop("Travel"), "travel", "travel_mm_min"),
 )
 
 
@@ -92,13 +95,18 @@ def pass_table(document: Procedure, evaluation: Evaluation) -> PassTable:
         cells.append(
             Cell(write.range(found, "heat_input"), _bar(found, heat_scale), _bar(wanted, heat_scale))
         )
-        return Row(str(one.number), one.role, tuple(cells), _technique(one, write))
+        return Row(
+            str(one.number),
+            in_both(lambda: in_words(one.role)),
+            tuple(cells),
+            in_both(lambda: _technique(one, write)),
+        )
 
     groups = tuple(
         Group(process, filler, rest, tuple(_joined([row(one) for one in members])))
-        for (process, filler, rest), members in groupby(passes, key=lambda one: set_up_words(one, write))
+        for (process, filler, rest), members in groupby(passes, key=lambda one: set_up_in_both(one, write))
     )
-    return PassTable((*(words for words, _, _ in shown), evaluation.heat_word), groups)
+    return PassTable((*(say(words) for words, _, _ in shown), evaluation.heat_word), groups)
 
 
 def _joined(rows: list[Row]) -> Iterator[Row]:
@@ -136,7 +144,7 @@ def _bar(value: Range | None, scale: Range | None) -> Bar | None:
 
 
 def _technique(one: Pass, write: Writer) -> str:
-    parts = [{"up": "uphill", "down": "downhill"}.get(one.progression or "", ""), one.bead or ""]
+    parts = [in_words(word) for word in (one.progression, one.bead) if word]
     if one.weave_max_mm:
-        parts.append(f"to {write.value(one.weave_max_mm, 'gap').main}")
+        parts.append(tr("to {main}", main=write.value(one.weave_max_mm, "gap").main))
     return ", ".join(part for part in parts if part) or BLANK

@@ -32,6 +32,7 @@ from apps.qualification.queries import record_document, record_number
 from welding.coverage.record import cutting_of, judge, plan_of, range_of
 from welding.evaluate.coupon import evaluate_coupon
 from welding.evaluate.procedure import evaluate
+from welding.language import tr
 from welding.qualification.items import QualifiedRange
 from welding.testing.cutting import specimens_of
 
@@ -120,14 +121,24 @@ def _standing(coupon: Coupon, record: QualificationRecord | None) -> list[tuple[
     said = []
     amendment = Amendment.objects.filter(coupon=coupon).select_related("of").first()
     if amendment:
-        said.append(("Amendment", f"of {amendment.of.number}, begun by {amendment.name}: {amendment.reason}"))
+        said.append(
+            (
+                "Amendment",
+                tr(
+                    "of {number}, begun by {name}: {reason}",
+                    number=amendment.of.number,
+                    name=amendment.name,
+                    reason=amendment.reason,
+                ),
+            )
+        )
     if record is None:
         return said
     for one in record.signatures.all():
         if one.purpose in (Purpose.VOID, Purpose.SUPERSEDED):
             said.append((one.purpose.upper(), f"{one.reason} ({one.name}, {one.role}, {one.at:%Y-%m-%d})"))
     if record.state == "awaits-second":
-        said.append(("One signature short", "This job asks for the signatures of two people."))
+        said.append((tr("One signature short"), tr("This job asks for the signatures of two people.")))
     return said
 
 
@@ -189,7 +200,7 @@ def record_workbook(request: HttpRequest, coupon_id: int) -> HttpResponse:
     rows = range_rows(range_of(document), write, range_as_signed(getattr(coupon, "record", None)))
     _fill(
         book.create_sheet("Range"),
-        ["Variable", "For", "Tested", "Qualified", "Clause", "Source", "Also", "When signed"],
+        ["Variable", "For", "Tested", "Qualified", "Clause", "Source", "Also", tr("When signed")],
         [
             [
                 one["title"],

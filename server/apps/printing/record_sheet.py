@@ -8,12 +8,17 @@ from typing import Any
 from apps.printing.sheets import BLANK, Both, Writer
 from welding.documents.procedure import OpenRange, Procedure
 from welding.documents.record import HardnessTest, ImpactTest, Test
+from welding.language import tr, tr_noop
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.variables import VARIABLES
 from welding.ranges import Range
 from welding.testing.overall import TestReport
 
-_STATES = {"repeated": "repeated, passed", "discarded": "does not count", "extra": "additional"}
+_STATES = {
+    "repeated": tr_noop("repeated, passed"),
+    "discarded": tr_noop("does not count"),
+    "extra": "additional",
+}
 
 
 def kind_words(kind: str) -> str:
@@ -30,19 +35,20 @@ def test_rows(tests: Iterable[Test], report: TestReport) -> list[dict[str, str]]
         rows.append(
             {
                 "mark": one.specimen,
-                "kind": kind_words(one.kind) + (f", repeats {one.retest_of}" if one.retest_of else ""),
+                "kind": kind_words(one.kind)
+                + (tr(", repeats {retest_of}", retest_of=one.retest_of) if one.retest_of else ""),
                 "readings": readings_of(test),
                 "criterion": one.criterion,
                 "clause": one.clause,
                 "actual": one.actual or BLANK,
                 "verdict": one.verdict if one.verdict != "incomplete" else "open",
-                "state": _STATES.get(one.state, ""),
+                "state": tr(_STATES.get(one.state, "")),
                 "remarks": " ".join(
                     part
                     for part in (
                         test.date or "",
                         test.remarks or "",
-                        f"discarded: {test.discarded.reason}" if test.discarded else "",
+                        tr("discarded: {reason}", reason=test.discarded.reason) if test.discarded else "",
                     )
                     if part
                 ),
@@ -68,8 +74,8 @@ def readings_of(test: Test) -> str:
     if isinstance(test, ImpactTest):
         values = ", ".join(BLANK if value is None else f"{value:g}" for value in test.values_j)
         at = f"{test.temperature_c:g} °C" if test.temperature_c is not None else BLANK
-        width = f", {test.width_mm:g} mm wide" if test.width_mm is not None else ""
-        of = f" of {', '.join(test.processes)}" if test.processes else ""
+        width = tr(", {width_mm:g} mm wide", width_mm=test.width_mm) if test.width_mm is not None else ""
+        of = tr(" of {processes}", processes=", ".join(test.processes)) if test.processes else ""
         return f"{test.location or 'notch not noted'}{of}, {at}{width}: {values} J"
     said = []
     for name in type(test).__dataclass_fields__:
@@ -78,7 +84,7 @@ def readings_of(test: Test) -> str:
             continue
         if value is None or value == ():
             if name in ("openings_mm", "flaws_mm") and value == ():
-                said.append(f"{_field_words(name)} none")
+                said.append(tr("{field_words} none", field_words=_field_words(name)))
             continue
         said.append(f"{_field_words(name)} {_text(value)}")
     return ", ".join(said)
@@ -121,10 +127,10 @@ def range_rows(
                 "clause": item.rule.clause + (f" ({item.rule.earlier})" if item.rule.earlier else ""),
                 "provenance": "confirmed"
                 if item.rule.provenance == "confirmed"
-                else "from memory, not confirmed",
+                else tr("from memory, not confirmed"),
                 "also": " ".join(
                     part
-                    for part in (item.also, "Anything else is not decided." if item.open_beyond else "")
+                    for part in (item.also, tr("Anything else is not decided.") if item.open_beyond else "")
                     if part
                 ),
                 "signed_as": _signed_as(item, before.get(_place(item)), write) if signed else "",
@@ -136,8 +142,8 @@ def range_rows(
 _WELDS = {
     "groove": "grooves",
     "fillet": "fillets",
-    "cjp-groove": "CJP grooves",
-    "pjp-groove": "PJP grooves",
+    "cjp-groove": tr_noop("CJP grooves"),
+    "pjp-groove": tr_noop("PJP grooves"),
 }
 
 
@@ -150,14 +156,14 @@ def _place(item: RangeItem) -> tuple[object, ...]:
 def _signed_as(item: RangeItem, before: RangeItem | None, write: Writer) -> str:
     """What stood there when it was signed, if that was something else."""
     if before is None:
-        return "not listed"
+        return tr("not listed")
     same = (item.kind, item.min, item.max, item.values) == (
         before.kind,
         before.min,
         before.max,
         before.values,
     )
-    return "" if same else ("no limit" if before.kind == "any" else _qualified(before, write).main)
+    return "" if same else (tr("no limit") if before.kind == "any" else _qualified(before, write).main)
 
 
 def _scope(item: RangeItem) -> str:
@@ -165,8 +171,8 @@ def _scope(item: RangeItem) -> str:
         item.process or "",
         f"{item.filler_diameter_mm:g} mm" if item.filler_diameter_mm else "",
         {"root": "root", "other": "fill and cap"}.get(item.role or "", ""),
-        f"member {item.member}" if item.member else "",
-        _WELDS.get(item.weld or "", ""),
+        tr("member {member}", member=item.member) if item.member else "",
+        tr(_WELDS.get(item.weld or "", "")),
     ]
     return ", ".join(part for part in parts if part)
 
@@ -176,13 +182,13 @@ def _tested(item: RangeItem, write: Writer) -> Both:
     if isinstance(item.tested, Range):
         if quantity:
             return write.range(item.tested, quantity)
-        return Both(f"{item.tested.min:g} to {item.tested.max:g}")
+        return Both(tr("{min:g} to {max:g}", min=item.tested.min, max=item.tested.max))
     return Both(", ".join(item.tested) if item.tested else BLANK)
 
 
 def _qualified(item: RangeItem, write: Writer) -> Both:
     if item.kind == "unknown":
-        return Both("not known: " + item.reason)
+        return Both(tr("not known: ") + item.reason)
     if item.kind != "span":
         return Both(", ".join(item.values))
     return open_range(OpenRange(min=item.min, max=item.max), VARIABLES[item.variable].quantity, write)
@@ -191,13 +197,13 @@ def _qualified(item: RangeItem, write: Writer) -> Both:
 def open_range(value: OpenRange | None, quantity: str, write: Writer) -> Both:
     """A range whose ends may be open, in words."""
     if value is None or (value.min is None and value.max is None):
-        return Both("no limit")
+        return Both(tr("no limit"))
     if value.min is not None and value.max is not None and quantity:
         return write.range(Range(value.min, value.max), quantity)
     end = value.min if value.min is not None else value.max
-    word = "from" if value.min is not None else "up to"
+    word = "from" if value.min is not None else tr("up to")
     if value.min is not None and value.max is not None:
-        return Both(f"{value.min:g} to {value.max:g}")
+        return Both(tr("{min:g} to {max:g}", min=value.min, max=value.max))
     found = write.value(end, quantity) if quantity else Both(f"{end:g}")
     return Both(f"{word} {found.main}", f"{word} {found.other}" if found.other else "")
 
@@ -209,13 +215,13 @@ def applies_rows(document: Procedure, write: Writer) -> list[tuple[str, list[Bot
         return []
     rows: list[tuple[str, list[Both]]] = []
     if applies.thickness_mm:
-        rows.append(("Thickness in production", [open_range(applies.thickness_mm, "thickness", write)]))
+        rows.append((tr("Thickness in production"), [open_range(applies.thickness_mm, "thickness", write)]))
     if applies.outside_diameter_mm:
-        rows.append(("Pipe in production", [open_range(applies.outside_diameter_mm, "diameter", write)]))
+        rows.append((tr("Pipe in production"), [open_range(applies.outside_diameter_mm, "diameter", write)]))
     if applies.throat_mm:
-        rows.append(("Throat in production", [open_range(applies.throat_mm, "gap", write)]))
+        rows.append((tr("Throat in production"), [open_range(applies.throat_mm, "gap", write)]))
     if applies.base_metals:
-        rows.append(("Metals qualified", [Both("; ".join(applies.base_metals))]))
+        rows.append((tr("Metals qualified"), [Both("; ".join(applies.base_metals))]))
     if applies.records:
-        rows.append(("Supported by", [Both(", ".join(applies.records))]))
+        rows.append((tr("Supported by"), [Both(", ".join(applies.records))]))
     return rows

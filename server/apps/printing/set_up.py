@@ -2,36 +2,45 @@
 
 from __future__ import annotations
 
+from apps.printing.said import in_both
 from apps.printing.sheets import BLANK, Writer
 from welding.consumables.gas import gas_text
 from welding.documents.procedure import Pass
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.ranges import Range
+
+
+def set_up_in_both(one: Pass, write: Writer) -> tuple[str, str, str]:
+    """Process, filler, and the rest in both languages of the sheet."""
+    process, filler, _ = set_up_words(one, write)
+    return process, filler, in_both(lambda: set_up_words(one, write)[2])
 
 
 def set_up_words(one: Pass, write: Writer) -> tuple[str, str, str]:
     """Process, filler, and the rest of the set-up in words."""
     parts = [
         one.polarity or "",
-        (one.transfer or "").replace("-", " "),
+        in_words(one.transfer) if one.transfer else "",
         _flux(one),
         _electrodes(one, write),
         _gas(one, write),
         _purge(one, write),
-        f"tip to work {write.range(one.extension_mm, 'gap').main}" if one.extension_mm else "",
+        tr("tip to work {main}", main=write.range(one.extension_mm, "gap").main) if one.extension_mm else "",
         _tungsten(one, write),
         _cup(one),
         _ac(one),
         _pulse(one),
         _begin_and_end(one),
         _feeder(one, write),
-        f"machine {one.machine}" if one.machine else "",
+        tr("machine {machine}", machine=one.machine) if one.machine else "",
     ]
     return one.process, _filler(one, write), " · ".join(part for part in parts if part)
 
 
 def _filler(one: Pass, write: Writer) -> str:
     if one.filler is None:
-        return "no filler stated"
+        return tr("no filler stated")
     parts = [one.filler.designation or BLANK]
     if one.filler.make:
         parts.append(one.filler.make)
@@ -62,10 +71,10 @@ def _electrodes(one: Pass, write: Writer) -> str:
     wires = one.electrodes
     if wires is None or wires.count == 1:
         return ""
-    parts = [f"{wires.count} electrodes"]
+    parts = [tr("{count} electrodes", count=wires.count)]
     for value, where in ((wires.spacing_mm, "along"), (wires.offset_mm, "across")):
         if value is not None:
-            parts.append(f"{write.value(value, 'gap').main} apart {where}")
+            parts.append(tr("{main} apart {where}", main=write.value(value, "gap").main, where=where))
     for number, each in enumerate(wires.each[: wires.count], 1):
         words = (
             f"{write.range(each.current_a, 'current').main}" if each.current_a else "",
@@ -74,7 +83,13 @@ def _electrodes(one: Pass, write: Writer) -> str:
             f"{_signed(each.across_deg)}° across" if each.across_deg is not None else "",
         )
         if any(words):
-            parts.append(f"electrode {number}: {' '.join(word for word in words if word)}")
+            parts.append(
+                tr(
+                    "electrode {number}: {join}",
+                    number=number,
+                    join=" ".join(word for word in words if word),
+                )
+            )
     return ", ".join(parts)
 
 
@@ -85,8 +100,17 @@ def _signed(value: float) -> str:
 def _purge(one: Pass, write: Writer) -> str:
     if one.purge is None:
         return ""
-    oxygen = "" if one.purge.oxygen_ppm is None else f", below {one.purge.oxygen_ppm:g} ppm oxygen"
-    return f"purge {gas_text(one.purge.components_percent)}{_flow(one.purge.flow_l_min, write)}{oxygen}"
+    oxygen = (
+        ""
+        if one.purge.oxygen_ppm is None
+        else tr(", below {oxygen_ppm:g} ppm oxygen", oxygen_ppm=one.purge.oxygen_ppm)
+    )
+    return tr(
+        "purge {gas_text}{flow}{oxygen}",
+        gas_text=gas_text(one.purge.components_percent),
+        flow=_flow(one.purge.flow_l_min, write),
+        oxygen=oxygen,
+    )
 
 
 def _flow(flow: Range | None, write: Writer) -> str:
@@ -106,7 +130,9 @@ def _tungsten(one: Pass, write: Writer) -> str:
 def _cup(one: Pass) -> str:
     if one.cup is None:
         return ""
-    return f"cup no. {one.cup.number}{' with lens' if one.cup.lens else ''}"
+    return tr(
+        "cup no. {number}{value}", number=one.cup.number, value=tr(" with lens") if one.cup.lens else ""
+    )
 
 
 def _ac(one: Pass) -> str:
@@ -116,7 +142,7 @@ def _ac(one: Pass) -> str:
     parts = [
         f"{ac.frequency_hz:g} Hz" if ac.frequency_hz else "",
         f"{100 * ac.en_share:.0f} % negative" if ac.en_share else "",
-        (ac.waveform or "").replace("-", " "),
+        in_words(ac.waveform, "waveform") if ac.waveform else "",
     ]
     return ", ".join(part for part in parts if part)
 
@@ -126,8 +152,10 @@ def _pulse(one: Pass) -> str:
     if pulse is None:
         return ""
     parts = [
-        f"pulse {pulse.peak_a:g} A over {pulse.background_a:g} A",
-        f"{100 * pulse.peak_share:.0f} % at peak" if pulse.peak_share else "",
+        tr(
+            "pulse {peak_a:g} A over {background_a:g} A", peak_a=pulse.peak_a, background_a=pulse.background_a
+        ),
+        tr("{value:.0f} % at peak", value=100 * pulse.peak_share) if pulse.peak_share else "",
         f"{pulse.frequency_hz:g} Hz" if pulse.frequency_hz else "",
     ]
     return ", ".join(part for part in parts if part)
@@ -136,12 +164,12 @@ def _pulse(one: Pass) -> str:
 def _begin_and_end(one: Pass) -> str:
     slopes = one.slopes
     parts = [
-        f"{one.start.replace('-', ' ')} start" if one.start else "",
-        f"from {slopes.start_a:g} A" if slopes and slopes.start_a else "",
-        f"up in {slopes.up_s:g} s" if slopes and slopes.up_s is not None else "",
-        f"down in {slopes.down_s:g} s" if slopes and slopes.down_s is not None else "",
-        f"to {slopes.finish_a:g} A" if slopes and slopes.finish_a else "",
-        f"pedal to {one.pedal_max_a:g} A" if one.pedal_max_a else "",
+        tr("{replace} start", replace=in_words(one.start)) if one.start else "",
+        tr("from {start_a:g} A", start_a=slopes.start_a) if slopes and slopes.start_a else "",
+        tr("up in {up_s:g} s", up_s=slopes.up_s) if slopes and slopes.up_s is not None else "",
+        tr("down in {down_s:g} s", down_s=slopes.down_s) if slopes and slopes.down_s is not None else "",
+        tr("to {finish_a:g} A", finish_a=slopes.finish_a) if slopes and slopes.finish_a else "",
+        tr("pedal to {pedal_max_a:g} A", pedal_max_a=one.pedal_max_a) if one.pedal_max_a else "",
     ]
     return ", ".join(part for part in parts if part)
 
@@ -150,11 +178,15 @@ def _feeder(one: Pass, write: Writer) -> str:
     feeder = one.feeder
     if feeder is None:
         return ""
-    rolls = {"v": "V rolls", "u": "U rolls", "knurled": "knurled rolls"}
+    rolls = {"v": "V rolls", "u": "U rolls", "knurled": tr("knurled rolls")}
     parts = [
         rolls.get(feeder.rolls or "", ""),
-        f"{feeder.liner} liner" if feeder.liner else "",
-        f"tip {write.value(feeder.contact_tip_mm, 'wire_diameter').main}" if feeder.contact_tip_mm else "",
-        f"inductance {feeder.inductance_percent:g} %" if feeder.inductance_percent is not None else "",
+        tr("{liner} liner", liner=feeder.liner) if feeder.liner else "",
+        tr("tip {main}", main=write.value(feeder.contact_tip_mm, "wire_diameter").main)
+        if feeder.contact_tip_mm
+        else "",
+        tr("inductance {inductance_percent:g} %", inductance_percent=feeder.inductance_percent)
+        if feeder.inductance_percent is not None
+        else "",
     ]
     return ", ".join(part for part in parts if part)

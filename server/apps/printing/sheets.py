@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from apps.printing.said import in_both, say
 from welding.codebook.catalogue import edition_of
 from welding.documents.coupon import Coupon, PassRecord
 from welding.documents.fields import Reading, Spread, mean_of
@@ -13,7 +14,8 @@ from welding.documents.procedure import Pass, Procedure, Thermal
 from welding.evaluate.coupon import CouponEvaluation
 from welding.evaluate.one_pass import PassResult
 from welding.evaluate.procedure import Evaluation
-from welding.joints.grooves import form_words
+from welding.glossary.values import in_words
+from welding.language import Usage, tr
 from welding.quantities.writing import System, number_text, quantity_text, range_text
 from welding.ranges import Range
 
@@ -76,20 +78,20 @@ def system_of(document: Procedure) -> System:
 def code_line(document: Procedure, evaluation: Evaluation) -> str:
     """The code in force, or that there is none."""
     if document.code is None:
-        return "shop procedure, under no code"
+        return tr("shop procedure, under no code")
     return evaluation.code or document.code.id
 
 
 def sheet_word(document: Procedure) -> str:
     """What the code's users call this sheet."""
     edition = edition_of(document.code.id) if document.code else None
-    return edition.procedure_word if edition else "Welding procedure"
+    return edition.procedure_word if edition else tr("Welding procedure")
 
 
 def record_word(document: Procedure) -> str:
     """What the code's users call the record of the coupon."""
     edition = edition_of(document.code.id) if document.code else None
-    return edition.record_word if edition else "Coupon record"
+    return edition.record_word if edition else tr("Coupon record")
 
 
 def joint_words(document: Procedure) -> str:
@@ -97,22 +99,13 @@ def joint_words(document: Procedure) -> str:
     joint = document.joint
     if joint is None:
         return BLANK
-    kinds = {
-        "t": "T joint",
-        "butt": "butt",
-        "corner": "corner",
-        "lap": "lap",
-        "edge": "edge",
-        "branch": "branch",
-    }
-    welds = {"cjp-groove": "complete penetration", "pjp-groove": "partial penetration"}
-    parts = [kinds[joint.kind], welds.get(joint.weld, joint.weld)]
+    parts = [in_words(joint.kind, "joint"), in_words(joint.weld)]
     if joint.preparation:
-        parts.append(form_words(joint.preparation.form))
-    parts.append("both sides" if joint.sides == "both" else "one side")
-    parts.append("no backing" if joint.backing == "none" else f"{joint.backing} backing")
+        parts.append(in_words(joint.preparation.form))
+    parts.append(in_words(joint.sides))
+    parts.append(in_words(joint.backing, "backing"))
     if joint.back_gouge:
-        parts.append("back-gouged")
+        parts.append(in_words("back-gouged"))
     return ", ".join(parts)
 
 
@@ -122,33 +115,33 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
     metals = [
         Both(
             " ".join(part for part in (metal.designation or BLANK, metal.standard or "") if part)
-            + (f", heat {metal.heat}" if metal.heat else "")
+            + (tr(", heat {heat}", heat=metal.heat) if metal.heat else "")
         )
         for metal in document.base_metals
     ] or [NOTHING]
     rows: list[tuple[str, list[Both]]] = [
-        ("Metals", metals),
+        (say("Metals"), metals),
         (
-            "Thickness",
+            say("Thickness"),
             [write.value(metal.thickness_mm, "thickness") for metal in document.base_metals] or [NOTHING],
         ),
         *_pipe(document, write),
-        ("Joint", [Both(joint_words(document))]),
-        ("Position", [Both(", ".join(document.positions) or BLANK)]),
-        ("Preheat, at least", _preheat(thermal, write)),
+        (say("Joint"), [Both(in_both(lambda: joint_words(document)))]),
+        (say("Position"), [Both(", ".join(document.positions) or BLANK)]),
+        (say("Preheat, at least"), _preheat(thermal, write)),
         (
-            "Between passes, at most",
+            say("Between passes, at most"),
             [write.value(thermal.interpass_max_c if thermal else None, "temperature")],
         ),
     ]
     if thermal and thermal.heat_input_kj_mm:
-        rows.append(("Heat input wanted", [write.range(thermal.heat_input_kj_mm, "heat_input")]))
+        rows.append((say("Heat input wanted"), [write.range(thermal.heat_input_kj_mm, "heat_input")]))
     rows += _treatments(thermal, write)
     gap = document.joint.preparation.gap_allowed_mm if document.joint and document.joint.preparation else None
     if gap:
-        rows.append(("Gap after tacking", [write.range(gap, "gap")]))
+        rows.append((say("Gap after tacking"), [write.range(gap, "gap")]))
     if evaluation.section:
-        words = "Section with cap" if evaluation.section.reinforcement_mm2 else "Section"
+        words = say("Section with cap") if evaluation.section.reinforcement_mm2 else say("Section")
         rows.append((words, [write.value(evaluation.section.total_mm2, "area")]))
     return rows
 
@@ -156,7 +149,7 @@ def facts(document: Procedure, evaluation: Evaluation) -> list[tuple[str, list[B
 def _pipe(document: Procedure, write: Writer) -> list[tuple[str, list[Both]]]:
     """Outside diameter of each member that is pipe."""
     found = [one.outside_diameter_mm for one in document.base_metals if one.outside_diameter_mm]
-    return [("Outside diameter", [write.value(one, "diameter") for one in found])] if found else []
+    return [(say("Outside diameter"), [write.value(one, "diameter") for one in found])] if found else []
 
 
 def _preheat(thermal: Thermal | None, write: Writer) -> list[Both]:
@@ -170,14 +163,24 @@ def _treatments(thermal: Thermal | None, write: Writer) -> list[tuple[str, list[
     rows: list[tuple[str, list[Both]]] = []
     if thermal and thermal.post_heat:
         soak = write.value(thermal.post_heat.temperature_c, "temperature")
-        rows.append(("Post-heat", [soak, Both(f"for {thermal.post_heat.hold_min:g} min")]))
+        rows.append(
+            ("Post-heat", [soak, Both(tr("for {hold_min:g} min", hold_min=thermal.post_heat.hold_min))])
+        )
     if thermal and thermal.pwht:
         pwht = thermal.pwht
         values = [write.range(pwht.hold_c, "temperature")]
         if pwht.hold_min is not None:
-            values.append(Both(f"for {pwht.hold_min:g} min"))
+            values.append(Both(tr("for {hold_min:g} min", hold_min=pwht.hold_min)))
         if pwht.heating_c_h is not None and pwht.cooling_c_h is not None:
-            values.append(Both(f"up {pwht.heating_c_h:g}, down {pwht.cooling_c_h:g} °C/h at most"))
+            values.append(
+                Both(
+                    tr(
+                        "up {heating_c_h:g}, down {cooling_c_h:g} °C/h at most",
+                        heating_c_h=pwht.heating_c_h,
+                        cooling_c_h=pwht.cooling_c_h,
+                    )
+                )
+            )
         rows.append((pwht.kind.capitalize(), values))
     return rows
 
@@ -187,16 +190,20 @@ def use_line(evaluation: Evaluation) -> str:
     use = evaluation.use
     if use is None:
         return ""
-    parts = [f"{use.weld_metal_kg_m:.2f} kg weld metal"]
+    parts = [tr("{weld_metal_kg_m:.2f} kg weld metal", weld_metal_kg_m=use.weld_metal_kg_m)]
     if use.filler_kg_m is not None:
-        parts.append(f"{use.filler_kg_m:.2f} kg filler")
+        parts.append(tr("{filler_kg_m:.2f} kg filler", filler_kg_m=use.filler_kg_m))
     if use.gas_l_m:
         parts.append(f"{use.gas_l_m:.0f} L gas")
     if use.arc_min_m is not None:
-        parts.append(f"{use.arc_min_m:.0f} min arc time")
-    line = f"A metre of joint takes about {', '.join(parts)}."
+        parts.append(tr("{arc_min_m:.0f} min arc time", arc_min_m=use.arc_min_m))
+    line = tr("A metre of joint takes about {parts}.", parts=", ".join(parts))
     if use.length_m is not None and use.elapsed_min is not None:
-        line += f" {use.length_m:g} m: {use.elapsed_min:.0f} min from first to last arc, an estimate."
+        line += tr(
+            " {length_m:g} m: {elapsed_min:.0f} min from first to last arc, an estimate.",
+            length_m=use.length_m,
+            elapsed_min=use.elapsed_min,
+        )
     return line
 
 
@@ -233,3 +240,9 @@ def _logged(write: Writer, record: PassRecord, result: PassResult, planned: Pass
         ],
         "remarks": record.remarks or "",
     }
+
+
+def usage_of(document: Procedure) -> Usage | None:
+    """By whose terms a sheet of this procedure is said."""
+    edition = edition_of(document.code.id) if document.code else None
+    return edition.usage if edition else None

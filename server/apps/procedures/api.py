@@ -35,6 +35,7 @@ from apps.procedures.services.save_revision import save_revision
 from welding.documents.codec import PROCEDURE
 from welding.documents.identity import with_pass_ids
 from welding.evaluate.procedure import evaluate
+from welding.language import tr
 from welding.quantities.writing import System
 
 router = Router(tags=["procedures"])
@@ -56,7 +57,7 @@ def list_procedures(request: HttpRequest, job_id: int) -> list[RevisionLineOut]:
         standing, damaged = attempt(
             one, partial(standing_of, one, coupon_count, getattr(one, "welding_count", 0))
         )
-        standing = standing or Standing(0, 0, 0, "Damaged: tell the administrator")
+        standing = standing or Standing(0, 0, 0, tr("Damaged: tell the administrator"))
         lines.append(
             RevisionLineOut(
                 id=one.pk,

@@ -6,14 +6,15 @@ from dataclasses import dataclass
 
 from apps.procedures.models import Revision, Stage
 from welding.evaluate.procedure import Evaluation, evaluate
+from welding.language import tr, tr_noop
 
 _STEPS = {
-    Stage.TESTED: "Make the WPS from its record",
-    Stage.QUALIFIED: "Release it",
-    Stage.PREQUALIFIED: "Release it",
-    Stage.RELEASED: "In production",
-    Stage.SUPERSEDED: "Superseded by a later revision",
-    Stage.WITHDRAWN: "Withdrawn from production",
+    Stage.TESTED: tr_noop("Make the WPS from its record"),
+    Stage.QUALIFIED: tr_noop("Release it"),
+    Stage.PREQUALIFIED: tr_noop("Release it"),
+    Stage.RELEASED: tr_noop("In production"),
+    Stage.SUPERSEDED: tr_noop("Superseded by a later revision"),
+    Stage.WITHDRAWN: tr_noop("Withdrawn from production"),
 }
 
 
@@ -46,13 +47,15 @@ def _count(evaluation: Evaluation, verdict: str, obligation: str) -> int:
 def _next(revision: Revision, evaluation: Evaluation, breaches: int, coupon_count: int, welding: int) -> str:
     if revision.stage == Stage.TRIAL:
         if not coupon_count:
-            return "Start a coupon"
-        return "Log the coupon's passes" if welding else "Enter the coupon's tests and sign its record"
+            return tr("Start a coupon")
+        return (
+            tr("Log the coupon's passes") if welding else tr("Enter the coupon's tests and sign its record")
+        )
     if revision.stage in _STEPS:
-        return _STEPS[Stage(revision.stage)]
+        return tr(_STEPS[Stage(revision.stage)])
     if breaches:
         first = next(f for f in evaluation.findings if f.verdict == "violates")
-        return f"Clear: {first.title[:1].lower()}{first.title[1:]}"
+        return tr("Clear: {lower}{title}", lower=first.title[:1].lower(), title=first.title[1:])
     if evaluation.missing:
-        return f"State the {evaluation.missing[0].message}"
-    return "Weld a coupon"
+        return tr("State the {message}", message=evaluation.missing[0].message)
+    return tr("Weld a coupon")

@@ -52,6 +52,7 @@ from welding.coverage.brackets import brackets_of
 from welding.coverage.covers import Coverage, covers
 from welding.coverage.record import cutting_of, in_force, judge, plan_of, range_of
 from welding.documents.codec import RECORD
+from welding.language import tr
 from welding.qualification.variables import GROUPS, VARIABLES
 from welding.testing.cutting import specimens_of
 
@@ -271,7 +272,7 @@ def ranges(request: HttpRequest, coupon_id: int) -> RangesOut:
             VariableOut(name=name, title=one.title, quantity=one.quantity, group=one.group)
             for name, one in VARIABLES.items()
         ],
-        groups=list(GROUPS),
+        groups=[tr(one) for one in GROUPS],
         ranges=sorted(found, key=lambda one: not one.own),
     )
 
@@ -283,7 +284,7 @@ def coupon_covers(request: HttpRequest, coupon_id: int, payload: CoversIn) -> Co
     document = record_document(coupon_of(coupon_id))
     target = payload.procedure or payload.joint
     if target is None:
-        raise InvalidError("Name a procedure or a joint.")
+        raise InvalidError(tr("Name a procedure or a joint."))
     code = document.procedure.code
     return covers([document], target, code.id if code else None, code.level if code else None)
 

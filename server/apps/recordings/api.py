@@ -43,6 +43,7 @@ from apps.recordings.services.recorders import add_recorder, retire_recorder
 from apps.recordings.services.stream import close_stream
 from apps.recordings.services.take_passes import Taken, take_passes
 from apps.recordings.store import local, trace
+from welding.language import tr
 
 router = Router(tags=["recordings"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
@@ -166,9 +167,9 @@ def choose_mapping(request: HttpRequest, recording_id: int, payload: ExamineIn) 
     require(person(request), Action.LOG_PASS)
     one = _recording(recording_id)
     if one.taken.filter(row__struck=False).exists():
-        raise InvalidError("Passes were taken from it: strike them first, then read it differently.")
+        raise InvalidError(tr("Passes were taken from it: strike them first, then read it differently."))
     if one.status == State.STREAMING:
-        raise InvalidError("It is still streaming: end it first.")
+        raise InvalidError(tr("It is still streaming: end it first."))
     _claim(one, payload.version)
     with local(one.original) as path:
         examine(one, path, payload.mapping)
@@ -190,7 +191,7 @@ def _claim(one: Recording, version: int) -> None:
         changed = Recording.objects.filter(pk=one.pk, version=version).update(version=version + 1)
     one.refresh_from_db()
     if not changed:
-        raise StaleError("The recording was changed in the meantime.", current={"version": one.version})
+        raise StaleError(tr("The recording was changed in the meantime."), current={"version": one.version})
 
 
 @router.post("/recordings/{int:recording_id}/passes", response={200: list[VersionOut], **REFUSALS})
@@ -198,7 +199,7 @@ def take(request: HttpRequest, recording_id: int, payload: TakeIn) -> list[Versi
     """Write confirmed parts into the coupon's log."""
     one = _recording(recording_id)
     if one.coupon is None:
-        raise InvalidError("The recording belongs to no coupon.")
+        raise InvalidError(tr("The recording belongs to no coupon."))
     procedure = coupon_document(one.coupon).procedure
     parts = [Taken(**part.model_dump()) for part in payload.parts]
     return [
@@ -230,9 +231,9 @@ def read_trace(
     require(person(request), Action.VIEW)
     one = _recording(recording_id)
     if not one.levels:
-        raise InvalidError("The recording could not be read yet.")
+        raise InvalidError(tr("The recording could not be read yet."))
     if start_s is not None and end_s is not None and end_s <= start_s:
-        raise InvalidError("The end comes before the beginning.")
+        raise InvalidError(tr("The end comes before the beginning."))
     names, level = trace(one, start_s, end_s, min(max(most, 50), 4000))
     return TraceOut(
         start_s=[round(float(value), 6) for value in level.start_s],
@@ -289,11 +290,11 @@ def set_aside(request: HttpRequest, recording_id: int, payload: AsideIn) -> Reco
     require(person(request), Action.LOG_PASS)
     one = _recording(recording_id)
     if not payload.reason.strip():
-        raise InvalidError("Say why.", errors=[{"path": "reason", "message": "say why", "value": ""}])
+        raise InvalidError(tr("Say why."), errors=[{"path": "reason", "message": tr("say why"), "value": ""}])
     if one.taken.filter(row__struck=False).exists():
-        raise InvalidError("Passes were taken from it: strike them first.")
+        raise InvalidError(tr("Passes were taken from it: strike them first."))
     if one.status == State.STREAMING:
-        raise InvalidError("It is still streaming: end it first.")
+        raise InvalidError(tr("It is still streaming: end it first."))
     _claim(one, payload.version)
     one.status, one.message = State.SET_ASIDE, payload.reason.strip()
     one.save(update_fields=["status", "message", "changed_at"])

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro'
 import createClient, { type Middleware } from 'openapi-fetch'
 
 import type { paths } from './schema'
@@ -47,7 +48,10 @@ async function fetchWithToken(request: Request): Promise<Response> {
   const again = request.clone()
   const answer = await globalThis.fetch(request)
   if (answer.status !== 403) return answer
-  const problem: unknown = await answer.clone().json().catch(() => null)
+  const problem: unknown = await answer
+    .clone()
+    .json()
+    .catch(() => null)
   if (!isProblem(problem) || problem.type !== '/problems/csrf') return answer
   again.headers.set('X-CSRFToken', csrfToken())
   return globalThis.fetch(again)
@@ -62,16 +66,14 @@ api.use(middleware)
 
 const NO_ANSWER: ProblemBody = {
   type: '/problems/no-answer',
-  title: 'No answer',
+  title: t`No answer`,
   status: 0,
-  detail: 'The server does not answer. What you typed is kept and can be sent again.',
+  detail: t`The server does not answer. What you typed is kept and can be sent again.`,
   errors: [],
 }
 
 /** Turn an answer of the client into data, or throw what went wrong. */
-export async function unwrap<T>(
-  answer: Promise<{ data?: T; error?: unknown; response: Response }>,
-): Promise<T> {
+export async function unwrap<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let result: { data?: T; error?: unknown; response: Response }
   try {
     result = await answer
@@ -85,9 +87,7 @@ export async function unwrap<T>(
 
 /** Make a refusal of an answer that is no success, whatever its body holds. */
 export function refusalFrom(status: number, body: unknown): Refusal {
-  const problem = isProblem(body)
-    ? body
-    : { ...NO_ANSWER, status, title: `Error ${String(status)}`, detail: NO_ANSWER.detail }
+  const problem = isProblem(body) ? body : { ...NO_ANSWER, status, title: t`Error ${status}`, detail: NO_ANSWER.detail }
   if (status === 401) for (const listener of listeners) listener()
   return new Refusal(status, problem)
 }

@@ -1,7 +1,8 @@
+import { t } from '@lingui/core/macro'
 import { Refusal, csrfToken, refusalFrom } from './client'
 
 function problem(detail: string) {
-  return { type: '/problems/no-answer', title: 'Not sent', status: 0, detail, errors: [] }
+  return { type: '/problems/no-answer', title: t`Not sent`, status: 0, detail, errors: [] }
 }
 
 /** Send a file byte for byte; a refusal is thrown as one. */
@@ -14,7 +15,7 @@ export async function sendBytes(path: string, file: File): Promise<unknown> {
       body: await file.arrayBuffer(),
     })
   } catch {
-    throw new Refusal(0, problem('The server does not answer. Nothing was taken; try again.'))
+    throw new Refusal(0, problem(t`The server does not answer. Nothing was taken; try again.`))
   }
   const body: unknown = await answer.json().catch(() => null)
   if (!answer.ok) throw refusalFrom(answer.status, body)

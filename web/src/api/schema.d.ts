@@ -1989,7 +1989,7 @@ export interface paths {
         };
         /**
          * Print Procedure
-         * @description The procedure as a sheet for the booth.
+         * @description The procedure as a sheet for the booth, in a second language beside the reader's where one is named.
          */
         get: operations["apps_printing_api_print_procedure"];
         put?: never;
@@ -2009,7 +2009,7 @@ export interface paths {
         };
         /**
          * Print Coupon
-         * @description The coupon's record.
+         * @description The coupon's record, in a second language beside the reader's where one is named.
          */
         get: operations["apps_printing_api_print_coupon"];
         put?: never;
@@ -13147,6 +13147,7 @@ export interface operations {
         parameters: {
             query?: {
                 paper?: "a4" | "letter";
+                second?: "" | "en" | "de" | "es";
             };
             header?: never;
             path: {
@@ -13178,6 +13179,7 @@ export interface operations {
         parameters: {
             query?: {
                 paper?: "a4" | "letter";
+                second?: "" | "en" | "de" | "es";
             };
             header?: never;
             path: {

@@ -1,30 +1,45 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
 import { RouterProvider, createBrowserRouter } from 'react-router'
 
 import { Refusal, api, onSignedOut, unwrap } from '../api/client'
-import { benchRoutes } from '../features/bench'
+import { calculatorRoutes } from '../features/calculators'
 import { couponRoutes } from '../features/coupons'
-import { deskRoutes } from '../features/desk'
+import { dashboardRoutes } from '../features/dashboard'
 import { procedureRoutes } from '../features/procedures'
-import { qualificationRoutes } from '../features/qualification/routes'
+import { codebookRoutes } from '../features/codebook/routes'
+import { coverageRoutes } from '../features/coverage/routes'
+import { evidenceRoutes } from '../features/evidence/routes'
 import { recordingRoutes } from '../features/recordings'
-import { shelfRoutes } from '../features/shelf'
+import { libraryRoutes } from '../features/library'
 import { Modal } from '../ui/Modal'
 import { Frame } from './Frame'
-import { JobProvider } from './job'
-import { NothingHere } from './NothingHere'
+import { JobProvider } from '../session/job'
+import { NothingHere } from '../ui/NothingHere'
 import { SignInForm, SignInPage } from './SignIn'
-import { codesQuery, sessionQuery, termsQuery, unitsQuery } from './queries'
-import { SessionContext } from './session'
-import { TermsProvider } from './terms'
-import { UnitsProvider } from './units'
+import { codesQuery, sessionQuery, termsQuery, unitsQuery } from '../queries/session'
+import { SessionContext } from '../session/session'
+import { TermsProvider } from '../session/terms'
+import { UnitsProvider } from '../session/units'
 
 const router = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <NothingHere broken />,
-    children: [...deskRoutes, ...procedureRoutes, ...couponRoutes, ...qualificationRoutes, ...recordingRoutes, ...benchRoutes, ...shelfRoutes, { path: '*', element: <NothingHere /> }],
+    children: [
+      ...dashboardRoutes,
+      ...procedureRoutes,
+      ...couponRoutes,
+      ...evidenceRoutes,
+      ...coverageRoutes,
+      ...codebookRoutes,
+      ...recordingRoutes,
+      ...calculatorRoutes,
+      ...libraryRoutes,
+      { path: '*', element: <NothingHere /> },
+    ],
   },
 ])
 
@@ -60,7 +75,7 @@ export function App() {
     const failed = session.failureReason ?? units.failureReason
     return (
       <p className="p-8 text-steel" role="status">
-        {failed instanceof Refusal ? `${failed.message} Trying again …` : 'Opening …'}
+        {failed instanceof Refusal ? t`${failed.message} Trying again …` : t`Opening …`}
       </p>
     )
   }
@@ -69,7 +84,7 @@ export function App() {
       <p className="p-8" role="alert">
         {(session.error ?? units.error ?? codes.error ?? terms.error)?.message}{' '}
         <button type="button" className="link" onClick={() => window.location.reload()}>
-          Try again
+          <Trans>Try again</Trans>
         </button>
       </p>
     )
@@ -83,8 +98,10 @@ export function App() {
             <RouterProvider router={router} />
           </JobProvider>
         </TermsProvider>
-        <Modal title="Sign in again" open={signedOut} onClose={() => undefined}>
-          <p className="mb-3 text-steel">The session has ended. What you typed is still on the page and is saved once you are back.</p>
+        <Modal title={t`Sign in again`} open={signedOut} onClose={() => undefined}>
+          <p className="mb-3 text-steel">
+            <Trans>The session has ended. What you typed is still on the page and is saved once you are back.</Trans>
+          </p>
           <SignInForm
             demo={session.data.demo}
             onDone={(next) => {

@@ -1,12 +1,15 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogPanel } from '@headlessui/react'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 
-import { couponsQuery } from '../features/coupons/queries'
-import { proceduresQuery } from '../features/procedures/queries'
-import { useSession } from './session'
-import { useUnits } from './units'
+import { couponsQuery } from '../queries/coupons'
+import { proceduresQuery } from '../queries/procedures'
+import { useSession } from '../session/session'
+import { useUnits } from '../session/units'
+import { inWords } from '../domain/words'
 
 type Command = { key: string; words: string; hint: string; run: () => void }
 type Props = { open: boolean; onClose: () => void; onKeys: () => void; job: { id: number } | null }
@@ -17,7 +20,9 @@ export function CommandBox({ open, onClose, onKeys, job }: Props) {
     <Dialog open={open} onClose={onClose} className="relative z-50">
       <div className="fixed inset-0 bg-ink/40" aria-hidden="true" />
       <div className="fixed inset-0 grid place-items-start justify-center p-4 pt-[12vh]">
-        <DialogPanel className="panel w-[92vw] max-w-lg">{job && <Search onClose={onClose} onKeys={onKeys} jobId={job.id} />}</DialogPanel>
+        <DialogPanel className="panel w-[92vw] max-w-lg">
+          {job && <Search onClose={onClose} onKeys={onKeys} jobId={job.id} />}
+        </DialogPanel>
       </div>
     </Dialog>
   )
@@ -33,22 +38,42 @@ function Search({ onClose, onKeys, jobId }: { onClose: () => void; onKeys: () =>
   const go = (to: string) => () => void navigate(to)
   const commands: Command[] = [
     ...(procedures.data ?? []).map((one) => ({
-      key: `p${String(one.id)}`, words: `${one.number} ${one.title}`, hint: `procedure, ${one.stage}`, run: go(`/procedures/${String(one.id)}`),
+      key: `p${String(one.id)}`,
+      words: `${one.number} ${one.title}`,
+      hint: t`procedure, ${inWords(one.stage)}`,
+      run: go(`/procedures/${String(one.id)}`),
     })),
     ...(coupons.data ?? []).map((one) => ({
-      key: `c${String(one.id)}`, words: `${one.number} for ${one.procedure_number} ${one.title}`, hint: `coupon, ${one.status}`, run: go(`/coupons/${String(one.id)}`),
+      key: `c${String(one.id)}`,
+      words: t`${one.number} for ${one.procedure_number} ${one.title}`,
+      hint: t`coupon, ${one.status}`,
+      run: go(`/coupons/${String(one.id)}`),
     })),
-    ...(may('WRITE_PROCEDURE') ? [
-      { key: 'six', words: 'Draft from six answers', hint: 'new', run: go('/procedures/draft') },
-      { key: 'new', words: 'Draft a procedure', hint: 'new', run: go('/procedures?new=1') },
-    ] : []),
-    { key: 'compare', words: 'Compare two drafts', hint: 'procedures', run: go('/procedures/compare') },
-    ...(may('IMPORT') ? [{ key: 'import', words: 'Import a document', hint: 'file', run: go('/procedures?import=1') }] : []),
-    { key: 'bench', words: 'Decode a filler, name a gas, reckon a carbon equivalent', hint: 'bench', run: go('/bench') },
-    { key: 'shelf', words: 'Look up a base metal', hint: 'library', run: go('/shelf') },
-    { key: 'units', words: system === 'si' ? 'Show inches' : 'Show millimetres', hint: 'units', run: () => setSystem(system === 'si' ? 'us' : 'si') },
-    { key: 'keys', words: 'Show the keys', hint: 'help', run: onKeys },
-    { key: 'out', words: 'Sign out', hint: 'person', run: signOut },
+    ...(may('WRITE_PROCEDURE')
+      ? [
+          { key: 'six', words: t`Draft from six answers`, hint: t`new`, run: go('/procedures/draft') },
+          { key: 'new', words: t`Draft a procedure`, hint: t`new`, run: go('/procedures?new=1') },
+        ]
+      : []),
+    { key: 'compare', words: t`Compare two drafts`, hint: t`procedures`, run: go('/procedures/compare') },
+    ...(may('IMPORT')
+      ? [{ key: 'import', words: t`Import a document`, hint: 'file', run: go('/procedures?import=1') }]
+      : []),
+    {
+      key: 'calculators',
+      words: t`Decode a filler, name a gas, reckon a carbon equivalent`,
+      hint: t`calculators`,
+      run: go('/calculators'),
+    },
+    { key: 'library', words: t`Look up a base metal`, hint: t`library`, run: go('/library') },
+    {
+      key: 'units',
+      words: system === 'si' ? t`Show inches` : t`Show millimetres`,
+      hint: t`units`,
+      run: () => setSystem(system === 'si' ? 'us' : 'si'),
+    },
+    { key: 'keys', words: t`Show the keys`, hint: t`help`, run: onKeys },
+    { key: 'out', words: t`Sign out`, hint: t`person`, run: signOut },
   ]
   const asked = text.toLowerCase().split(/\s+/).filter(Boolean)
   const found = commands.filter((one) => asked.every((word) => `${one.words} ${one.hint}`.toLowerCase().includes(word)))
@@ -61,19 +86,27 @@ function Search({ onClose, onKeys, jobId }: { onClose: () => void; onKeys: () =>
     >
       <ComboboxInput
         autoFocus
-        aria-label="Search or run a command"
+        aria-label={t`Search or run a command`}
         className="w-full border-b border-line bg-transparent px-4 py-3 text-[16px] outline-none"
-        placeholder="Find a procedure or coupon, or say what to do"
+        placeholder={t`Find a procedure or coupon, or say what to do`}
         onChange={(event) => setText(event.target.value)}
       />
       <ComboboxOptions static className="max-h-80 overflow-auto py-1">
         {found.map((one) => (
-          <ComboboxOption key={one.key} value={one} className="flex justify-between gap-4 px-4 py-1.5 data-focus:bg-accent-soft">
+          <ComboboxOption
+            key={one.key}
+            value={one}
+            className="flex justify-between gap-4 px-4 py-1.5 data-focus:bg-accent-soft"
+          >
             <span className="truncate">{one.words}</span>
             <span className="shrink-0 text-[12px] text-steel2">{one.hint}</span>
           </ComboboxOption>
         ))}
-        {found.length === 0 && <p className="px-4 py-3 text-steel2">Nothing by that name. Try a number, a title, or “draft”.</p>}
+        {found.length === 0 && (
+          <p className="px-4 py-3 text-steel2">
+            <Trans>Nothing by that name. Try a number, a title, or “draft”.</Trans>
+          </p>
+        )}
       </ComboboxOptions>
     </Combobox>
   )

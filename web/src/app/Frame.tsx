@@ -1,35 +1,39 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useQueryClient } from '@tanstack/react-query'
 import { Suspense, lazy, useState } from 'react'
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 
 import { Modal } from '../ui/Modal'
-import { CODE_PLACE } from './CodeInForce'
+import { CODE_PLACE } from '../ui/CodeInForce'
 import { CommandBox } from './CommandBox'
 import { JobMenu } from './JobMenu'
-import { useJob } from './job'
-import { KEYS, useGlobalKeys } from './keys'
-import { sessionQuery } from './queries'
-import { useSession } from './session'
-import { usePin, type Pin } from './terms'
-import { useUnits } from './units'
+import { useJob } from '../session/job'
+import { KEYS, useGlobalKeys } from '../session/keys'
+import { sessionQuery } from '../queries/session'
+import { chooseLanguage, LANGUAGES, type Language, language } from '../session/language'
+import { useSession } from '../session/session'
+import { usePin, type Pin } from '../session/terms'
+import { useUnits } from '../session/units'
+import { inWords } from '../domain/words'
 
 // Opened by few, and seldom: it does not weigh on the first load.
 const PasswordDialog = lazy(async () => ({ default: (await import('./PasswordDialog')).PasswordDialog }))
 
 const RAIL: readonly [string, string][] = [
-  ['/', 'Dashboard'],
-  ['/procedures', 'Procedures'],
-  ['/coupons', 'Coupons'],
-  ['/bench', 'Calculators'],
-  ['/shelf', 'Library'],
-  ['/book', 'Code book'],
+  ['/', t`Dashboard`],
+  ['/procedures', t`Procedures`],
+  ['/coupons', t`Coupons`],
+  ['/calculators', t`Calculators`],
+  ['/library', t`Library`],
+  ['/book', t`Code book`],
 ]
 
 const PINS: readonly [Pin, string][] = [
-  ['code', 'Terms of the code in force'],
-  ['aws', 'Always AWS terms'],
-  ['iso', 'Always ISO terms'],
+  ['code', t`Terms of the code in force`],
+  ['aws', t`Always AWS terms`],
+  ['iso', t`Always ISO terms`],
 ]
 
 /** Rail, top strip, and the page. */
@@ -46,13 +50,21 @@ export function Frame() {
   return (
     <div className="grid h-screen grid-cols-[92px_minmax(0,1fr)] grid-rows-[48px_minmax(0,1fr)] max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[auto_auto_minmax(0,1fr)]">
       <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-panel focus:p-2">
-        Skip to the page
+        <Trans>Skip to the page</Trans>
       </a>
-      <nav aria-label="Main" className="row-span-2 border-r border-line bg-rail pt-3 max-sm:row-span-1 max-sm:flex max-sm:flex-wrap max-sm:border-r-0 max-sm:border-b max-sm:pt-0">
-        <NavLink to="/" className="mb-3 block px-3 font-head text-[15px] leading-tight font-semibold text-accent max-sm:hidden">
-          Grounded
-          <br />
-          Bead
+      <nav
+        aria-label={t`Main`}
+        className="row-span-2 border-r border-line bg-rail pt-3 max-sm:row-span-1 max-sm:flex max-sm:flex-wrap max-sm:border-r-0 max-sm:border-b max-sm:pt-0"
+      >
+        <NavLink
+          to="/"
+          className="mb-3 block px-3 font-head text-[15px] leading-tight font-semibold text-accent max-sm:hidden"
+        >
+          <Trans>
+            Grounded
+            <br />
+            Bead
+          </Trans>
         </NavLink>
         {RAIL.map(([to, words]) => (
           <NavLink
@@ -70,11 +82,14 @@ export function Frame() {
       <header className="flex items-center gap-3 border-b border-line px-4 max-sm:flex-wrap max-sm:gap-2 max-sm:px-2 max-sm:py-1.5">
         <JobMenu />
         <span id={CODE_PLACE} className="max-[1000px]:hidden" />
-        <button type="button"
+        <button
+          type="button"
           className="field ml-auto flex w-56! shrink-0 items-center justify-between text-[13px] text-steel2 max-sm:order-last max-sm:w-full!"
           onClick={() => setSearching(true)}
         >
-          Search or run a command <kbd className="font-sans max-sm:hidden">Ctrl K</kbd>
+          <Trans>
+            Search or run a command <kbd className="font-sans max-sm:hidden">Ctrl K</kbd>
+          </Trans>
         </button>
         <UnitSwitch />
         <PersonMenu onKeys={() => setKeysOpen(true)} />
@@ -83,8 +98,13 @@ export function Frame() {
         <PasswordNotice />
         <Outlet />
       </main>
-      <CommandBox open={searching} onClose={() => setSearching(false)} onKeys={() => setKeysOpen(true)} job={job ?? null} />
-      <Modal title="Keys" open={keysOpen} onClose={() => setKeysOpen(false)}>
+      <CommandBox
+        open={searching}
+        onClose={() => setSearching(false)}
+        onKeys={() => setKeysOpen(true)}
+        job={job ?? null}
+      />
+      <Modal title={t`Keys`} open={keysOpen} onClose={() => setKeysOpen(false)}>
         <dl className="grid grid-cols-[9rem_1fr] gap-x-4 gap-y-1.5 text-[13px]">
           {KEYS.map(([key, words]) => (
             <div key={key} className="contents">
@@ -108,10 +128,20 @@ function PasswordNotice() {
   return (
     <>
       <p className="border-b border-line bg-note px-5 py-1.5 text-[13px]">
-        An administrator set your password and knows it. Nothing can be signed with it:{' '}
-        <button type="button" className="link" onClick={() => setChanging(true)}>change the password</button>.
+        <Trans>An administrator set your password and knows it. Nothing can be signed with it: </Trans>
+        <button type="button" className="link" onClick={() => setChanging(true)}>
+          <Trans>change the password</Trans>
+        </button>
+        .
       </p>
-      {changing && <Suspense><PasswordDialog onClose={() => setChanging(false)} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} /></Suspense>}
+      {changing && (
+        <Suspense>
+          <PasswordDialog
+            onClose={() => setChanging(false)}
+            onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)}
+          />
+        </Suspense>
+      )}
     </>
   )
 }
@@ -119,9 +149,14 @@ function PasswordNotice() {
 function UnitSwitch() {
   const { system, setSystem } = useUnits()
   return (
-    <div role="radiogroup" aria-label="Units shown" className="flex shrink-0 overflow-hidden rounded-sm border border-line bg-panel text-[13px]">
+    <div
+      role="radiogroup"
+      aria-label={t`Units shown`}
+      className="flex shrink-0 overflow-hidden rounded-sm border border-line bg-panel text-[13px]"
+    >
       {(['si', 'us'] as const).map((one) => (
-        <button type="button"
+        <button
+          type="button"
           key={one}
           role="radio"
           aria-checked={system === one}
@@ -142,43 +177,83 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
   const [pin, setPin] = usePin()
   return (
     <>
-    <Menu>
-      <MenuButton className="rounded-sm border border-line bg-panel px-2 py-1 text-[12.5px] whitespace-nowrap text-steel">
-        {person.name}<span className="max-sm:hidden"> · {person.role}</span>
-      </MenuButton>
-      <MenuItems anchor="bottom end" className="panel z-50 py-1 focus:outline-none">
-        <MenuItem>
-          <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={onKeys}>
-            Show the keys
-          </button>
-        </MenuItem>
-        {PINS.map(([one, words]) => (
-          <MenuItem key={one}>
-            <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" aria-pressed={pin === one} onClick={() => setPin(one)}>
-              <span className="inline-block w-4">{pin === one ? '✓' : ''}</span>{words}
+      <Menu>
+        <MenuButton className="rounded-sm border border-line bg-panel px-2 py-1 text-[12.5px] whitespace-nowrap text-steel">
+          {person.name}
+          <span className="max-sm:hidden"> · {inWords(person.role)}</span>
+        </MenuButton>
+        <MenuItems anchor="bottom end" className="panel z-50 py-1 focus:outline-none">
+          <MenuItem>
+            <button
+              type="button"
+              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
+              onClick={onKeys}
+            >
+              <Trans>Show the keys</Trans>
             </button>
           </MenuItem>
-        ))}
-        <MenuItem>
-          <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setChanging(true)}>
-            Change the password
-          </button>
-        </MenuItem>
-        {person.role === 'administrator' && (
+          {(Object.keys(LANGUAGES) as Language[]).map((one) => (
+            <MenuItem key={one}>
+              <button
+                type="button"
+                lang={one}
+                className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
+                aria-pressed={language() === one}
+                onClick={() => language() !== one && chooseLanguage(one)}
+              >
+                {LANGUAGES[one]}
+                {language() === one ? ' ✓' : ''}
+              </button>
+            </MenuItem>
+          ))}
+          {PINS.map(([one, words]) => (
+            <MenuItem key={one}>
+              <button
+                type="button"
+                className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
+                aria-pressed={pin === one}
+                onClick={() => setPin(one)}
+              >
+                <span className="inline-block w-4">{pin === one ? '✓' : ''}</span>
+                {words}
+              </button>
+            </MenuItem>
+          ))}
           <MenuItem>
-            <a className="block px-4 py-1.5 data-focus:bg-accent-soft" href="/admin/">
-              Manage people
-            </a>
+            <button
+              type="button"
+              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
+              onClick={() => setChanging(true)}
+            >
+              <Trans>Change the password</Trans>
+            </button>
           </MenuItem>
-        )}
-        <MenuItem>
-          <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={signOut}>
-            Sign out
-          </button>
-        </MenuItem>
-      </MenuItems>
-    </Menu>
-    {changing && <Suspense><PasswordDialog onClose={() => setChanging(false)} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} /></Suspense>}
+          {person.role === 'administrator' && (
+            <MenuItem>
+              <a className="block px-4 py-1.5 data-focus:bg-accent-soft" href="/admin/">
+                <Trans>Manage people</Trans>
+              </a>
+            </MenuItem>
+          )}
+          <MenuItem>
+            <button
+              type="button"
+              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
+              onClick={signOut}
+            >
+              <Trans>Sign out</Trans>
+            </button>
+          </MenuItem>
+        </MenuItems>
+      </Menu>
+      {changing && (
+        <Suspense>
+          <PasswordDialog
+            onClose={() => setChanging(false)}
+            onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)}
+          />
+        </Suspense>
+      )}
     </>
   )
 }

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { Menu, MenuButton, MenuItem, MenuItems, MenuSeparator } from '@headlessui/react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -8,8 +10,8 @@ import type { Job } from '../api/types'
 import { Button } from '../ui/Button'
 import { Modal } from '../ui/Modal'
 import { TextField } from '../ui/TextField'
-import { useJob } from './job'
-import { useSession } from './session'
+import { useJob } from '../session/job'
+import { useSession } from '../session/session'
 
 /** The job that is open; others to open; a new one. */
 export function JobMenu() {
@@ -21,13 +23,23 @@ export function JobMenu() {
   return (
     <>
       <Menu>
-        <MenuButton className="min-w-0 truncate rounded-sm px-1 py-0.5 font-head text-[16px] font-semibold hover:bg-accent-soft" aria-label={job ? `Job ${job.number} ${job.title}` : 'No job'}>
-          {job ? `${job.number} ${job.title}` : 'No job yet'} <span aria-hidden className="text-[12px] text-steel2">▾</span>
+        <MenuButton
+          className="min-w-0 truncate rounded-sm px-1 py-0.5 font-head text-[16px] font-semibold hover:bg-accent-soft"
+          aria-label={job ? t`Job ${job.number} ${job.title}` : t`No job`}
+        >
+          {job ? `${job.number} ${job.title}` : t`No job yet`}{' '}
+          <span aria-hidden className="text-[12px] text-steel2">
+            ▾
+          </span>
         </MenuButton>
-        <MenuItems anchor="bottom start" className="panel z-50 max-h-[60vh] max-w-md overflow-auto py-1 focus:outline-none">
+        <MenuItems
+          anchor="bottom start"
+          className="panel z-50 max-h-[60vh] max-w-md overflow-auto py-1 focus:outline-none"
+        >
           {jobs?.map((one) => (
             <MenuItem key={one.id}>
-              <button type="button"
+              <button
+                type="button"
                 className={`block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft ${one.id === job?.id ? 'font-semibold' : ''}`}
                 onClick={() => {
                   choose(one.id)
@@ -43,14 +55,22 @@ export function JobMenu() {
               <MenuSeparator className="my-1 h-px bg-line" />
               {job && (
                 <MenuItem>
-                  <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setSettings(true)}>
-                    Signatures in {job.number}
+                  <button
+                    type="button"
+                    className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
+                    onClick={() => setSettings(true)}
+                  >
+                    <Trans>Signatures in {job.number}</Trans>
                   </button>
                 </MenuItem>
               )}
               <MenuItem>
-                <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setAdding(true)}>
-                  Add a job
+                <button
+                  type="button"
+                  className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
+                  onClick={() => setAdding(true)}
+                >
+                  <Trans>Add a job</Trans>
                 </button>
               </MenuItem>
             </>
@@ -68,8 +88,13 @@ function TwoSignatures({ value, onChange }: { value: boolean; onChange: (value: 
     <label className="flex items-start gap-2 text-[14px]">
       <input type="checkbox" className="mt-1" checked={value} onChange={(event) => onChange(event.target.checked)} />
       <span>
-        Ask for two signatures
-        <small className="block text-[12.5px] text-steel2">A record counts once a second person has witnessed it; whoever declares a procedure qualified does not release it as well.</small>
+        <Trans>
+          Ask for two signatures
+          <small className="block text-[12.5px] text-steel2">
+            A record counts once a second person has witnessed it; whoever declares a procedure qualified does not
+            release it as well.
+          </small>
+        </Trans>
       </span>
     </label>
   )
@@ -80,20 +105,40 @@ function JobSettings({ job, onClose }: { job: Job; onClose: () => void }) {
   const queries = useQueryClient()
   const [twoSignatures, setTwoSignatures] = useState(job.two_signatures)
   const save = useMutation({
-    mutationFn: () => unwrap(api.PATCH('/api/jobs/{job_id}', { params: { path: { job_id: job.id } }, body: { two_signatures: twoSignatures } })),
+    mutationFn: () =>
+      unwrap(
+        api.PATCH('/api/jobs/{job_id}', {
+          params: { path: { job_id: job.id } },
+          body: { two_signatures: twoSignatures },
+        }),
+      ),
     onSuccess: async () => {
       await queries.invalidateQueries()
       onClose()
     },
   })
   return (
-    <Modal title={`Signatures in ${job.number}`} open onClose={onClose}>
-      <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+    <Modal title={t`Signatures in ${job.number}`} open onClose={onClose}>
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          save.mutate()
+        }}
+      >
         <TwoSignatures value={twoSignatures} onChange={setTwoSignatures} />
-        {save.isError && <p role="alert" className="text-[13px] text-breach">{save.error.message}</p>}
+        {save.isError && (
+          <p role="alert" className="text-[13px] text-breach">
+            {save.error.message}
+          </p>
+        )}
         <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Not now</Button>
-          <Button look="main" type="submit" disabled={save.isPending}>Save</Button>
+          <Button onClick={onClose}>
+            <Trans>Not now</Trans>
+          </Button>
+          <Button look="main" type="submit" disabled={save.isPending}>
+            <Trans>Save</Trans>
+          </Button>
         </div>
       </form>
     </Modal>
@@ -109,7 +154,12 @@ function AddJob({ onClose }: { onClose: () => void }) {
   const [customer, setCustomer] = useState<string | null>(null)
   const [twoSignatures, setTwoSignatures] = useState(false)
   const add = useMutation({
-    mutationFn: () => unwrap(api.POST('/api/jobs', { body: { number: number ?? '', title: title ?? '', customer: customer ?? '', two_signatures: twoSignatures } })),
+    mutationFn: () =>
+      unwrap(
+        api.POST('/api/jobs', {
+          body: { number: number ?? '', title: title ?? '', customer: customer ?? '', two_signatures: twoSignatures },
+        }),
+      ),
     onSuccess: async (made) => {
       await queries.invalidateQueries({ queryKey: ['jobs'] })
       choose(made.id)
@@ -121,13 +171,19 @@ function AddJob({ onClose }: { onClose: () => void }) {
   const error = (path: string) => refusal?.body.errors.find((one) => one.path === path)?.message
   const placed = ['number', 'title', 'customer'].some((path) => error(path))
   const fields = [
-    ['number', 'Number', number, setNumber, 'FB-28'],
-    ['title', 'Title', title, setTitle, 'Weir gate'],
-    ['customer', 'Customer', customer, setCustomer, ''],
+    ['number', t`Number`, number, setNumber, 'FB-28'],
+    ['title', t`Title`, title, setTitle, t`Weir gate`],
+    ['customer', t`Customer`, customer, setCustomer, ''],
   ] as const
   return (
-    <Modal title="Add a job" open onClose={onClose}>
-      <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); add.mutate() }}>
+    <Modal title={t`Add a job`} open onClose={onClose}>
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          add.mutate()
+        }}
+      >
         {fields.map(([path, words, value, set, example]) => (
           <div key={path}>
             <span className="label">{words}</span>
@@ -135,10 +191,18 @@ function AddJob({ onClose }: { onClose: () => void }) {
           </div>
         ))}
         <TwoSignatures value={twoSignatures} onChange={setTwoSignatures} />
-        {refusal && !placed && <p role="alert" className="text-[13px] text-breach">{refusal.message}</p>}
+        {refusal && !placed && (
+          <p role="alert" className="text-[13px] text-breach">
+            {refusal.message}
+          </p>
+        )}
         <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Not now</Button>
-          <Button look="main" type="submit" disabled={add.isPending}>Add it</Button>
+          <Button onClick={onClose}>
+            <Trans>Not now</Trans>
+          </Button>
+          <Button look="main" type="submit" disabled={add.isPending}>
+            <Trans>Add it</Trans>
+          </Button>
         </div>
       </form>
     </Modal>

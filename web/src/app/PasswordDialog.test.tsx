@@ -18,7 +18,16 @@ test('two new passwords that differ are not sent', () => {
 })
 
 test('a refusal stands beside its field, and what was typed stays', async () => {
-  serve(() => ({ status: 422, body: { type: '/problems/invalid', title: '', status: 422, detail: 'The password is made of your own name.', errors: [{ path: 'new', message: 'The password is made of your own name.', value: '' }] } }))
+  serve(() => ({
+    status: 422,
+    body: {
+      type: '/problems/invalid',
+      title: '',
+      status: 422,
+      detail: 'The password is made of your own name.',
+      errors: [{ path: 'new', message: 'The password is made of your own name.', value: '' }],
+    },
+  }))
   const onClose = vi.fn()
   show(<PasswordDialog onClose={onClose} onDone={vi.fn()} />)
   fill(/Present/, 'old-one-of-mine')

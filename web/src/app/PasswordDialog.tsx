@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useState } from 'react'
 
 import { Refusal, api, unwrap } from '../api/client'
@@ -26,30 +28,59 @@ export function PasswordDialog({ onClose, onDone }: { onClose: () => void; onDon
       setBusy(false)
     }
   }
-  const at = (path: string) => (refusal instanceof Refusal ? refusal.body.errors.find((one) => one.path === path)?.message : undefined)
+  const at = (path: string) =>
+    refusal instanceof Refusal ? refusal.body.errors.find((one) => one.path === path)?.message : undefined
   const fields = [
-    ['current', 'Present password', current, setCurrent, 'current-password'],
-    ['new', 'New password, at least 10 characters', fresh, setFresh, 'new-password'],
-    ['again', 'New password, again', again, setAgain, 'new-password'],
+    ['current', t`Present password`, current, setCurrent, 'current-password'],
+    ['new', t`New password, at least 10 characters`, fresh, setFresh, 'new-password'],
+    ['again', t`New password, again`, again, setAgain, 'new-password'],
   ] as const
   return (
-    <Modal title="Change your password" open onClose={onClose}>
-      <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); if (!differs) void change() }}>
+    <Modal title={t`Change your password`} open onClose={onClose}>
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (!differs) void change()
+        }}
+      >
         {fields.map(([path, words, value, set, complete]) => {
-          const wrong = path === 'again' && differs ? 'The two are not the same.' : at(path)
+          const wrong = path === 'again' && differs ? t`The two are not the same.` : at(path)
           return (
             <label key={path} className="block">
               <span className="label">{words}</span>
-              <input className="field" type="password" maxLength={200} autoComplete={complete} value={value} onChange={(event) => set(event.target.value)} aria-invalid={wrong !== undefined} />
-              {wrong && <span role="alert" className="text-[13px] text-breach">{wrong}</span>}
+              <input
+                className="field"
+                type="password"
+                maxLength={200}
+                autoComplete={complete}
+                value={value}
+                onChange={(event) => set(event.target.value)}
+                aria-invalid={wrong !== undefined}
+              />
+              {wrong && (
+                <span role="alert" className="text-[13px] text-breach">
+                  {wrong}
+                </span>
+              )}
             </label>
           )
         })}
-        {refusal && !at('current') && !at('new') && <Notice mark="breach" className="text-[13px]">{refusal.message}</Notice>}
-        <p className="text-[13px] text-steel2">You stay signed in here; everywhere else you sign in again.</p>
+        {refusal && !at('current') && !at('new') && (
+          <Notice mark="breach" className="text-[13px]">
+            {refusal.message}
+          </Notice>
+        )}
+        <p className="text-[13px] text-steel2">
+          <Trans>You stay signed in here; everywhere else you sign in again.</Trans>
+        </p>
         <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Not now</Button>
-          <Button look="main" type="submit" disabled={busy || !current || !fresh || fresh !== again}>Change it</Button>
+          <Button onClick={onClose}>
+            <Trans>Not now</Trans>
+          </Button>
+          <Button look="main" type="submit" disabled={busy || !current || !fresh || fresh !== again}>
+            <Trans>Change it</Trans>
+          </Button>
         </div>
       </form>
     </Modal>

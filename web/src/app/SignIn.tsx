@@ -1,31 +1,43 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useState, type FormEvent } from 'react'
 
 import { Refusal, api, unwrap } from '../api/client'
 import type { Session } from '../api/types'
 import { Button } from '../ui/Button'
+import { LanguageSwitch } from '../ui/LanguageSwitch'
 import { useTabTitle } from '../ui/useTabTitle'
+import { inWords } from '../domain/words'
 
 type Props = { demo: Session['demo']; onDone: (session: Session) => void }
 
 const ROLE_WORDS: Record<string, string> = {
-  engineer: 'drafts, starts coupons',
-  inspector: 'sets up and logs coupons',
-  welder: 'logs passes',
-  viewer: 'looks and prints',
-  administrator: 'everything, and people',
+  engineer: t`drafts, starts coupons`,
+  inspector: t`sets up and logs coupons`,
+  welder: t`logs passes`,
+  viewer: t`looks and prints`,
+  administrator: t`everything, and people`,
 }
 
 export function SignInPage(props: Props) {
-  useTabTitle('Sign in')
+  useTabTitle(t`Sign in`)
   return (
     <main className="mx-auto grid min-h-screen max-w-lg content-center gap-5 p-6">
       <div>
-        <h1 className="text-4xl text-accent">Grounded Bead</h1>
-        <p className="mt-1 text-steel">Welding procedures: drafted, welded, logged, printed. Every number says where it comes from.</p>
+        <h1 className="text-4xl text-accent">
+          <Trans>Grounded Bead</Trans>
+        </h1>
+        <p className="mt-1 text-steel">
+          <Trans>Welding procedures: drafted, welded, logged, printed. Every number says where it comes from.</Trans>
+        </p>
       </div>
       <SignInForm {...props} />
+      <LanguageSwitch />
       <p className="text-[12px] text-steel2">
-        This program helps prepare and record. The code in its own text, the contract, and the responsible engineer and inspector decide.
+        <Trans>
+          This program helps prepare and record. The code in its own text, the contract, and the responsible engineer
+          and inspector decide.
+        </Trans>
       </p>
     </main>
   )
@@ -43,7 +55,7 @@ export function SignInForm({ demo, onDone }: Props) {
     try {
       onDone(await call())
     } catch (error) {
-      setProblem(error instanceof Refusal ? error.message : 'Signing in failed.')
+      setProblem(error instanceof Refusal ? error.message : t`Signing in failed.`)
     } finally {
       setBusy(false)
     }
@@ -56,7 +68,9 @@ export function SignInForm({ demo, onDone }: Props) {
     <div className="grid gap-5">
       {demo.length > 0 && (
         <div className="panel p-4">
-          <h2 className="mb-2 text-[16px]">Demo: sign in as</h2>
+          <h2 className="mb-2 text-[16px]">
+            <Trans>Demo: sign in as</Trans>
+          </h2>
           <ul className="grid gap-1.5">
             {demo.map((one) => (
               <li key={one.username}>
@@ -67,7 +81,7 @@ export function SignInForm({ demo, onDone }: Props) {
                     void attempt(() => unwrap(api.POST('/api/session/demo', { body: { username: one.username } })))
                   }
                 >
-                  <span className="font-semibold">{one.role}</span>
+                  <span className="font-semibold">{inWords(one.role)}</span>
                   <span className="font-sans text-[13px] font-normal text-steel2">
                     {one.name}, {ROLE_WORDS[one.role]}
                   </span>
@@ -79,20 +93,37 @@ export function SignInForm({ demo, onDone }: Props) {
       )}
       <form className="panel grid gap-2 p-4" onSubmit={submit}>
         <label className="label" htmlFor="username">
-          Name
+          <Trans>Name</Trans>
         </label>
-        <input id="username" className="field" value={username} autoComplete="username" onChange={(e) => setUsername(e.target.value)} required maxLength={150} />
+        <input
+          id="username"
+          className="field"
+          value={username}
+          autoComplete="username"
+          onChange={(e) => setUsername(e.target.value)}
+          required
+          maxLength={150}
+        />
         <label className="label" htmlFor="password">
-          Password
+          <Trans>Password</Trans>
         </label>
-        <input id="password" type="password" className="field" value={password} autoComplete="current-password" onChange={(e) => setPassword(e.target.value)} required maxLength={200} />
+        <input
+          id="password"
+          type="password"
+          className="field"
+          value={password}
+          autoComplete="current-password"
+          onChange={(e) => setPassword(e.target.value)}
+          required
+          maxLength={200}
+        />
         {problem && (
           <p role="alert" className="text-[13px] text-breach">
             {problem}
           </p>
         )}
         <Button type="submit" look="main" className="mt-2" disabled={busy}>
-          Sign in
+          <Trans>Sign in</Trans>
         </Button>
       </form>
     </div>

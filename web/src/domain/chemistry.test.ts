@@ -11,6 +11,12 @@ it.each([
 })
 
 it('takes a line from a certificate', () => {
-  expect(pasted('C 0,16 Si: 0.40 Mn=1,45 P 0.012 % Cu .15')).toEqual({ C: '0,16', Si: '0.40', Mn: '1,45', P: '0.012', Cu: '.15' })
+  expect(pasted('C 0,16 Si: 0.40 Mn=1,45 P 0.012 % Cu .15')).toEqual({
+    C: '0,16',
+    Si: '0.40',
+    Mn: '1,45',
+    P: '0.012',
+    Cu: '.15',
+  })
   expect(pasted('0.16')).toEqual({})
 })

@@ -1,5 +1,8 @@
 /** A composition as it is typed: numbers with points or commas; what is no number is named. */
-export function chemistryOf(typed: Readonly<Record<string, string>>): { chemistry: Record<string, number>; wrong: string[] } {
+export function chemistryOf(typed: Readonly<Record<string, string>>): {
+  chemistry: Record<string, number>
+  wrong: string[]
+} {
   const chemistry: Record<string, number> = {}
   const wrong: string[] = []
   for (const [element, text] of Object.entries(typed)) {

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+
 /** One place where two documents differ. */
 export type Difference = { path: string; mine: string; theirs: string }
 
@@ -35,7 +37,7 @@ export function pathWords(path: string): string {
     const part = parts[i] ?? ''
     const next = parts[i + 1]
     if (/^\d+$/.test(part)) continue
-    const singular = part === 'passes' ? 'pass' : part === 'base_metals' ? 'metal' : null
+    const singular = part === 'passes' ? t`pass` : part === 'base_metals' ? 'metal' : null
     if (singular && next !== undefined && /^\d+$/.test(next)) words.push(`${singular} ${String(Number(next) + 1)}`)
     else words.push(part.replace(/_(mm_min|m_min|l_min|kj_mm|mm|a|v|c|deg|s)$/, '').replaceAll('_', ' '))
   }

@@ -3,7 +3,14 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { DraftKeeper, type SaveResult, type Store } from './draftKeeper'
 import { EMPTY } from './procedure'
 
-const START = { id: 7, version: 3, document: { ...EMPTY, title: 'as opened' }, savedBy: 'T. Lind', savedAt: '2026-01-01T10:00:00Z', frozen: false }
+const START = {
+  id: 7,
+  version: 3,
+  document: { ...EMPTY, title: 'as opened' },
+  savedBy: 'T. Lind',
+  savedAt: '2026-01-01T10:00:00Z',
+  frozen: false,
+}
 const titled = (title: string) => (before: typeof EMPTY) => ({ ...before, title })
 const saved = (version: number): SaveResult => ({ kind: 'saved', version, savedAt: '2026-01-01T11:00:00Z' })
 
@@ -69,12 +76,19 @@ it('shows both versions where someone else saved while this one lay in the brows
   first.keeper.change(titled('typed'))
   first.close()
   const second = open([saved(5)], store, { ...START, version: 4, document: { ...EMPTY, title: 'theirs' } })
-  expect(second.keeper.snapshot()).toMatchObject({ state: 'conflict', theirs: { version: 4, document: { title: 'theirs' } } })
+  expect(second.keeper.snapshot()).toMatchObject({
+    state: 'conflict',
+    theirs: { version: 4, document: { title: 'theirs' } },
+  })
   expect(second.keeper.snapshot().document.title).toBe('typed')
 })
 
 it('sends again while there is no answer', async () => {
-  const { keeper, sent } = open([{ kind: 'no-answer', message: 'away', errors: [] }, { kind: 'no-answer', message: 'away', errors: [] }, saved(4)])
+  const { keeper, sent } = open([
+    { kind: 'no-answer', message: 'away', errors: [] },
+    { kind: 'no-answer', message: 'away', errors: [] },
+    saved(4),
+  ])
   keeper.change(titled('a'))
   await vi.advanceTimersByTimeAsync(700)
   expect(keeper.snapshot().state).toBe('no-answer')
@@ -92,17 +106,41 @@ it.each(['refused', 'signed-out'] as const)('does not send again by itself when 
   expect(keeper.snapshot().document.title).toBe('a')
 })
 
-const theirs = { version: 8, document: { ...EMPTY, title: 'theirs' }, saved_by: 'T. Lind', saved_at: '2026-01-01T10:30:00Z' }
+const theirs = {
+  version: 8,
+  document: { ...EMPTY, title: 'theirs' },
+  saved_by: 'T. Lind',
+  saved_at: '2026-01-01T10:30:00Z',
+}
 
 it.each([
-  ['mine', new Set<string>(), 'mine', [{ version: 3, title: 'mine' }, { version: 8, title: 'mine' }]],
-  ['theirs in this field', new Set(['title']), 'theirs', [{ version: 3, title: 'mine' }, { version: 8, title: 'theirs' }]],
+  [
+    'mine',
+    new Set<string>(),
+    'mine',
+    [
+      { version: 3, title: 'mine' },
+      { version: 8, title: 'mine' },
+    ],
+  ],
+  [
+    'theirs in this field',
+    new Set(['title']),
+    'theirs',
+    [
+      { version: 3, title: 'mine' },
+      { version: 8, title: 'theirs' },
+    ],
+  ],
   ['theirs altogether', 'theirs', 'theirs', [{ version: 3, title: 'mine' }]],
 ] as const)('settles a conflict: %s', async (_, choice, title, expected) => {
   const { keeper, sent } = open([{ kind: 'conflict', theirs, message: 'stale' }, saved(9)])
   keeper.change(titled('mine'))
   await vi.advanceTimersByTimeAsync(5000)
-  expect(keeper.snapshot()).toMatchObject({ state: 'conflict', clashes: [{ path: 'title', mine: 'mine', theirs: 'theirs' }] })
+  expect(keeper.snapshot()).toMatchObject({
+    state: 'conflict',
+    clashes: [{ path: 'title', mine: 'mine', theirs: 'theirs' }],
+  })
   expect(sent).toHaveLength(1) // nothing is sent over theirs unasked
   keeper.settle(choice)
   await vi.advanceTimersByTimeAsync(5000)
@@ -115,17 +153,28 @@ it('merges without a question where each changed another field', async () => {
   const { keeper, sent } = open([{ kind: 'conflict', theirs: other, message: 'stale' }, saved(9)])
   keeper.change(titled('mine'))
   await vi.advanceTimersByTimeAsync(5000)
-  expect(sent).toEqual([{ version: 3, title: 'mine' }, { version: 8, title: 'mine' }])
-  expect(keeper.snapshot()).toMatchObject({ state: 'saved', mergedWith: 'T. Lind', document: { title: 'mine', notes: 'theirs' } })
+  expect(sent).toEqual([
+    { version: 3, title: 'mine' },
+    { version: 8, title: 'mine' },
+  ])
+  expect(keeper.snapshot()).toMatchObject({
+    state: 'saved',
+    mergedWith: 'T. Lind',
+    document: { title: 'mine', notes: 'theirs' },
+  })
 })
 
 it('types on while a save is under way', async () => {
   let answer: (result: SaveResult) => void = () => undefined
   const sent: (string | null | undefined)[] = []
-  const keeper = new DraftKeeper(START, (_, document) => {
-    sent.push(document.title)
-    return new Promise((resolve) => (answer = resolve))
-  }, memory())
+  const keeper = new DraftKeeper(
+    START,
+    (_, document) => {
+      sent.push(document.title)
+      return new Promise((resolve) => (answer = resolve))
+    },
+    memory(),
+  )
   keeper.subscribe(() => undefined)
   keeper.change(titled('a'))
   await vi.advanceTimersByTimeAsync(700)

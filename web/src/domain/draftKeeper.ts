@@ -8,7 +8,11 @@ export type Theirs = { version: number; document: Procedure; saved_by: string; s
 export type SaveResult =
   | { kind: 'saved'; version: number; savedAt: string }
   | { kind: 'conflict'; theirs: Theirs; message: string }
-  | { kind: 'signed-out' | 'refused' | 'no-answer'; message: string; errors: readonly { path: string; message: string }[] }
+  | {
+      kind: 'signed-out' | 'refused' | 'no-answer'
+      message: string
+      errors: readonly { path: string; message: string }[]
+    }
 
 export type Draft = {
   document: Procedure
@@ -57,7 +61,15 @@ export class DraftKeeper {
     this.version = start.version
     this.base = start.document
     this.now = {
-      document: start.document, state: 'saved', theirs: null, clashes: [], mergedWith: '', message: '', errors: [], savedAt: start.savedAt, restored: false,
+      document: start.document,
+      state: 'saved',
+      theirs: null,
+      clashes: [],
+      mergedWith: '',
+      message: '',
+      errors: [],
+      savedAt: start.savedAt,
+      restored: false,
     }
     const kept = start.frozen ? null : this.kept()
     if (!kept || JSON.stringify(kept.document) === JSON.stringify(start.document)) return

@@ -24,7 +24,10 @@ export function merge<T>(base: T, mine: T, theirs: T): Merged<T> {
 
 /** The document with the chosen side at every clash: theirs where its path is among them, else mine. */
 export function choose<T>(merged: Merged<T>, theirs: ReadonlySet<string>): T {
-  const settled = merged.clashes.reduce((document, one) => put(document, one.path.split('.'), theirs.has(one.path) ? one.theirs : one.mine) as T, merged.document)
+  const settled = merged.clashes.reduce(
+    (document, one) => put(document, one.path.split('.'), theirs.has(one.path) ? one.theirs : one.mine) as T,
+    merged.document,
+  )
   return compact(settled) as T
 }
 
@@ -35,7 +38,9 @@ function join(base: unknown, mine: unknown, theirs: unknown, path: string, clash
   if (Array.isArray(mine) && Array.isArray(theirs)) {
     const before: unknown[] = Array.isArray(base) ? base : []
     const below: Joined = (place, was, left, right) => join(was, left, right, under(path, place), clashes)
-    const rows = mergedRows(before, mine, theirs, below, same, (place, one) => clashes.push({ path: under(path, place), ...one }))
+    const rows = mergedRows(before, mine, theirs, below, same, (place, one) =>
+      clashes.push({ path: under(path, place), ...one }),
+    )
     if (rows) return rows
     if (BY_PLACE.has(key)) {
       const longest = mine.length >= theirs.length ? mine : theirs
@@ -45,7 +50,9 @@ function join(base: unknown, mine: unknown, theirs: unknown, path: string, clash
     const before = isObject(base) ? base : {}
     if (IDENTITY.every((field) => same(mine[field], theirs[field]))) {
       const keys = [...new Set([...Object.keys(mine), ...Object.keys(theirs)])]
-      return Object.fromEntries(keys.map((one) => [one, join(before[one], mine[one], theirs[one], under(path, one), clashes)]))
+      return Object.fromEntries(
+        keys.map((one) => [one, join(before[one], mine[one], theirs[one], under(path, one), clashes)]),
+      )
     }
   }
   clashes.push({ path, mine, theirs })
@@ -55,7 +62,8 @@ function join(base: unknown, mine: unknown, theirs: unknown, path: string, clash
 function put(value: unknown, path: string[], chosen: unknown): unknown {
   const [key, ...rest] = path
   if (key === undefined) return chosen
-  if (Array.isArray(value)) return value.map((one, at) => (String(at) === key ? put(one, rest, chosen) : (one as unknown)))
+  if (Array.isArray(value))
+    return value.map((one, at) => (String(at) === key ? put(one, rest, chosen) : (one as unknown)))
   const object = isObject(value) ? value : {}
   return { ...object, [key]: put(object[key], rest, chosen) }
 }
@@ -82,6 +90,7 @@ function isRange(value: Record<string, unknown>): boolean {
 function same(a: unknown, b: unknown): boolean {
   if (a == null || b == null) return a == null && b == null
   if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((one, at) => same(one, b[at]))
-  if (isObject(a) && isObject(b)) return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((key) => same(a[key], b[key]))
+  if (isObject(a) && isObject(b))
+    return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((key) => same(a[key], b[key]))
   return a === b
 }

@@ -12,7 +12,14 @@ type Clashed = (place: string, one: { mine: unknown; theirs: unknown }) => void
  * asked about and stays until then. New rows keep their place behind the row they were put behind;
  * where both put new ones behind the same row, theirs are asked about. Row numbers are given anew.
  */
-export function mergedRows(base: unknown[], mine: unknown[], theirs: unknown[], join: Joined, same: Same, clash: Clashed): unknown[] | null {
+export function mergedRows(
+  base: unknown[],
+  mine: unknown[],
+  theirs: unknown[],
+  join: Joined,
+  same: Same,
+  clash: Clashed,
+): unknown[] | null {
   const lists = [base, mine, theirs].map(asRows)
   const [before, left, right] = lists
   if (!before || !left || !right) return null

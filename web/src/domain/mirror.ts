@@ -4,7 +4,12 @@ import type { Range } from '../api/types'
  * The one mirror of the core that the browser may hold, for a bench with a dead network: arc energy
  * E = V·I·t/L in kJ/mm. Run against the same case table as the core.
  */
-export function arcEnergyKjMm(voltageV: number | null, currentA: number | null, timeS: number | null, lengthMm: number | null): number | null {
+export function arcEnergyKjMm(
+  voltageV: number | null,
+  currentA: number | null,
+  timeS: number | null,
+  lengthMm: number | null,
+): number | null {
   if (!voltageV || !currentA || !timeS || !lengthMm) return null
   return (voltageV * currentA * timeS) / lengthMm / 1000
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro'
 import type { PassRecord } from '../api/types'
 import type { Store } from './draftKeeper'
 
@@ -11,7 +12,8 @@ export type Waiting = {
 }
 
 /** How a sending ended. `passing`: the same may be sent again later. */
-export type Sent = { kind: 'sent' } | { kind: 'passing'; message: string } | { kind: 'refused'; message: string; conflict: boolean }
+export type Sent =
+  { kind: 'sent' } | { kind: 'passing'; message: string } | { kind: 'refused'; message: string; conflict: boolean }
 
 export type QueueState = {
   waiting: readonly Waiting[]
@@ -74,7 +76,11 @@ export class PassQueue {
 
   /** Give a refused pass another number and send it again. */
   readonly renumber = (clientId: string, number: number): void => {
-    this.keep(this.stored().map((one) => (one.clientId === clientId ? { ...one, record: { ...one.record, number }, refused: null } : one)))
+    this.keep(
+      this.stored().map((one) =>
+        one.clientId === clientId ? { ...one, record: { ...one.record, number }, refused: null } : one,
+      ),
+    )
     void this.flush()
   }
 
@@ -97,7 +103,14 @@ export class PassQueue {
           // What stands at the server is read before the pass leaves the list: it is never nowhere.
           await this.onSent()
           this.remove(next.clientId)
-        } else this.keep(this.stored().map((one) => (one.clientId === next.clientId ? { ...one, refused: { message: result.message, conflict: result.conflict } } : one)))
+        } else
+          this.keep(
+            this.stored().map((one) =>
+              one.clientId === next.clientId
+                ? { ...one, refused: { message: result.message, conflict: result.conflict } }
+                : one,
+            ),
+          )
       }
     } finally {
       this.busy = false
@@ -118,7 +131,7 @@ export class PassQueue {
       if (waiting.length > 0) this.store.setItem(this.key, JSON.stringify(waiting))
       else this.store.removeItem(this.key)
     } catch {
-      this.put({ away: 'The browser’s store is full: leave this page open until the server answers.' })
+      this.put({ away: t`The browser’s store is full: leave this page open until the server answers.` })
     }
     this.put({ waiting })
   }

@@ -1,10 +1,31 @@
 import { describe, expect, it } from 'vitest'
 
 import type { Pass, Procedure } from '../api/types'
-import { EMPTY, addPass, gasText, groupsOf, removePass, withJointKind, withMetal, withPasses, withPreparation, withSide, withWeld } from './procedure'
+import {
+  EMPTY,
+  addPass,
+  gasText,
+  groupsOf,
+  removePass,
+  withJointKind,
+  withMetal,
+  withPasses,
+  withPreparation,
+  withSide,
+  withWeld,
+} from './procedure'
 
-const pass = (number: number, more: Partial<Pass> = {}): Pass => ({ number, side: 1, role: 'fill', process: '136', ...more })
-const three: Procedure = { ...EMPTY, passes: [pass(1, { role: 'root', process: '135' }), pass(2), pass(3, { role: 'cap' })] }
+const pass = (number: number, more: Partial<Pass> = {}): Pass => ({
+  number,
+  side: 1,
+  role: 'fill',
+  process: '136',
+  ...more,
+})
+const three: Procedure = {
+  ...EMPTY,
+  passes: [pass(1, { role: 'root', process: '135' }), pass(2), pass(3, { role: 'cap' })],
+}
 const shape = (document: Procedure) => document.passes.map((one) => `${String(one.number)} ${one.role}`)
 
 describe('passes keep counting 1, 2, 3', () => {
@@ -48,13 +69,19 @@ it('drops the legs when a fillet becomes a groove, and the edges the other way r
   const fillet = withJointKind(EMPTY, 't')
   const groove = withWeld({ ...fillet, joint: fillet.joint ? { ...fillet.joint, leg1_mm: 8 } : null }, 'cjp-groove')
   expect(groove.joint).toMatchObject({ leg1_mm: null })
-  expect(withWeld(withPreparation(groove, { form: 'single-bevel' }), 'fillet').joint).toMatchObject({ preparation: null })
+  expect(withWeld(withPreparation(groove, { form: 'single-bevel' }), 'fillet').joint).toMatchObject({
+    preparation: null,
+  })
 })
 
 it('keeps what else was typed when one side of the edges changes', () => {
   const butt = withPreparation(withJointKind(EMPTY, 'butt'), { form: 'double-u', root_gap_mm: 2 })
   const radius = withSide(withSide(butt, 1, { depth_mm: 9 }), 0, { radius_mm: 6 })
-  expect(radius.joint?.preparation).toMatchObject({ form: 'double-u', root_gap_mm: 2, sides: [{ radius_mm: 6 }, { depth_mm: 9 }] })
+  expect(radius.joint?.preparation).toMatchObject({
+    form: 'double-u',
+    root_gap_mm: 2,
+    sides: [{ radius_mm: 6 }, { depth_mm: 9 }],
+  })
 })
 
 it('takes no number of an edge before its form is chosen', () => {

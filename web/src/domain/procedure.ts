@@ -15,11 +15,17 @@ export function passesOf(document: Procedure): Pass[] {
 }
 
 /** Change some passes; their numbers stay. A function is given each pass as it stands by then. */
-export function withPasses(document: Procedure, numbers: readonly number[], changes: Changes | ((pass: Pass) => Changes)): Procedure {
+export function withPasses(
+  document: Procedure,
+  numbers: readonly number[],
+  changes: Changes | ((pass: Pass) => Changes),
+): Procedure {
   const wanted = new Set(numbers)
   return {
     ...document,
-    passes: passesOf(document).map((one) => (wanted.has(one.number) ? { ...one, ...(typeof changes === 'function' ? changes(one) : changes) } : one)),
+    passes: passesOf(document).map((one) =>
+      wanted.has(one.number) ? { ...one, ...(typeof changes === 'function' ? changes(one) : changes) } : one,
+    ),
   }
 }
 
@@ -54,9 +60,15 @@ export function withThermal(document: Procedure, changes: Partial<Thermal>): Pro
   return { ...document, thermal: { ...document.thermal, ...changes } }
 }
 
-export function withRequirements(document: Procedure, changes: Partial<NonNullable<Procedure['requirements']>>): Procedure {
+export function withRequirements(
+  document: Procedure,
+  changes: Partial<NonNullable<Procedure['requirements']>>,
+): Procedure {
   const next = { ...document.requirements, ...changes }
-  return { ...document, requirements: Object.values(next).some((value) => value !== null && value !== undefined) ? next : null }
+  return {
+    ...document,
+    requirements: Object.values(next).some((value) => value !== null && value !== undefined) ? next : null,
+  }
 }
 
 export function withJoint(document: Procedure, changes: Partial<Joint>): Procedure {

@@ -36,7 +36,17 @@ it.each([
 })
 
 describe('while the server is away', () => {
-  const feed: Kind = { name: 'temperature', unit: '°C', us_unit: '°F', us_scale: 1.8, us_offset: 32, decimals: 0, us_decimals: 0, us_fraction: 0, us_fraction_from: 0 }
+  const feed: Kind = {
+    name: 'temperature',
+    unit: '°C',
+    us_unit: '°F',
+    us_scale: 1.8,
+    us_offset: 32,
+    decimals: 0,
+    us_decimals: 0,
+    us_fraction: 0,
+    us_fraction_from: 0,
+  }
   it.each([
     ['118', 'si', { min: 118, max: 118 }],
     ['24,5', 'si', { min: 24.5, max: 24.5 }],

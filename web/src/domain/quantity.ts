@@ -41,7 +41,8 @@ const OF_A_FRACTION_IN = 0.0002
 /** A size that is a fraction of an inch, as the trade writes it; empty where it is none. */
 function fractionText(value: number, kind: Kind, system: System): string {
   const inches = shown(value, kind, system)
-  if (system === 'si' || !kind.us_fraction || inches < kind.us_fraction_from - OF_A_FRACTION_IN || inches >= 100) return ''
+  if (system === 'si' || !kind.us_fraction || inches < kind.us_fraction_from - OF_A_FRACTION_IN || inches >= 100)
+    return ''
   const parts = Math.round(inches * kind.us_fraction)
   if (Math.abs(parts / kind.us_fraction - inches) > OF_A_FRACTION_IN) return ''
   const whole = Math.floor(parts / kind.us_fraction)
@@ -53,7 +54,9 @@ function fractionText(value: number, kind: Kind, system: System): string {
 
 function decimalText(value: number, kind: Kind, system: System): string {
   const decimals = system === 'si' ? kind.decimals : kind.us_decimals
-  const text = shown(value, kind, system).toFixed(decimals).replace(/^-(?=[0.]*$)/, '')
+  const text = shown(value, kind, system)
+    .toFixed(decimals)
+    .replace(/^-(?=[0.]*$)/, '')
   if (KEEPS_DECIMALS.has(kind.name) || !text.includes('.')) return text
   return text.replace(/0+$/, '').replace(/\.$/, '')
 }
@@ -64,7 +67,8 @@ export function rangeText(range: Range, kind: Kind, system: System): string {
   let high = numberText(range.max, kind, system)
   if (low === high) return low
   if (`${low}${high}`.includes('/')) {
-    if ([range.min, range.max].every((end) => end === 0 || fractionText(end, kind, system) !== '')) return `${low}–${high}`
+    if ([range.min, range.max].every((end) => end === 0 || fractionText(end, kind, system) !== ''))
+      return `${low}–${high}`
     ;[low, high] = [decimalText(range.min, kind, system), decimalText(range.max, kind, system)]
   }
   const decimals = Math.max(decimalsOf(low), decimalsOf(high))

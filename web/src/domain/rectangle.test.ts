@@ -7,7 +7,10 @@ const start = { across: { min: 200, max: 300 }, along: { min: 220, max: 260 } }
 
 describe('a rectangle that is dragged', () => {
   it('moves one edge', () => {
-    expect(moved(start, 'right', 40, 99, axes)).toEqual({ across: { min: 200, max: 340 }, along: { min: 220, max: 260 } })
+    expect(moved(start, 'right', 40, 99, axes)).toEqual({
+      across: { min: 200, max: 340 },
+      along: { min: 220, max: 260 },
+    })
     expect(moved(start, 'top', 99, 30, axes)).toEqual({ across: { min: 200, max: 300 }, along: { min: 220, max: 290 } })
   })
 
@@ -26,11 +29,17 @@ describe('a rectangle that is dragged', () => {
   })
 
   it('settles on whole amps and mm/min', () => {
-    expect(settled({ across: { min: 200.4, max: 300.6 }, along: { min: 0.2, max: 0.3 } })).toEqual({ across: { min: 200, max: 301 }, along: { min: 1, max: 1 } })
+    expect(settled({ across: { min: 200.4, max: 300.6 }, along: { min: 0.2, max: 0.3 } })).toEqual({
+      across: { min: 200, max: 301 },
+      along: { min: 1, max: 1 },
+    })
   })
 })
 
-it.each([[500, 5, [0, 100, 200, 300, 400, 500]], [90, 5, [0, 20, 40, 60, 80]]])('round steps to %s', (most, count, steps) => {
+it.each([
+  [500, 5, [0, 100, 200, 300, 400, 500]],
+  [90, 5, [0, 20, 40, 60, 80]],
+])('round steps to %s', (most, count, steps) => {
   expect(ticks(most, count)).toEqual(steps)
 })
 

@@ -7,10 +7,17 @@ export type Edge = 'left' | 'right' | 'top' | 'bottom' | 'whole'
 export function moved(before: Rectangle, edge: Edge, dx: number, dy: number, axes: Rectangle): Rectangle {
   const least = { across: (axes.across.max - axes.across.min) / 200, along: (axes.along.max - axes.along.min) / 200 }
   const { across, along } = before
-  if (edge === 'left') return { across: { min: held(across.min + dx, least.across, across.max - least.across), max: across.max }, along }
-  if (edge === 'right') return { across: { min: across.min, max: held(across.max + dx, across.min + least.across, axes.across.max) }, along }
-  if (edge === 'bottom') return { across, along: { min: held(along.min + dy, least.along, along.max - least.along), max: along.max } }
-  if (edge === 'top') return { across, along: { min: along.min, max: held(along.max + dy, along.min + least.along, axes.along.max) } }
+  if (edge === 'left')
+    return { across: { min: held(across.min + dx, least.across, across.max - least.across), max: across.max }, along }
+  if (edge === 'right')
+    return {
+      across: { min: across.min, max: held(across.max + dx, across.min + least.across, axes.across.max) },
+      along,
+    }
+  if (edge === 'bottom')
+    return { across, along: { min: held(along.min + dy, least.along, along.max - least.along), max: along.max } }
+  if (edge === 'top')
+    return { across, along: { min: along.min, max: held(along.max + dy, along.min + least.along, axes.along.max) } }
   const sideways = held(dx, least.across - across.min, axes.across.max - across.max)
   const up = held(dy, least.along - along.min, axes.along.max - along.max)
   return { across: shifted(across, sideways), along: shifted(along, up) }
@@ -21,7 +28,10 @@ const shifted = (range: Range, by: number): Range => ({ min: range.min + by, max
 
 /** Ends rounded to what a machine is set to: whole amps and whole mm/min. */
 export function settled(rectangle: Rectangle): Rectangle {
-  const whole = (range: Range): Range => ({ min: Math.max(Math.round(range.min), 1), max: Math.max(Math.round(range.max), Math.max(Math.round(range.min), 1)) })
+  const whole = (range: Range): Range => ({
+    min: Math.max(Math.round(range.min), 1),
+    max: Math.max(Math.round(range.max), Math.max(Math.round(range.min), 1)),
+  })
   return { across: whole(rectangle.across), along: whole(rectangle.along) }
 }
 

@@ -3,8 +3,15 @@ type Column = (number | null)[]
 const GAP_STEPS = 5
 
 /** Nothing is drawn across a hole in the samples: an empty point parts the line there. */
-export function withGaps(time: readonly number[], low: readonly (number | null)[], high: readonly (number | null)[]): [number[], Column, Column] {
-  const steps = time.slice(1).map((one, at) => one - (time[at] ?? 0)).sort((a, b) => a - b)
+export function withGaps(
+  time: readonly number[],
+  low: readonly (number | null)[],
+  high: readonly (number | null)[],
+): [number[], Column, Column] {
+  const steps = time
+    .slice(1)
+    .map((one, at) => one - (time[at] ?? 0))
+    .sort((a, b) => a - b)
   const usual = steps[Math.floor(steps.length / 2)] ?? 0
   const [t, l, h]: [number[], Column, Column] = [[], [], []]
   time.forEach((one, at) => {

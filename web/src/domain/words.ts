@@ -1,201 +1,256 @@
+import { t } from '@lingui/core/macro'
+
 /** Field terms as they are shown beside the document's values. */
 /** ISO 4063 number, AWS letters, words. */
 const PROCESS_ROWS: readonly [string, string, string][] = [
-  ['111', 'SMAW', 'covered electrode'],
-  ['114', 'FCAW-S', 'self-shielded wire'],
-  ['131', 'GMAW', 'solid wire, inert gas'],
-  ['135', 'GMAW', 'solid wire, active gas'],
-  ['136', 'FCAW-G', 'flux-cored wire, active gas'],
-  ['138', 'GMAW', 'metal-cored wire, active gas'],
-  ['141', 'GTAW', 'TIG with rod'],
-  ['142', 'GTAW', 'TIG without filler'],
-  ['143', 'GTAW', 'TIG, cored rod'],
-  ['121', 'SAW', 'submerged arc, solid wire'],
-  ['122', 'SAW', 'submerged arc, strip'],
-  ['124', 'SAW', 'submerged arc, metal powder'],
-  ['125', 'SAW', 'submerged arc, cored wire'],
-  ['15', 'PAW', 'plasma'],
+  ['111', 'SMAW', t`covered electrode`],
+  ['114', 'FCAW-S', t`self-shielded wire`],
+  ['131', 'GMAW', t`solid wire, inert gas`],
+  ['135', 'GMAW', t`solid wire, active gas`],
+  ['136', 'FCAW-G', t`flux-cored wire, active gas`],
+  ['138', 'GMAW', t`metal-cored wire, active gas`],
+  ['141', 'GTAW', t`TIG with rod`],
+  ['142', 'GTAW', t`TIG without filler`],
+  ['143', 'GTAW', t`TIG, cored rod`],
+  ['121', 'SAW', t`submerged arc, solid wire`],
+  ['122', 'SAW', t`submerged arc, strip`],
+  ['124', 'SAW', t`submerged arc, metal powder`],
+  ['125', 'SAW', t`submerged arc, cored wire`],
+  ['15', 'PAW', t`plasma`],
   ['311', 'OAW', 'oxy-acetylene'],
 ]
 
 /** Processes to choose from: AWS letters lead in American usage, the number in ISO usage. */
 export const processOptions = (usage: 'aws' | 'iso'): [string, string][] =>
-  PROCESS_ROWS.map(([number, letters, words]) => [number, usage === 'aws' ? `${letters} · ${words} (${number})` : `${number} ${letters} · ${words}`])
+  PROCESS_ROWS.map(([number, letters, words]) => [
+    number,
+    usage === 'aws' ? `${letters} · ${words} (${number})` : `${number} ${letters} · ${words}`,
+  ])
 
 /** A process as a heading names it. */
-export const processName = (number: string, usage: 'aws' | 'iso'): string => (usage === 'aws' && PROCESS_ROWS.find(([one]) => one === number)?.[1]) || number
+export const processName = (number: string, usage: 'aws' | 'iso'): string =>
+  (usage === 'aws' && PROCESS_ROWS.find(([one]) => one === number)?.[1]) || number
 /** Whether a requirement goes beyond the code's own rule. */
 export const ASKED: readonly [string, string][] = [
-  ['yes', 'required'],
-  ['no', 'not required'],
+  ['yes', t`required`],
+  ['no', t`not required`],
 ]
 export const ROLES: readonly [string, string][] = [
-  ['root', 'root'],
-  ['hot', 'hot'],
-  ['fill', 'fill'],
-  ['cap', 'cap'],
-  ['back', 'back'],
-  ['tack', 'tack'],
+  ['root', t`root`],
+  ['hot', t`hot`],
+  ['fill', t`fill`],
+  ['cap', t`cap`],
+  ['back', t`back`],
+  ['tack', t`tack`],
 ]
 export const POLARITIES: readonly [string, string][] = [
-  ['DCEP', 'DCEP, positive'],
-  ['DCEN', 'DCEN, negative'],
+  ['DCEP', t`DCEP, positive`],
+  ['DCEN', t`DCEN, negative`],
   ['AC', 'AC'],
 ]
 export const TRANSFERS: readonly [string, string][] = [
-  ['short-circuit', 'short circuit'],
-  ['globular', 'globular'],
-  ['spray', 'spray'],
-  ['pulsed', 'pulsed'],
-  ['controlled-short-circuit', 'controlled short circuit'],
+  ['short-circuit', t`short circuit`],
+  ['globular', t`globular`],
+  ['spray', t`spray`],
+  ['pulsed', t`pulsed`],
+  ['controlled-short-circuit', t`controlled short circuit`],
 ]
 export const OUTPUTS: readonly [string, string][] = [
-  ['CV', 'constant voltage'],
-  ['CC', 'constant current'],
+  ['CV', t`constant voltage`],
+  ['CC', t`constant current`],
 ]
 export const MECHANISATIONS: readonly [string, string][] = [
-  ['manual', 'manual'],
-  ['partly', 'partly mechanised'],
-  ['fully', 'fully mechanised'],
-  ['automatic', 'automatic'],
+  ['manual', t`manual`],
+  ['partly', t`partly mechanised`],
+  ['fully', t`fully mechanised`],
+  ['automatic', t`automatic`],
 ]
 export const PROGRESSIONS: readonly [string, string][] = [
-  ['up', 'uphill'],
-  ['down', 'downhill'],
+  ['up', t`uphill`],
+  ['down', t`downhill`],
 ]
 export const BEADS: readonly [string, string][] = [
-  ['stringer', 'stringer'],
-  ['weave', 'weave'],
+  ['stringer', t`stringer`],
+  ['weave', t`weave`],
 ]
 export const ROLLS: readonly [string, string][] = [
-  ['v', 'V-groove'],
-  ['u', 'U-groove'],
-  ['knurled', 'knurled'],
+  ['v', t`V-groove`],
+  ['u', t`U-groove`],
+  ['knurled', t`knurled`],
 ]
 export const STARTS: readonly [string, string][] = [
-  ['high-frequency', 'high frequency'],
-  ['lift', 'lift'],
-  ['scratch', 'scratch'],
+  ['high-frequency', t`high frequency`],
+  ['lift', t`lift`],
+  ['scratch', t`scratch`],
 ]
 export const TRIGGERS: readonly [string, string][] = [
-  ['hold', 'hold to weld'],
-  ['latched', 'press on, press off'],
+  ['hold', t`hold to weld`],
+  ['latched', t`press on, press off`],
 ]
 export const WAVEFORMS: readonly [string, string][] = [
-  ['sine', 'sine'],
-  ['soft-square', 'soft square'],
-  ['square', 'square'],
-  ['triangle', 'triangle'],
+  ['sine', t`sine`],
+  ['soft-square', t`soft square`],
+  ['square', t`square`],
+  ['triangle', t`triangle`],
 ]
 export const BALANCES: readonly [string, string][] = [
-  ['en-percent', '% negative'],
-  ['ep-percent', '% cleaning'],
-  ['signed', 'signed, around zero'],
+  ['en-percent', t`% negative`],
+  ['ep-percent', t`% cleaning`],
+  ['signed', t`signed, around zero`],
 ]
 export const PLACES: readonly [string, string][] = [
-  ['indoors', 'indoors'],
-  ['outdoors', 'outdoors'],
+  ['indoors', t`indoors`],
+  ['outdoors', t`outdoors`],
 ]
-export const FAMILY_WORDS: Record<string, string> = { stick: 'covered electrode', tig: 'TIG', wire: 'wire' }
+export const FAMILY_WORDS: Record<string, string> = { stick: t`covered electrode`, tig: 'TIG', wire: t`wire` }
 export const SOURCES: readonly [string, string][] = [
-  ['own-trial', 'own trial'],
-  ['maker', "manufacturer's sheet"],
-  ['handbook', 'handbook'],
-  ['machine-chart', 'machine chart'],
-  ['estimate', 'estimate'],
-  ['practice', 'common practice'],
-  ['record', 'test record'],
-  ['code', 'code table'],
+  ['own-trial', t`own trial`],
+  ['maker', t`manufacturer's sheet`],
+  ['handbook', t`handbook`],
+  ['machine-chart', t`machine chart`],
+  ['estimate', t`estimate`],
+  ['practice', t`common practice`],
+  ['record', t`test record`],
+  ['code', t`code table`],
 ]
 export const JOINT_KINDS: readonly [string, string][] = [
-  ['butt', 'butt'],
-  ['t', 'T joint'],
-  ['corner', 'corner'],
-  ['lap', 'lap'],
-  ['edge', 'edge'],
-  ['branch', 'branch'],
+  ['butt', t`butt`],
+  ['t', t`T joint`],
+  ['corner', t`corner`],
+  ['lap', t`lap`],
+  ['edge', t`edge`],
+  ['branch', t`branch`],
 ]
 /** Welds to choose from, each by its key in the glossary. */
 export const weldOptions = <Weld extends string>(term: (key: string) => string): [Weld, string][] =>
-  ([['fillet', 'weld-fillet'], ['cjp-groove', 'weld-groove-cjp'], ['pjp-groove', 'weld-groove-pjp']] as const).map(([weld, key]) => [weld as string as Weld, term(key).replace(/ butt weld$/, '')])
+  (
+    [
+      ['fillet', 'weld-fillet'],
+      ['cjp-groove', 'weld-groove-cjp'],
+      ['pjp-groove', 'weld-groove-pjp'],
+    ] as const
+  ).map(([weld, key]) => [weld as string as Weld, term(key).replace(/ butt weld$/, '')])
 export const FORMS: readonly [string, string][] = [
-  ['square', 'square'],
-  ['single-v', 'single V'],
-  ['double-v', 'double V'],
-  ['single-bevel', 'single bevel'],
-  ['double-bevel', 'double bevel'],
-  ['single-u', 'single U'],
-  ['double-u', 'double U'],
-  ['single-j', 'single J'],
-  ['double-j', 'double J'],
-  ['flare-v', 'flare V'],
-  ['flare-bevel', 'flare bevel'],
-  ['compound-bevel', 'compound bevel'],
+  ['square', t`square`],
+  ['single-v', t`single V`],
+  ['double-v', t`double V`],
+  ['single-bevel', t`single bevel`],
+  ['double-bevel', t`double bevel`],
+  ['single-u', t`single U`],
+  ['double-u', t`double U`],
+  ['single-j', t`single J`],
+  ['double-j', t`double J`],
+  ['flare-v', t`flare V`],
+  ['flare-bevel', t`flare bevel`],
+  ['compound-bevel', t`compound bevel`],
 ]
 export const BACKINGS: readonly [string, string][] = [
-  ['none', 'no backing'],
-  ['metal', 'metal backing'],
-  ['ceramic', 'ceramic backing'],
-  ['gas', 'gas backing'],
-  ['flux', 'flux backing'],
+  ['none', t`no backing`],
+  ['metal', t`metal backing`],
+  ['ceramic', t`ceramic backing`],
+  ['gas', t`gas backing`],
+  ['flux', t`flux backing`],
 ]
 export const FACES: readonly [string, string][] = [
-  ['flat', 'flat face'],
-  ['convex', 'convex face'],
-  ['concave', 'concave face'],
+  ['flat', t`flat face`],
+  ['convex', t`convex face`],
+  ['concave', t`concave face`],
 ]
 export const GOUGES: readonly [string, string][] = [
-  ['no', 'not gouged'],
+  ['no', t`not gouged`],
   ['yes', 'back-gouged'],
 ]
 export const OVERLAPS: readonly [string, string][] = [
-  ['third', 'a third'],
-  ['half', 'a half'],
-  ['two-thirds', 'two thirds'],
+  ['third', t`a third`],
+  ['half', t`a half`],
+  ['two-thirds', t`two thirds`],
 ]
 export const ROUTES: readonly [string, string][] = [
-  ['test', 'qualified by testing'],
-  ['prequalified', 'prequalified'],
+  ['test', t`qualified by testing`],
+  ['prequalified', t`prequalified`],
 ]
 export const COLUMNS: readonly [string, string][] = [
-  ['us', 'inch column'],
-  ['si', 'SI column'],
+  ['us', t`inch column`],
+  ['si', t`SI column`],
 ]
 export const EVIDENCE: readonly [string, string][] = [
-  ['certificate', 'certificate'],
-  ['mark', 'mark'],
-  ['magnet', 'magnet'],
-  ['spark', 'spark test'],
-  ['analyser', 'analyser'],
+  ['certificate', t`certificate`],
+  ['mark', t`mark`],
+  ['magnet', t`magnet`],
+  ['spark', t`spark test`],
+  ['analyser', t`analyser`],
 ]
 export const MAGNET: readonly [string, string][] = [
-  ['sticks', 'magnet: yes'],
-  ['not', 'magnet: no'],
+  ['sticks', t`magnet: yes`],
+  ['not', t`magnet: no`],
 ]
 export const POSITIONS: readonly [string, string][] = [
-  'PA', 'PB', 'PC', 'PD', 'PE', 'PF', 'PG', '1G', '2G', '3G', '4G', '1F', '2F', '3F', '4F',
-  'PH', 'PJ', 'H-L045', 'J-L045', '5G', '6G',
+  'PA',
+  'PB',
+  'PC',
+  'PD',
+  'PE',
+  'PF',
+  'PG',
+  '1G',
+  '2G',
+  '3G',
+  '4G',
+  '1F',
+  '2F',
+  '3F',
+  '4F',
+  'PH',
+  'PJ',
+  'H-L045',
+  'J-L045',
+  '5G',
+  '6G',
 ].map((name) => [name, name])
 
 export const PROVENANCE: Record<string, string> = {
-  memory: 'from memory, not confirmed',
-  published: 'published',
-  practice: 'common practice',
-  confirmed: 'confirmed',
+  memory: t`from memory, not confirmed`,
+  published: t`published`,
+  practice: t`common practice`,
+  confirmed: t`confirmed`,
 }
 
 export function codeWords(id: string | null | undefined, level: number | null | undefined, short?: string): string {
-  if (!id) return 'no code'
+  if (!id) return t`no code`
   const name = short ?? id
-  return level ? `${name} · level ${String(level)}` : name
+  return level ? t`${name} · level ${level}` : name
 }
 
 /** Positions of a filler's class. */
 export const POSITION_WORDS: Record<string, string> = {
-  all: 'all positions',
-  flat: 'flat',
-  'flat-horizontal': 'flat and horizontal',
-  'all-but-vertical-down': 'all but vertical downwards',
-  'flat-horizontal-vertical-down': 'flat, horizontal, vertical downwards',
-  'flat-horizontal-overhead-vertical-down': 'flat, horizontal, overhead, vertical downwards',
+  all: t`all positions`,
+  flat: t`flat`,
+  'flat-horizontal': t`flat and horizontal`,
+  'all-but-vertical-down': t`all but vertical downwards`,
+  'flat-horizontal-vertical-down': t`flat, horizontal, vertical downwards`,
+  'flat-horizontal-overhead-vertical-down': t`flat, horizontal, overhead, vertical downwards`,
 }
+
+const STAGES: readonly [string, string][] = [
+  ['draft', t`draft`],
+  ['trial', t`trial`],
+  ['tested', t`tested`],
+  ['prequalified', t`prequalified`],
+  ['qualified', t`qualified`],
+  ['released', t`released`],
+  ['superseded', t`superseded`],
+  ['withdrawn', t`withdrawn`],
+]
+const PEOPLE: readonly [string, string][] = [
+  ['engineer', t`engineer`],
+  ['technologist', t`technologist`],
+  ['welder', t`welder`],
+  ['inspector', t`inspector`],
+  ['witness', t`witness`],
+  ['viewer', t`viewer`],
+  ['administrator', t`administrator`],
+]
+const NAMED = new Map([...ROLES, ...STAGES, ...PEOPLE, ...TRANSFERS])
+
+/** A stage, a role or a transfer of a document in words; anything else as it stands. */
+export const inWords = (value: string): string => NAMED.get(value) ?? value.replaceAll('-', ' ')

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import type { ClipboardEvent } from 'react'
 
 import { chemistryOf, pasted } from '../domain/chemistry'
@@ -29,7 +31,7 @@ export function ChemistryGrid({ typed, onType, elements = ELEMENTS, disabled = f
             {element} %
             <input
               className={`field ${wrong.includes(element) ? 'border-breach!' : ''}`}
-              aria-label={`${element} in %`}
+              aria-label={t`${element} in %`}
               aria-invalid={wrong.includes(element) || undefined}
               inputMode="decimal"
               autoComplete="off"
@@ -41,13 +43,13 @@ export function ChemistryGrid({ typed, onType, elements = ELEMENTS, disabled = f
         ))}
         {!disabled && (
           <button type="button" className="link self-end pb-1 text-left text-[13px]" onClick={() => onType({})}>
-            Clear
+            <Trans>Clear</Trans>
           </button>
         )}
       </div>
       {wrong.length > 0 && (
         <p role="alert" className="mt-1 text-[12px] text-breach">
-          {wrong.join(', ')}: a number in % is needed, such as 0.16 or 0,16.
+          <Trans>{wrong.join(', ')}: a number in % is needed, such as 0.16 or 0,16.</Trans>
         </p>
       )}
     </>

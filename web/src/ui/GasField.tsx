@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro'
 import { gasText } from '../domain/procedure'
 import { ReadField } from './ReadField'
 
@@ -16,7 +17,7 @@ export function GasField({ label, value, onChange, path, disabled = false }: Pro
       label={label}
       as="gas"
       written={gasText(value)}
-      placeholder="Ar+18CO2"
+      placeholder={t`Ar+18CO2`}
       path={path}
       disabled={disabled}
       onEmpty={() => onChange(null)}

@@ -21,7 +21,18 @@ type Props = {
 }
 
 /** A name typed freely, or picked from what it may mean. */
-export function PickField({ label, path, value, placeholder, disabled = false, error, picks, onAsk, onType, onPick }: Props) {
+export function PickField({
+  label,
+  path,
+  value,
+  placeholder,
+  disabled = false,
+  error,
+  picks,
+  onAsk,
+  onType,
+  onPick,
+}: Props) {
   const [asking, setAsking] = useState(false)
   const shown = asking ? picks : []
   return (
@@ -53,9 +64,17 @@ export function PickField({ label, path, value, placeholder, disabled = false, e
           }}
         />
         {shown.length > 0 && (
-          <ComboboxOptions anchor="bottom start" modal={false} className="panel z-50 max-h-72 w-96 max-w-[92vw] overflow-auto py-1 text-[13px] focus:outline-none">
+          <ComboboxOptions
+            anchor="bottom start"
+            modal={false}
+            className="panel z-50 max-h-72 w-96 max-w-[92vw] overflow-auto py-1 text-[13px] focus:outline-none"
+          >
             {shown.map((one) => (
-              <ComboboxOption key={one.key} value={one.key} className="flex justify-between gap-3 px-3 py-1 data-focus:bg-accent-soft">
+              <ComboboxOption
+                key={one.key}
+                value={one.key}
+                className="flex justify-between gap-3 px-3 py-1 data-focus:bg-accent-soft"
+              >
                 <span className="min-w-0">
                   <b>{one.main}</b> <span className="text-steel2">{one.sub}</span>
                 </span>

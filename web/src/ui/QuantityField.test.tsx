@@ -13,8 +13,17 @@ afterEach(() => vi.unstubAllGlobals())
 function Travel({ start = { min: 200, max: 300 } as Range | null, onChange = (value: Range | null) => void value }) {
   const [value, setValue] = useState(start)
   return (
-    <QuantityField mode="range" label="Travel" kind="travel" path="passes.0.travel_mm_min" value={value}
-      onChange={(next) => { setValue(next); onChange(next) }} />
+    <QuantityField
+      mode="range"
+      label="Travel"
+      kind="travel"
+      path="passes.0.travel_mm_min"
+      value={value}
+      onChange={(next) => {
+        setValue(next)
+        onChange(next)
+      }}
+    />
   )
 }
 
@@ -94,7 +103,10 @@ it('a late answer never changes a newer text', async () => {
   await waitFor(() => expect(replies).toHaveLength(1))
   await userEvent.type(field, '5')
   await waitFor(() => expect(replies).toHaveLength(2))
-  const answer = (value: number) => new Response(JSON.stringify({ min: value, max: value, understood: '' }), { headers: { 'Content-Type': 'application/json' } })
+  const answer = (value: number) =>
+    new Response(JSON.stringify({ min: value, max: value, understood: '' }), {
+      headers: { 'Content-Type': 'application/json' },
+    })
   replies[1]?.(answer(15))
   await waitFor(() => expect(changed).toHaveBeenLastCalledWith({ min: 15, max: 15 }))
   replies[0]?.(answer(1))

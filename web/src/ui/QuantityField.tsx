@@ -1,7 +1,7 @@
 import { useId, type KeyboardEvent } from 'react'
 
 import type { DialCalibration, Range } from '../api/types'
-import { useUnits } from '../app/units'
+import { useUnits } from '../session/units'
 import { numberText, plainNumbers, rangeText, unitOf } from '../domain/quantity'
 import { useReading, type ReadResult } from './useReading'
 
@@ -20,8 +20,8 @@ type Common = {
   hideUnit?: boolean
   /** The note floats over what is below instead of moving it. */
   floating?: boolean
-  /** At the bench a plain number is taken while the server is away. */
-  bench?: boolean
+  /** At the booth a plain number is taken while the server is away. */
+  booth?: boolean
   /** The machine's wire feed dial, so that "dial 4.5" is read. */
   feedDial?: DialCalibration | null | undefined
   onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void
@@ -39,7 +39,8 @@ type RangeProps = Common & {
 
 /** A quantity, typed as people say it, shown in the person's unit with the other beside it. */
 export function QuantityField(props: ValueProps | RangeProps) {
-  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit, floating, bench, feedDial } = props
+  const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit, floating, booth, feedDial } =
+    props
   const units = useUnits()
   const id = useId()
   const found = units.kind(kind)
@@ -50,7 +51,7 @@ export function QuantityField(props: ValueProps | RangeProps) {
     ...(metal ? { metal } : {}),
     ...(feedDial ? { feedDial } : {}),
     onEmpty: () => props.onChange(null),
-    readAway: bench
+    readAway: booth
       ? (text) => {
           const read = plainNumbers(text, found, units.system)
           if (!read || (props.mode !== 'range' && read.min !== read.max)) return null
@@ -63,7 +64,8 @@ export function QuantityField(props: ValueProps | RangeProps) {
       } else if (result.value != null) props.onChange(result.value, result)
     },
   })
-  const stored = props.mode === 'range' ? props.value : props.value == null ? null : { min: props.value, max: props.value }
+  const stored =
+    props.mode === 'range' ? props.value : props.value == null ? null : { min: props.value, max: props.value }
   const written = stored ? rangeText(stored, found, units.system) : ''
   const other = units.system === 'si' ? 'us' : 'si'
   const echo =
@@ -110,7 +112,9 @@ export function QuantityField(props: ValueProps | RangeProps) {
           onKeyDown={onKeyDown}
         />
         {!hideUnit && !bare && (
-          <span className={`shrink-0 text-steel2 ${big ? 'w-16 text-[15px]' : 'w-10 text-[12px]'}`}>{unitOf(found, units.system)}</span>
+          <span className={`shrink-0 text-steel2 ${big ? 'w-16 text-[15px]' : 'w-10 text-[12px]'}`}>
+            {unitOf(found, units.system)}
+          </span>
         )}
       </div>
       {(problem ?? echo) && (

@@ -1,7 +1,7 @@
 import { useId } from 'react'
 
 import type { BalanceDial } from '../api/types'
-import { useUnits } from '../app/units'
+import { useUnits } from '../session/units'
 import { useReading, type ReadAs, type ReadResult } from './useReading'
 
 type Props = {
@@ -20,7 +20,19 @@ type Props = {
 }
 
 /** A line that the core reads: a gas, a cup, a background, a balance. What was typed stays until it is understood. */
-export function ReadField({ label, as, written, onRead, onEmpty, path, disabled, placeholder, peakA, dial, unit }: Props) {
+export function ReadField({
+  label,
+  as,
+  written,
+  onRead,
+  onEmpty,
+  path,
+  disabled,
+  placeholder,
+  peakA,
+  dial,
+  unit,
+}: Props) {
   const id = useId()
   const { system } = useUnits()
   const reading = useReading({ kind: 'flow', as, system, peakA, dial, onEmpty, onRead })
@@ -53,7 +65,11 @@ export function ReadField({ label, as, written, onRead, onEmpty, path, disabled,
         {unit && <span className="w-10 shrink-0 text-[12px] text-steel2">{unit}</span>}
       </div>
       {note && (
-        <div id={`${id}-note`} role={reading.error ? 'alert' : undefined} className={`mt-0.5 text-[12px] ${reading.error ? 'text-breach' : 'text-steel2'}`}>
+        <div
+          id={`${id}-note`}
+          role={reading.error ? 'alert' : undefined}
+          className={`mt-0.5 text-[12px] ${reading.error ? 'text-breach' : 'text-steel2'}`}
+        >
           {note}
         </div>
       )}

@@ -1,5 +1,5 @@
 import type { Drawing } from '../api/types'
-import { useUnits } from '../app/units'
+import { useUnits } from '../session/units'
 import { temper } from '../domain/temper'
 
 type Props = {
@@ -13,7 +13,12 @@ type Props = {
   fit?: boolean
 }
 
-const FILLS: Record<string, string> = { member: 'url(#hatch)', discard: 'url(#hatch)', strip: 'var(--color-panel)', spare: 'var(--color-rail)' }
+const FILLS: Record<string, string> = {
+  member: 'url(#hatch)',
+  discard: 'url(#hatch)',
+  strip: 'var(--color-panel)',
+  spare: 'var(--color-rail)',
+}
 
 /** The joint's section to scale. Beads carry their heat as a temper colour. */
 export function SectionDrawing({ drawing, heat, lit, onLight, onPick, welded, fit = false }: Props) {

@@ -1,3 +1,4 @@
+import { Trans } from '@lingui/react/macro'
 import type { Citation } from '../api/types'
 import { PROVENANCE } from '../domain/words'
 
@@ -14,7 +15,9 @@ export function Sources({ citations }: { citations: readonly Citation[] }) {
   return (
     <details className="mt-0.5 text-[11.5px] text-steel2">
       <summary>
-        {first} · {others.length} more
+        <Trans>
+          {first} · {others.length} more
+        </Trans>
       </summary>
       {others.map((line) => (
         <p key={line}>{line}</p>

@@ -1,13 +1,14 @@
+import { t } from '@lingui/core/macro'
 import type { Finding } from '../api/types'
 
 export type Mark = 'breach' | 'caution' | 'holds' | 'unknown' | 'outside'
 
 export const MARK_WORDS: Record<Mark, string> = {
-  breach: 'nonconformity',
-  caution: 'caution',
-  holds: 'holds',
-  unknown: 'unknown',
-  outside: 'outside this code',
+  breach: t`nonconformity`,
+  caution: t`caution`,
+  holds: t`holds`,
+  unknown: t`unknown`,
+  outside: t`outside this code`,
 }
 
 const COLOURS: Record<Mark, string> = {

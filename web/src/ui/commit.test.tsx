@@ -12,9 +12,17 @@ afterEach(() => vi.unstubAllGlobals())
 function Form({ onSave }: { onSave: (value: number | null) => void }) {
   const [value, setValue] = useState<number | null>(null)
   return (
-    <form id="f" onSubmit={(event) => { event.preventDefault(); if (!showWrong(event.currentTarget)) onSave(value) }}>
+    <form
+      id="f"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (!showWrong(event.currentTarget)) onSave(value)
+      }}
+    >
       <QuantityField label="Length" kind="length" value={value} onChange={setValue} />
-      <button type="button" onClick={() => commitAndSubmit('f')}>Save</button>
+      <button type="button" onClick={() => commitAndSubmit('f')}>
+        Save
+      </button>
     </form>
   )
 }

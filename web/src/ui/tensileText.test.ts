@@ -1,9 +1,13 @@
 import { expect, it } from 'vitest'
 
-import type { Units } from '../app/units'
+import type { Units } from '../session/units'
 import { tensileText } from './tensileText'
 
-const units = (system: 'si' | 'us') => ({ system, value: (mpa: number) => (system === 'si' ? String(mpa) : (mpa / 6.894757).toFixed(1)) }) as unknown as Units
+const units = (system: 'si' | 'us') =>
+  ({
+    system,
+    value: (mpa: number) => (system === 'si' ? String(mpa) : (mpa / 6.894757).toFixed(1)),
+  }) as unknown as Units
 
 it.each([
   [{ tensile_mpa: 490, tensile_ksi: 70 }, 'us', '70'],

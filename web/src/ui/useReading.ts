@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro'
 import { useCallback, useEffect, useRef, useState } from 'react'
 
 import { Refusal, api, unwrap } from '../api/client'
@@ -72,7 +73,20 @@ export function useReading({ kind, as, system, metal, peakA, dial, feedDial, onR
       }
       try {
         const result = await unwrap(
-          api.POST('/api/read', { body: { text: typed, kind, as_: as, system, metal: metal ?? null, ...(JSON.parse(about) as { peak_a: number | null; dial: BalanceDial | null; feed_dial: DialCalibration | null }) } }),
+          api.POST('/api/read', {
+            body: {
+              text: typed,
+              kind,
+              as_: as,
+              system,
+              metal: metal ?? null,
+              ...(JSON.parse(about) as {
+                peak_a: number | null
+                dial: BalanceDial | null
+                feed_dial: DialCalibration | null
+              }),
+            },
+          }),
         )
         if (mine !== latest.current) return
         take(result)
@@ -87,7 +101,7 @@ export function useReading({ kind, as, system, metal, peakA, dial, feedDial, onR
         }
         setPending(false)
         setUnderstood(null)
-        setError(problem instanceof Refusal ? problem.message : 'Not understood.')
+        setError(problem instanceof Refusal ? problem.message : t`Not understood.`)
         if (problem instanceof Refusal && problem.passing) setUnanswered({ typed })
       }
     },

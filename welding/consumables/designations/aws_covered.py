@@ -7,14 +7,18 @@ from dataclasses import replace
 
 from welding.consumables.designations.model import Decoded, RefusedError, Token, read_from
 from welding.consumables.designations.text import options, rows, split_hydrogen, table
+from welding.language import tr, tr_noop
 
 _SHAPE = re.compile(r"^E(60|70|80|90|100|110|120)(\d\d)(M1?)?(?:-(.+))?$")
 _BEGINNING = re.compile(r"^E(?:60|70|80|90|100|110|120)\d\d(?!\d)")
 _STAINLESS = re.compile(r"^E((?:\d{3,4}[A-Z]*)|16-8-2|33-31)(?:-(\d\d))?$")
 _POSITIONS = {
-    "1": ("all", "all positions"),
-    "2": ("flat-horizontal", "flat, and horizontal fillets"),
-    "4": ("flat-horizontal-overhead-vertical-down", "flat, horizontal, overhead, vertical downwards"),
+    "1": ("all", tr_noop("all positions")),
+    "2": ("flat-horizontal", tr_noop("flat, and horizontal fillets")),
+    "4": (
+        "flat-horizontal-overhead-vertical-down",
+        tr_noop("flat, horizontal, overhead, vertical downwards"),
+    ),
 }
 _POLARITIES = {
     "10": ("DCEP",),
@@ -29,11 +33,11 @@ _POLARITIES = {
 }
 _LOW_HYDROGEN = ("15", "16", "18", "45")
 _USABILITY = {
-    "15": (("DCEP",), "all", "lime, DCEP only"),
-    "16": (("AC", "DCEP"), "all", "rutile with potassium"),
-    "17": (("AC", "DCEP"), "all", "rutile with more silica"),
-    "26": (("AC", "DCEP"), "flat-horizontal", "heavy covering, high deposition"),
-    "25": (("DCEP",), "flat-horizontal", "heavy lime covering, older editions"),
+    "15": (("DCEP",), "all", tr_noop("lime, DCEP only")),
+    "16": (("AC", "DCEP"), "all", tr_noop("rutile with potassium")),
+    "17": (("AC", "DCEP"), "all", tr_noop("rutile with more silica")),
+    "26": (("AC", "DCEP"), "flat-horizontal", tr_noop("heavy covering, high deposition")),
+    "25": (("DCEP",), "flat-horizontal", tr_noop("heavy lime covering, older editions")),
 }
 
 
@@ -51,7 +55,9 @@ def covered(text: str) -> Decoded | None:
     body, hydrogen, moisture = split_hydrogen(text)
     match = _SHAPE.match(body)
     if not match:
-        raise RefusedError(f"{text} is no class of A5.1 or A5.5", (body[:5], body.replace(" ", "-")))
+        raise RefusedError(
+            tr("{text} is no class of A5.1 or A5.5", text=text), (body[:5], body.replace(" ", "-"))
+        )
     strength, covering, military, suffix = match.groups()
     name = f"E{strength}{covering}{military or ''}{f'-{suffix}' if suffix else ''}"
     if name in rows("a5_1"):
@@ -62,7 +68,13 @@ def covered(text: str) -> Decoded | None:
         decoded = _low_alloy(strength, covering, military)
     elif suffix and f"E{strength}{covering}" in rows("a5_1") and suffix in ("1", "M"):
         raise RefusedError(
-            f"-{suffix} does not exist for E{strength}{covering}", (f"E{strength}{covering}", "E7018-1")
+            tr(
+                "-{suffix} does not exist for E{strength}{covering}",
+                suffix=suffix,
+                strength=strength,
+                covering=covering,
+            ),
+            (f"E{strength}{covering}", "E7018-1"),
         )
     elif suffix:
         decoded = _low_alloy(strength, covering, suffix)
@@ -70,14 +82,23 @@ def covered(text: str) -> Decoded | None:
         raise RefusedError(*_without_suffix(strength, covering))
     if (hydrogen or moisture) and not decoded.low_hydrogen:
         raise RefusedError(
-            f"a hydrogen mark stands on low-hydrogen coverings only, and E{strength}{covering} is none",
+            tr(
+                "a hydrogen mark stands on low-hydrogen coverings only, and E{strength}{covering} is none",
+                strength=strength,
+                covering=covering,
+            ),
             (name,),
         )
     tokens = [*decoded.meaning]
     if hydrogen:
-        tokens.append(Token(f"H{hydrogen:g}", f"at most {hydrogen:g} ml hydrogen in 100 g of deposit"))
+        tokens.append(
+            Token(
+                f"H{hydrogen:g}",
+                tr("at most {hydrogen:g} ml hydrogen in 100 g of deposit", hydrogen=hydrogen),
+            )
+        )
     if moisture:
-        tokens.append(Token("R", "covering resists moisture"))
+        tokens.append(Token("R", tr("covering resists moisture")))
     mark = (f" H{hydrogen:g}" if hydrogen else "") + ("R" if moisture else "")
     return replace(
         decoded,
@@ -92,12 +113,19 @@ def _without_suffix(strength: str, covering: str) -> tuple[str, tuple[str, ...]]
         near = tuple(
             f"E70{covering}-{suffix}" for suffix in ("A1", "P1", "G") if _pair(suffix, "70", covering)
         )
-        return f"E70{covering} exists only with a suffix of A5.5", near
+        return tr("E70{covering} exists only with a suffix of A5.5", covering=covering), near
     if strength in ("60", "70"):
-        return f"E{strength}{covering} is no class of A5.1", (f"E{strength}18", f"E{strength}{covering}")
+        return tr("E{strength}{covering} is no class of A5.1", strength=strength, covering=covering), (
+            f"E{strength}18",
+            f"E{strength}{covering}",
+        )
     usual = ("C3", "B2", "C1", "B3", "D2", "M", "G")
     return (
-        f"A5.5 always has a suffix for the deposit behind E{strength}{covering}",
+        tr(
+            "A5.5 always has a suffix for the deposit behind E{strength}{covering}",
+            strength=strength,
+            covering=covering,
+        ),
         tuple(
             f"E{strength}{covering}{'' if suffix == 'M' else '-'}{suffix}"
             for suffix in usual
@@ -114,14 +142,23 @@ def _pair(suffix: str, strength: str, covering: str) -> bool:
 def _carbon(name: str, strength: str, covering: str) -> Decoded:
     row, source = rows("a5_1")[name], table("a5_1")
     tokens = [
-        Token("E", "covered electrode"),
-        Token(strength, f"tensile strength at least {strength} ksi, {row['tensile_mpa']} MPa"),
-        Token(covering, f"{_POSITIONS[covering[0]][1]}; {row['covering']}; {options(row['polarities'])}"),
+        Token("E", tr("covered electrode")),
+        Token(
+            strength,
+            tr(
+                "tensile strength at least {strength} ksi, {row} MPa",
+                strength=strength,
+                row=row["tensile_mpa"],
+            ),
+        ),
+        Token(covering, f"{tr(_POSITIONS[covering[0]][1])}; {row['covering']}; {options(row['polarities'])}"),
     ]
     if name.endswith("-1"):
-        tokens.append(Token("-1", f"tougher: {row['impact_j']} J at {row['impact_c']} °C"))
+        tokens.append(
+            Token("-1", tr("tougher: {row} J at {row2} °C", row=row["impact_j"], row2=row["impact_c"]))
+        )
     if name.endswith("M"):
-        tokens.append(Token("M", "military type: yield in a band"))
+        tokens.append(Token("M", tr("military type: yield in a band")))
     return Decoded(
         valid=True,
         designation=name,
@@ -138,7 +175,7 @@ def _carbon(name: str, strength: str, covering: str) -> Decoded:
         impact_j=row.get("impact_j"),
         impact_c=row.get("impact_c"),
         low_hydrogen=row["low_hydrogen"],
-        notes=("vertical welds upwards only",) if covering in ("15", "16", "18") else (),
+        notes=(tr("vertical welds upwards only"),) if covering in ("15", "16", "18") else (),
         sources=read_from(source),
     )
 
@@ -149,7 +186,11 @@ def _low_alloy(strength: str, covering: str, suffix: str) -> Decoded:
         wire = suffix in ("NI1", "NI2", "NI3")
         suffixes = ("C3", "C1") if wire else ("G",)
         near = tuple(f"E{strength}{covering}-{one}" for one in suffixes)
-        why = "is a suffix of wire; covered electrodes say C1, C2 or C3" if wire else "is no suffix of A5.5"
+        why = (
+            tr("is a suffix of wire; covered electrodes say C1, C2 or C3")
+            if wire
+            else tr("is no suffix of A5.5")
+        )
         raise RefusedError(f"{suffix.replace('NI', 'Ni')} {why}", near)
     shown = str(row["suffix"])
     joined = shown if shown in ("M", "M1") else f"-{shown}"
@@ -161,7 +202,12 @@ def _low_alloy(strength: str, covering: str, suffix: str) -> Decoded:
             if s == strength or c == covering
         )
         raise RefusedError(
-            f"{shown} exists at {options(row['strengths'])} ksi with covering {options(row['coverings'])}",
+            tr(
+                "{shown} exists at {options} ksi with covering {options2}",
+                shown=shown,
+                options=options(row["strengths"]),
+                options2=options(row["coverings"]),
+            ),
             near,
         )
     low = covering in _LOW_HYDROGEN
@@ -169,6 +215,7 @@ def _low_alloy(strength: str, covering: str, suffix: str) -> Decoded:
     if strength == "70":
         tensile = row.get("tensile_at_70_mpa", tensile)
     where, words = _POSITIONS[covering[0]]
+    words = tr(words)
     polarities: tuple[str, ...] = ("DCEP",) if shown in ("M", "M1") else _POLARITIES[covering]
     return Decoded(
         valid=True,
@@ -178,8 +225,8 @@ def _low_alloy(strength: str, covering: str, suffix: str) -> Decoded:
         process="111",
         processes=("111",),
         meaning=(
-            Token("E", "covered electrode"),
-            Token(strength, f"tensile strength at least {tensile} MPa"),
+            Token("E", tr("covered electrode")),
+            Token(strength, tr("tensile strength at least {tensile} MPa", tensile=tensile)),
             Token(covering, f"{words}; {options(list(polarities))}"),
             Token(shown, f"{row['deposit']}; {row['condition']}"),
         ),
@@ -205,20 +252,23 @@ def covered_stainless(text: str) -> Decoded | None:
             near = {"304": "E308-16", "304L": "E308L-16", "321": "E347-16"}.get(alloy)
             base = alloy.removesuffix("LSI") + "L" if alloy.endswith("LSI") else alloy.removesuffix("SI")
             raise RefusedError(
-                f"there is no covered electrode {alloy}", (near or f"E{base}-16", f"E{base}-17")
+                tr("there is no covered electrode {alloy}", alloy=alloy),
+                (near or f"E{base}-16", f"E{base}-17"),
             )
         return None
     shown = str(row["alloy"])
     if usability is None:
         raise RefusedError(
-            "the usability suffix is missing: -15, -16, -17 or -26",
+            tr("the usability suffix is missing: -15, -16, -17 or -26"),
             (f"E{shown}-16", f"E{shown}-17", f"E{shown}-15"),
         )
     if usability not in _USABILITY:
         raise RefusedError(
-            f"-{usability} is no usability of A5.4: -15, -16, -17 and -26 are", (f"E{shown}-16",)
+            tr("-{usability} is no usability of A5.4: -15, -16, -17 and -26 are", usability=usability),
+            (f"E{shown}-16",),
         )
     polarities, positions, words = _USABILITY[usability]
+    words = tr(words)
     return Decoded(
         valid=True,
         designation=f"E{shown}-{usability}",
@@ -227,13 +277,13 @@ def covered_stainless(text: str) -> Decoded | None:
         process="111",
         processes=("111",),
         meaning=(
-            Token("E", "covered electrode"),
-            Token(shown, f"alloy {shown}"),
+            Token("E", tr("covered electrode")),
+            Token(shown, tr("alloy {shown}", shown=shown)),
             Token(f"-{usability}", words),
         ),
         polarities=polarities,
         positions=positions,
         tensile_mpa=row.get("tensile_mpa"),
-        notes=("all positions up to 4.0 mm; larger flat and horizontal",) if positions == "all" else (),
+        notes=(tr("all positions up to 4.0 mm; larger flat and horizontal"),) if positions == "all" else (),
         sources=read_from(table("a5_4")),
     )

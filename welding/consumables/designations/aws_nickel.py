@@ -6,6 +6,7 @@ import re
 
 from welding.consumables.designations.model import Decoded, RefusedError, Token, read_from
 from welding.consumables.designations.text import rows, table
+from welding.language import tr
 
 _SHAPE = re.compile(r"^(ER|E)NI[A-Z]*-\w+$|^E?R?NI")
 
@@ -32,7 +33,7 @@ def nickel(text: str) -> Decoded | None:
         near = [one for one in known if one.upper().removeprefix("ER").removeprefix("E").startswith(stem)]
         # The same prefix and the same elements first.
         near.sort(key=lambda one: (one.upper().rstrip("0123456789-") != text.rstrip("0123456789-"), one))
-        raise RefusedError(f"{text} is no nickel class known here", tuple(near))
+        raise RefusedError(tr("{text} is no nickel class known here", text=text), tuple(near))
     covered = row["kind"] == "covered"
     name = str(row["class"])
     if row["kind"] == "cored":
@@ -46,7 +47,7 @@ def nickel(text: str) -> Decoded | None:
         process="111" if covered else "131",
         processes=("111",) if covered else ("131", "141"),
         meaning=(
-            Token(prefix, "covered electrode" if covered else "electrode or rod"),
+            Token(prefix, tr("covered electrode") if covered else tr("electrode or rod")),
             Token(name.removeprefix(prefix), str(row["words"])),
         ),
         polarities=(("AC", "DCEP") if name in _ALSO_AC else ("DCEP",)) if covered else ("DCEP", "DCEN"),
@@ -54,7 +55,7 @@ def nickel(text: str) -> Decoded | None:
         shielding="none" if covered else "gas",
         positions="all",
         tensile_mpa=row.get("tensile_mpa"),
-        notes=() if covered else ("DCEP for 131, DCEN for 141",),
+        notes=() if covered else (tr("DCEP for 131, DCEN for 141"),),
         sources=read_from(table("a5_11_14")),
     )
 
@@ -71,7 +72,7 @@ def _cored(name: str, words: str, tensile_mpa: float | None) -> Decoded:
         meaning=(
             Token("E", "electrode"),
             Token(name[1:].split("T")[0], words),
-            Token(f"T{name.split('T')[-1]}", "cored, CO2" if co2 else "cored, argon with CO2"),
+            Token(f"T{name.split('T')[-1]}", tr("cored, CO2") if co2 else tr("cored, argon with CO2")),
         ),
         polarities=("DCEP",),
         gases=("C1",) if co2 else ("M21",),

@@ -8,6 +8,7 @@ from typing import Any
 
 from welding.consumables.designations.model import Decoded, RefusedError, Token, read_from
 from welding.consumables.designations.text import rows, split_hydrogen, table
+from welding.language import tr
 
 _STEEL = re.compile(r"^(ER|E)(\d{2,3})(S|C)-(.+)$")
 _STAINLESS = re.compile(r"^(ER|EQ|EC)(\d{3,4}[A-Z]*|16-8-2|19-10H|33-31)(?:-(.+))?$")
@@ -33,15 +34,15 @@ def steel_wire(text: str) -> Decoded | None:
     body, hydrogen, moisture = split_hydrogen(text)
     match = _STEEL.match(body)
     if not match or moisture:
-        raise RefusedError(f"{text} is no class of A5.18 or A5.28", (body,))
+        raise RefusedError(tr("{text} is no class of A5.18 or A5.28", text=text), (body,))
     prefix, strength, kind, tail = match.groups()
     if kind == "S" and prefix == "E":
-        raise RefusedError("solid wire begins with ER", (f"ER{strength}S-{tail}",))
+        raise RefusedError(tr("solid wire begins with ER"), (f"ER{strength}S-{tail}",))
     if kind == "C" and prefix == "ER":
-        raise RefusedError("metal-cored wire begins with E, not with ER", (f"E{strength}C-{tail}",))
+        raise RefusedError(tr("metal-cored wire begins with E, not with ER"), (f"E{strength}C-{tail}",))
     notes: list[str] = []
     if strength in ("48", "49"):
-        notes.append(f"{strength} is the metric spelling of 70")
+        notes.append(tr("{strength} is the metric spelling of 70", strength=strength))
         strength = "70"
     name = f"{prefix}{strength}{kind}-{tail}"
     carbon, alloy = rows("a5_18").get(name), rows("a5_28").get(name)
@@ -49,24 +50,32 @@ def steel_wire(text: str) -> Decoded | None:
         raise RefusedError(*_not_a_class(prefix, strength, kind, tail))
     row: Any = carbon or alloy
     if name == "ER70S-G":
-        notes.append("a class of A5.28 too: ask which is meant")
+        notes.append(tr("a class of A5.28 too: ask which is meant"))
     solid = row["kind"] == "solid"
     last = name[-1] if not solid and name[-1] in "CM" else ""
     gases = {"C": (GAS_C,), "M": (GAS_M,)}.get(last, ())
     shown = str(row["class"])
     tensile = row.get("tensile_mpa") or rows("aws_tensile")[strength]["tensile_mpa"]
     tokens = [
-        Token(prefix, "electrode or rod" if solid else "electrode"),
-        Token(strength, f"tensile strength at least {tensile} MPa"),
+        Token(prefix, tr("electrode or rod") if solid else "electrode"),
+        Token(strength, tr("tensile strength at least {tensile} MPa", tensile=tensile)),
         Token(kind, "solid" if solid else "metal-cored"),
         Token(shown.partition("-")[2], str(row["deposit"])),
     ]
     if last:
         tokens.append(
-            Token(last, "classified with CO2" if last == "C" else "classified with 75 to 80 % Ar, rest CO2")
+            Token(
+                last,
+                tr("classified with CO2") if last == "C" else tr("classified with 75 to 80 % Ar, rest CO2"),
+            )
         )
     if hydrogen:
-        tokens.append(Token(f"H{hydrogen:g}", f"at most {hydrogen:g} ml hydrogen in 100 g of deposit"))
+        tokens.append(
+            Token(
+                f"H{hydrogen:g}",
+                tr("at most {hydrogen:g} ml hydrogen in 100 g of deposit", hydrogen=hydrogen),
+            )
+        )
     source = table("a5_18") if carbon else table("a5_28")
     return Decoded(
         valid=True,
@@ -86,7 +95,7 @@ def steel_wire(text: str) -> Decoded | None:
         impact_j=row.get("impact_j"),
         impact_c=row.get("impact_c"),
         hydrogen_ml_100g=hydrogen,
-        notes=(*notes, *(("DCEP for 135, DCEN for 141",) if solid else ())),
+        notes=(*notes, *((tr("DCEP for 135, DCEN for 141"),) if solid else ())),
         sources=read_from(source, table("aws_tensile")),
     )
 
@@ -94,7 +103,7 @@ def steel_wire(text: str) -> Decoded | None:
 def _not_a_class(prefix: str, strength: str, kind: str, tail: str) -> tuple[str, tuple[str, ...]]:
     start = f"{prefix}{strength}{kind}-"
     if kind == "C" and tail in ("3", "6"):
-        return f"the gas letter C or M is missing behind {start}{tail}", (
+        return tr("the gas letter C or M is missing behind {start}{tail}", start=start, tail=tail), (
             f"{start}{tail}C",
             f"{start}{tail}M",
         )
@@ -102,8 +111,12 @@ def _not_a_class(prefix: str, strength: str, kind: str, tail: str) -> tuple[str,
     near = [one for one in known if one.upper().endswith(f"{kind}-{tail}")]
     near += [one for one in known if one.upper().startswith(start)]
     if not near:
-        return f"{strength} is no strength of A5.18 or A5.28", (f"{prefix}70{kind}-{tail}",)
-    return f"{start}{tail} is no class of A5.18 or A5.28", tuple(dict.fromkeys(near))
+        return tr("{strength} is no strength of A5.18 or A5.28", strength=strength), (
+            f"{prefix}70{kind}-{tail}",
+        )
+    return tr("{start}{tail} is no class of A5.18 or A5.28", start=start, tail=tail), tuple(
+        dict.fromkeys(near)
+    )
 
 
 def stainless_wire(text: str) -> Decoded | None:
@@ -116,20 +129,24 @@ def stainless_wire(text: str) -> Decoded | None:
     if row is None:
         if alloy in _BASE_METALS:
             raise RefusedError(
-                f"{alloy} is a base metal and no filler; it is welded with {_BASE_METALS[alloy]}",
+                tr(
+                    "{alloy} is a base metal and no filler; it is welded with {base_metals}",
+                    alloy=alloy,
+                    base_metals=_BASE_METALS[alloy],
+                ),
                 (f"{prefix}{_BASE_METALS[alloy]}",),
             )
         return None
     shown = str(row["alloy"])
     if suffix:
         covered = suffix in ("15", "16", "17", "26")
-        why = "is a suffix of covered electrodes" if covered else "means nothing behind a bare wire"
+        why = tr("is a suffix of covered electrodes") if covered else tr("means nothing behind a bare wire")
         raise RefusedError(
             f"-{suffix} {why}", (f"{prefix}{shown}", f"E{shown}-{suffix}" if covered else f"{prefix}{shown}")
         )
     cored = prefix == "EC"
     if cored and not row["composite"]:
-        raise RefusedError(f"EC{shown} is no metal-cored class known here", (f"ER{shown}",))
+        raise RefusedError(tr("EC{shown} is no metal-cored class known here", shown=shown), (f"ER{shown}",))
     product = {"ER": "solid wire or rod", "EQ": "strip", "EC": "metal-cored wire"}[prefix]
     processes = {"ER": ("135", "141"), "EQ": ("12",), "EC": ("138",)}[prefix]
     return Decoded(
@@ -139,11 +156,14 @@ def stainless_wire(text: str) -> Decoded | None:
         product=product,
         process=processes[0],
         processes=processes,
-        meaning=(Token(prefix, product), Token(shown, f"alloy {shown}{_grade(shown)}")),
+        meaning=(
+            Token(prefix, tr(product)),
+            Token(shown, tr("alloy {shown}{grade}", shown=shown, grade=_grade(shown))),
+        ),
         polarities=("DCEP", "DCEN") if prefix == "ER" else ("DCEP",),
         shielding="none" if prefix == "EQ" else "gas",
         positions="all" if prefix != "EQ" else "",
-        notes=("the standard sets the chemistry only: no strength, impact or position",),
+        notes=(tr("the standard sets the chemistry only: no strength, impact or position"),),
         sources=read_from(table("a5_9")),
     )
 
@@ -151,11 +171,11 @@ def stainless_wire(text: str) -> Decoded | None:
 def _grade(alloy: str) -> str:
     words = []
     if "LSi" in alloy or alloy.endswith("Si"):
-        words.append("more silicon, wets better")
+        words.append(tr("more silicon, wets better"))
     if "L" in alloy[3:]:
-        words.append("low carbon")
+        words.append(tr("low carbon"))
     if alloy.endswith("H"):
-        words.append("higher carbon, for heat")
+        words.append(tr("higher carbon, for heat"))
     return f": {', '.join(words)}" if words else ""
 
 
@@ -173,9 +193,11 @@ def aluminium_wire(text: str) -> Decoded | None:
     if row is None and not cast:
         if alloy[0] in "12345678" and len(alloy) >= 4 and alloy in rows("a5_9"):
             return None
-        raise RefusedError(f"{alloy} is no filler alloy of A5.10", ("ER4043", "ER5356"))
+        raise RefusedError(tr("{alloy} is no filler alloy of A5.10", alloy=alloy), ("ER4043", "ER5356"))
     if suffix:
-        raise RefusedError(f"-{suffix} means nothing behind an aluminium filler", (f"{prefix}{alloy}",))
+        raise RefusedError(
+            tr("-{suffix} means nothing behind an aluminium filler", suffix=suffix), (f"{prefix}{alloy}",)
+        )
     return replace(
         _aluminium(row, alloy, "AWS A5.10", f"{prefix}{alloy}"),
         product="rod" if prefix == "R" else "solid wire or rod",
@@ -185,11 +207,15 @@ def aluminium_wire(text: str) -> Decoded | None:
 
 
 def _aluminium(row: Any, alloy: str, system: str, name: str) -> Decoded:
-    words = f"{row['family']} alloy, {row['symbol']}" if row else "casting alloy, rod only"
-    notes = ["never CO2 or oxygen in the gas", "DCEP for 131, AC for 141"]
+    words = (
+        tr("{row} alloy, {row2}", row=row["family"], row2=row["symbol"])
+        if row
+        else tr("casting alloy, rod only")
+    )
+    notes = [tr("never CO2 or oxygen in the gas"), tr("DCEP for 131, AC for 141")]
     magnesium = row.get("magnesium_percent") if row else None
     if magnesium and magnesium > 3:
-        notes.append("over 3 % Mg: not for service above 65 °C (stress corrosion)")
+        notes.append(tr("over 3 % Mg: not for service above 65 °C (stress corrosion)"))
     return Decoded(
         valid=True,
         designation=name,
@@ -214,14 +240,17 @@ def iso_aluminium(text: str) -> Decoded | None:
         return None
     if not match[1]:
         raise RefusedError(
-            f"behind S stands Al and the alloy's number, not {match[2]}", ("S Al 4043", "S Al 5356")
+            tr("behind S stands Al and the alloy's number, not {match}", match=match[2]),
+            ("S Al 4043", "S Al 5356"),
         )
     row = rows("aluminium_fillers").get(match[2])
     if row is None:
-        raise RefusedError(f"{match[2]} is no filler alloy of ISO 18273", ("S Al 4043", "S Al 5356"))
+        raise RefusedError(
+            tr("{match} is no filler alloy of ISO 18273", match=match[2]), ("S Al 4043", "S Al 5356")
+        )
     if match[3] and match[3].replace(".", ",") != str(row["symbol"]).upper():
         raise RefusedError(
-            f"{row['alloy']} is {row['symbol']} and not {match[3]}",
+            tr("{row} is {row2} and not {match}", row=row["alloy"], row2=row["symbol"], match=match[3]),
             (f"S Al {row['alloy']} ({row['symbol']})",),
         )
     symbol = f" ({row['symbol']})" if match[3] else ""
@@ -242,7 +271,8 @@ def copper_wire(text: str) -> Decoded | None:
             if str(one["class"]).upper().startswith(text[:6])
         ]
         raise RefusedError(
-            f"{text} is no class of A5.7: the group letter behind the elements decides", tuple(near)
+            tr("{text} is no class of A5.7: the group letter behind the elements decides", text=text),
+            tuple(near),
         )
     return Decoded(
         valid=True,
@@ -251,12 +281,12 @@ def copper_wire(text: str) -> Decoded | None:
         product="solid wire or rod",
         process="131",
         processes=("131", "141"),
-        meaning=(Token("ER", "electrode or rod"), Token(str(row["class"])[2:], str(row["words"]))),
+        meaning=(Token("ER", tr("electrode or rod")), Token(str(row["class"])[2:], str(row["words"]))),
         polarities=("DCEP", "DCEN", "AC"),
         gases=("I1", "I2", "I3"),
         shielding="gas",
         positions="all",
-        notes=("DCEP for 131, DCEN for 141, AC for aluminium bronze",),
+        notes=(tr("DCEP for 131, DCEN for 141, AC for aluminium bronze"),),
         sources=read_from(table("a5_7")),
     )
 
@@ -267,7 +297,7 @@ def _copper_electrode(text: str) -> Decoded:
         near = [
             str(one["class"]) for one in rows("a5_6").values() if str(one["class"]).upper()[:4] == text[:4]
         ]
-        raise RefusedError(f"{text} is no class of A5.6 known here", tuple(near))
+        raise RefusedError(tr("{text} is no class of A5.6 known here", text=text), tuple(near))
     return Decoded(
         valid=True,
         designation=str(row["class"]),
@@ -275,7 +305,7 @@ def _copper_electrode(text: str) -> Decoded:
         product="covered electrode",
         process="111",
         processes=("111",),
-        meaning=(Token("E", "covered electrode"), Token(str(row["class"])[1:], str(row["words"]))),
+        meaning=(Token("E", tr("covered electrode")), Token(str(row["class"])[1:], str(row["words"]))),
         polarities=("DCEP",),
         shielding="none",
         positions="all",

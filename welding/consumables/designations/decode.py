@@ -20,6 +20,7 @@ from welding.consumables.designations import (
 )
 from welding.consumables.designations.model import Decoded, RefusedError
 from welding.consumables.designations.text import LONGEST, normalised, rows
+from welding.language import tr
 
 _FAMILIES: tuple[Callable[[str], Decoded | None], ...] = (
     submerged.aws_submerged,
@@ -64,10 +65,12 @@ def decode(text: str) -> Decoded:
     """
     shown = text.strip()[:LONGEST]
     if len(text.strip()) > LONGEST:
-        return _refused(shown, f"{len(text.strip())} characters are too many for a designation", ())
+        return _refused(
+            shown, tr("{count} characters are too many for a designation", count=len(text.strip())), ()
+        )
     clean = normalised(text)
     if not clean:
-        return _refused(shown, "nothing was typed", ())
+        return _refused(shown, tr("nothing was typed"), ())
     try:
         for family in _FAMILIES:
             found = family(clean)
@@ -76,8 +79,8 @@ def decode(text: str) -> Decoded:
     except RefusedError as refusal:
         return _refused(shown, refusal.reason, refusal.near)
     if _SYSTEM_B.match(clean):
-        return _refused(shown, "this looks like ISO system B, which is not known here yet", ())
-    return _refused(shown, f"{shown} is no designation known here", ())
+        return _refused(shown, tr("this looks like ISO system B, which is not known here yet"), ())
+    return _refused(shown, tr("{shown} is no designation known here", shown=shown), ())
 
 
 def _with_ksi(found: Decoded) -> Decoded:
@@ -92,7 +95,9 @@ def _refused(text: str, reason: str, near: tuple[str, ...]) -> Decoded:
     valid = [one for one in wanted if _is_valid(one)]
     found = valid or difflib.get_close_matches(normalised(text), _known(), n=3, cutoff=0.72)
     suggestions = tuple(dict.fromkeys(found))[:MOST_SUGGESTIONS]
-    hint = f"; did you mean {' or '.join(suggestions)}?" if suggestions else ""
+    hint = (
+        tr("; did you mean {suggestions}?", suggestions=tr(" or ").join(suggestions)) if suggestions else ""
+    )
     return Decoded(valid=False, designation=text, reason=reason + hint, suggestions=suggestions)
 
 

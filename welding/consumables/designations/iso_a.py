@@ -9,6 +9,7 @@ from welding.consumables.designations.iso_wire import rod, stainless_wire, wire
 from welding.consumables.designations.iso_words import Words
 from welding.consumables.designations.model import Decoded, RefusedError
 from welding.consumables.designations.text import rows
+from welding.language import tr
 
 _DOCUMENTS = "14341|17632|2560|636|14343|17633|3581|16834|18275|18276|3580|21952"
 _DOCUMENT = re.compile(rf"^ISO ({_DOCUMENTS})-A[- ]?")
@@ -28,7 +29,9 @@ def system_a(text: str) -> Decoded | None:
     first = re.match(r"^([GWTEPSBL]) (.+)$", body)
     if not first:
         if document:
-            raise RefusedError(f"behind {document[0].strip(' -')} stands G, T, E, W, P, S, B or L")
+            raise RefusedError(
+                tr("behind {strip} stands G, T, E, W, P, S, B or L", strip=document[0].strip(" -"))
+            )
         return None
     letter, rest = first.groups()
     if letter == "S" and rest.startswith("AL"):
@@ -44,7 +47,8 @@ def system_a(text: str) -> Decoded | None:
         )
         near = (f"{letter} {found['symbol']}",) if found and letter != "T" else ()
         raise RefusedError(
-            f"{number} is a number of AWS and of system B; system A writes the composition", near
+            tr("{number} is a number of AWS and of system B; system A writes the composition", number=number),
+            near,
         )
     words = Words(rest)
     if letter in "TE":

@@ -11,10 +11,11 @@ from welding.consumables.designations.aws_nickel import nickel
 from welding.consumables.designations.aws_wire import copper_wire
 from welding.consumables.designations.model import Decoded, RefusedError, Token, read_from
 from welding.consumables.designations.text import rows, table
+from welding.language import tr, tr_noop
 
 _SHAPE = re.compile(r"^(?:ISO (?:18274|14172|24373)[- ]?)?(S|B|E) ?(NI|CU) ?(\d{4}[A-Z]?)(?: ?\((.+)\))?$")
 _SYSTEMS = {("NI", True): "ISO 14172", ("NI", False): "ISO 18274", ("CU", False): "ISO 24373"}
-_PREFIXES = {"S": "solid wire or rod", "B": "strip", "E": "covered electrode"}
+_PREFIXES = {"S": tr_noop("solid wire or rod"), "B": "strip", "E": tr_noop("covered electrode")}
 
 
 def iso_nonferrous(text: str) -> Decoded | None:
@@ -36,15 +37,26 @@ def iso_nonferrous(text: str) -> Decoded | None:
     column = "electrode" if prefix == "E" else "wire"
     known = [f"{prefix} {one['symbol']}" for one in rows("iso_nonferrous").values() if one.get(column)]
     if system is None:
-        raise RefusedError("no ISO name of covered copper electrodes is known here; A5.6 has", ("ECuSn-A",))
+        raise RefusedError(
+            tr("no ISO name of covered copper electrodes is known here; A5.6 has"), ("ECuSn-A",)
+        )
     if row is None or not row.get(column):
         near = tuple(one for one in known if one.startswith(f"{prefix} {metal} {number[:2]}"))
-        raise RefusedError(f"{prefix} {metal} {number} is no symbol of {system} known here", near)
+        raise RefusedError(
+            tr(
+                "{prefix} {metal} {number} is no symbol of {system} known here",
+                prefix=prefix,
+                metal=metal,
+                number=number,
+                system=system,
+            ),
+            near,
+        )
     _same_chemistry(row, prefix, chemical)
     read: Callable[[str], Decoded | None] = nickel if base == "NI" else copper_wire
     found = read(str(row[column]).upper())
     if found is None:
-        raise RefusedError(f"{row['symbol']} is not known here", ())
+        raise RefusedError(tr("{row} is not known here", row=row["symbol"]), ())
     shown = f"{prefix} {row['symbol']} ({row['chemical']})"
     return replace(
         found,
@@ -52,8 +64,11 @@ def iso_nonferrous(text: str) -> Decoded | None:
         same_as=found.designation,
         system=system,
         meaning=(
-            Token(prefix, _PREFIXES[prefix]),
-            Token(str(row["symbol"]), f"{row['chemical']}; as {found.designation}"),
+            Token(prefix, tr(_PREFIXES[prefix])),
+            Token(
+                str(row["symbol"]),
+                tr("{row}; as {designation}", row=row["chemical"], designation=found.designation),
+            ),
         ),
         sources=read_from(table("iso_nonferrous")),
     )
@@ -62,6 +77,11 @@ def iso_nonferrous(text: str) -> Decoded | None:
 def _same_chemistry(row: Mapping[str, Any], prefix: str, chemical: str | None) -> None:
     if chemical and chemical.replace(".", ",").replace(" ", "") != str(row["chemical"]).upper():
         raise RefusedError(
-            f"{row['symbol']} is {row['chemical']} and not {chemical}",
+            tr(
+                "{row} is {row2} and not {chemical}",
+                row=row["symbol"],
+                row2=row["chemical"],
+                chemical=chemical,
+            ),
             (f"{prefix} {row['symbol']} ({row['chemical']})",),
         )

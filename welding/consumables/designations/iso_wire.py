@@ -17,6 +17,7 @@ from welding.consumables.designations.iso_words import (
 )
 from welding.consumables.designations.model import Decoded, RefusedError, Token, read_from
 from welding.consumables.designations.text import rows, table
+from welding.language import tr
 
 
 def stainless_wire(letter: str, row: Any) -> Decoded:
@@ -29,7 +30,7 @@ def stainless_wire(letter: str, row: Any) -> Decoded:
         "B": ("strip", "122"),
         "L": ("wire for laser", "52"),
     }[letter]
-    cousin = f", near AWS {row['aws']}" if row.get("aws") else ""
+    cousin = tr(", near AWS {row}", row=row["aws"]) if row.get("aws") else ""
     return Decoded(
         valid=True,
         designation=f"{letter} {row['symbol']}",
@@ -37,14 +38,17 @@ def stainless_wire(letter: str, row: Any) -> Decoded:
         product=product,
         process=process,
         processes=(process,),
-        meaning=(Token(letter, product), Token(str(row["symbol"]), f"nominal Cr, Ni, Mo{cousin}")),
+        meaning=(
+            Token(letter, tr(product)),
+            Token(str(row["symbol"]), tr("nominal Cr, Ni, Mo{cousin}", cousin=cousin)),
+        ),
         polarities={"G": ("DCEP",), "W": ("DCEN",)}.get(letter, ()),
         gases=("I1",) if letter == "W" else (),
         shielding="gas" if letter in "GWP" else "none",
         positions="all" if letter in "GW" else "",
         tensile_mpa=row.get("tensile_mpa"),
         yield_mpa=row.get("yield_mpa"),
-        notes=("strengths are informative",) if row.get("tensile_mpa") else (),
+        notes=(tr("strengths are informative"),) if row.get("tensile_mpa") else (),
         sources=read_from(table("iso_14343")),
     )
 
@@ -53,7 +57,7 @@ def _symbol(words: Words, near: tuple[str, ...]) -> str:
     said = words.take()
     row = rows("iso_wire").get(said) or rows("iso_wire").get(re.sub(r"^[GW](?=\d|Z)", "", said))
     if row is None:
-        raise RefusedError(f"{said or 'nothing'} is no wire symbol of system A", near)
+        raise RefusedError(tr("{value} is no wire symbol of system A", value=said or tr("nothing")), near)
     words.tokens.append(Token(str(row["symbol"]), str(row["words"])))
     return str(row["symbol"])
 
@@ -64,7 +68,7 @@ def wire(words: Words) -> Decoded:
     Raises:
         RefusedError: It is no class.
     """
-    words.tokens.append(Token("G", "solid wire, gas-shielded"))
+    words.tokens.append(Token("G", tr("solid wire, gas-shielded")))
     if _is_creep(words):
         return _creep(words, "G")
     if words.peek() in rows("iso_strength_high"):
@@ -77,7 +81,7 @@ def wire(words: Words) -> Decoded:
             common,
             designation=f"G {symbol}",
             meaning=tuple(words.tokens),
-            notes=("the wire alone: strength and impact are those of no weld metal",),
+            notes=(tr("the wire alone: strength and impact are those of no weld metal"),),
         )
     strength, impact, gases = read_strength(words), read_impact(words), read_gas_mark(words)
     symbol = _symbol(words, near)
@@ -91,7 +95,7 @@ def rod(words: Words) -> Decoded:
     Raises:
         RefusedError: It is no class.
     """
-    words.tokens.append(Token("W", "rod for TIG"))
+    words.tokens.append(Token("W", tr("rod for TIG")))
     if _is_creep(words):
         return _creep(words, "W")
     if words.peek() in rows("iso_strength_high"):
@@ -103,10 +107,10 @@ def rod(words: Words) -> Decoded:
         return replace(common, designation=f"W {symbol}", meaning=tuple(words.tokens))
     strength, impact = read_strength(words), read_impact(words)
     if words.peek() in GASES:
-        raise RefusedError("a TIG rod has no gas mark: argon is implied", near)
+        raise RefusedError(tr("a TIG rod has no gas mark: argon is implied"), near)
     _symbol(words, near)
     if HYDROGEN.match(words.peek()):
-        raise RefusedError("a TIG rod has no hydrogen mark", near)
+        raise RefusedError(tr("a TIG rod has no hydrogen mark"), near)
     words.done(near)
     return weld_metal(common, words, strength, impact)
 
@@ -135,10 +139,12 @@ def _high(words: Words, letter: str) -> Decoded:
     said = words.take()
     row = rows("iso_alloy_high").get(said)
     if row is None or "wire" not in row["products"]:
-        raise RefusedError(f"{said or 'nothing'} is no alloy of ISO 16834 known here", near)
-    words.tokens.append(Token(str(row["symbol"]), "agreed" if said == "Z" else "nominal composition"))
+        raise RefusedError(
+            tr("{value} is no alloy of ISO 16834 known here", value=said or tr("nothing")), near
+        )
+    words.tokens.append(Token(str(row["symbol"]), "agreed" if said == "Z" else tr("nominal composition")))
     if words.peek() == "T":
-        words.tokens.append(Token(words.take(), "tested after stress relief"))
+        words.tokens.append(Token(words.take(), tr("tested after stress relief")))
     words.done(near)
     source = read_from(table("iso_strength_high"), table("iso_alloy_high"))
     return weld_metal(
@@ -160,6 +166,6 @@ def _creep(words: Words, letter: str) -> Decoded:
         meaning=tuple(words.tokens),
         tensile_mpa=row["tensile_mpa"],
         yield_mpa=row["yield_mpa"],
-        notes=("strength after heat treatment",),
+        notes=(tr("strength after heat treatment"),),
         sources=read_from(table("iso_creep")),
     )

@@ -8,6 +8,7 @@ from typing import Any
 
 from welding.consumables.designations.model import Decoded, RefusedError, Token
 from welding.consumables.designations.text import options, rows
+from welding.language import tr, tr_noop
 
 IMPACTS = {"Z": None, "A": 20, "0": 0, **{str(n): -10 * n for n in range(2, 11)}}
 GASES = {
@@ -19,11 +20,11 @@ GASES = {
 }
 NO_GAS = ("N", "NO")
 POSITIONS = {
-    "1": ("all", "all positions"),
-    "2": ("all-but-vertical-down", "all positions but vertical downwards"),
-    "3": ("flat-horizontal", "flat butt, flat and horizontal fillet"),
-    "4": ("flat", "flat butt and flat fillet"),
-    "5": ("flat-horizontal-vertical-down", "vertical downwards, and as 3"),
+    "1": ("all", tr_noop("all positions")),
+    "2": ("all-but-vertical-down", tr_noop("all positions but vertical downwards")),
+    "3": ("flat-horizontal", tr_noop("flat butt, flat and horizontal fillet")),
+    "4": ("flat", tr_noop("flat butt and flat fillet")),
+    "5": ("flat-horizontal-vertical-down", tr_noop("vertical downwards, and as 3")),
 }
 HYDROGEN = re.compile(r"^H(\d{1,2})$")
 
@@ -46,7 +47,7 @@ class Words:
     def done(self, near: tuple[str, ...]) -> None:
         """Refuse what is left over."""
         if self.left:
-            raise RefusedError(f"{' '.join(self.left)} is not expected at the end", near)
+            raise RefusedError(tr("{left} is not expected at the end", left=" ".join(self.left)), near)
 
 
 def read_strength(words: Words, *, high: bool = False) -> Any:
@@ -58,10 +59,18 @@ def read_strength(words: Words, *, high: bool = False) -> Any:
     if row is None:
         known = options([key for key in rows("iso_strength") if key.isdigit()])
         raise RefusedError(
-            f"{said or 'nothing'} is no strength of system A: {known} are", ("G 42 4 M21 3Si1",)
+            tr("{value} is no strength of system A: {known} are", value=said or tr("nothing"), known=known),
+            ("G 42 4 M21 3Si1",),
         )
     words.tokens.append(
-        Token(said, f"yield at least {row['yield_mpa']} MPa, tensile at least {row['tensile_mpa']} MPa")
+        Token(
+            said,
+            tr(
+                "yield at least {row} MPa, tensile at least {row2} MPa",
+                row=row["yield_mpa"],
+                row2=row["tensile_mpa"],
+            ),
+        )
     )
     return row
 
@@ -71,10 +80,15 @@ def read_impact(words: Words) -> int | None:
     said = words.take()
     if said not in IMPACTS:
         raise RefusedError(
-            f"{said or 'nothing'} is no impact mark of system A: Z, A, 0 and 2 to 10 are (1 does not exist)"
+            tr(
+                "{value} is no impact mark of system A: Z, A, 0 and 2 to 10 are (1 does not exist)",
+                value=said or tr("nothing"),
+            )
         )
     at = IMPACTS[said]
-    words.tokens.append(Token(said, "no impact requirement" if at is None else f"47 J at {at} °C"))
+    words.tokens.append(
+        Token(said, tr("no impact requirement") if at is None else tr("47 J at {at} °C", at=at))
+    )
     return at
 
 
@@ -86,8 +100,14 @@ def read_hydrogen(words: Words) -> float | None:
     said = words.take()
     if match[1] not in ("5", "10", "15"):
         aws = match[1] in ("4", "8", "16")
-        raise RefusedError(f"{said} is {'a mark of AWS' if aws else 'no mark'}; ISO has H5, H10 and H15")
-    words.tokens.append(Token(said, f"at most {match[1]} ml hydrogen in 100 g of deposit"))
+        raise RefusedError(
+            tr(
+                "{said} is {value}; ISO has H5, H10 and H15",
+                said=said,
+                value=tr("a mark of AWS") if aws else tr("no mark"),
+            )
+        )
+    words.tokens.append(Token(said, tr("at most {match} ml hydrogen in 100 g of deposit", match=match[1])))
     return float(match[1])
 
 
@@ -95,11 +115,13 @@ def read_gas_mark(words: Words) -> tuple[str, ...]:
     """Group of gas it was classified with; empty for Z."""
     said = words.take()
     if said not in GASES and said != "Z":
-        raise RefusedError(f"{said or 'nothing'} is no gas mark: C1, M12, M20, M21 … are")
+        raise RefusedError(tr("{value} is no gas mark: C1, M12, M20, M21 … are", value=said or tr("nothing")))
     words.tokens.append(
         Token(
             said,
-            "agreed gas" if said == "Z" else f"classified with a gas of group {GASES[said]} (ISO 14175)",
+            tr("agreed gas")
+            if said == "Z"
+            else tr("classified with a gas of group {gases} (ISO 14175)", gases=GASES[said]),
         )
     )
     return () if said == "Z" else (GASES[said],)

@@ -8,6 +8,7 @@ from typing import Any
 from welding.consumables.designations.iso_words import Words, read_hydrogen, read_impact
 from welding.consumables.designations.model import Decoded, RefusedError, Sources, Token, read_from
 from welding.consumables.designations.text import rows, split_hydrogen, table
+from welding.language import tr
 
 _CLASS = re.compile(r"^F(S?)(1[0-3]|43|48|55|62|69|76|83|90|[6-9])(TW)?([APT])(Z|\d{1,2})(?:-(.+))?$")
 _METRIC = {"43": "6", "48": "7", "55": "8", "62": "9", "69": "10", "76": "11", "83": "12", "90": "13"}
@@ -45,7 +46,9 @@ def aws_submerged(text: str) -> Decoded | None:
     """
     alone = rows("a5_17").get(text)
     if alone is not None:
-        notes = ("the electrode alone: strength and impact are those of a flux and an electrode together",)
+        notes = (
+            tr("the electrode alone: strength and impact are those of a flux and an electrode together"),
+        )
         return _decoded(
             str(alone["class"]),
             "AWS A5.17",
@@ -62,22 +65,38 @@ def aws_submerged(text: str) -> Decoded | None:
     )
     match = _CLASS.match(body)
     if not match or moisture:
-        raise RefusedError(f"{text} is no class of A5.17 or A5.23", ("F7A2-EM12K", "F8A4-ENi1-Ni1"))
+        raise RefusedError(
+            tr("{text} is no class of A5.17 or A5.23", text=text), ("F7A2-EM12K", "F8A4-ENi1-Ni1")
+        )
     crushed, number, two_run, condition, impact, wire = match.groups()
     if not wire:
-        raise RefusedError(f"behind {body} stands the electrode, as in {body}-EM12K", (f"{body}-EM12K",))
+        raise RefusedError(
+            tr("behind {body} stands the electrode, as in {body}-EM12K", body=body), (f"{body}-EM12K",)
+        )
     metric = number in _METRIC
     strength = rows("aws_submerged")[_METRIC.get(number, number)]
     tokens = [
-        Token(f"F{crushed}", "flux, crushed slag in it" if crushed else "flux"),
-        Token(number, f"tensile strength at least {strength['tensile_mpa']} MPa"),
-        Token(condition, "tested as welded" if condition == "A" else "tested after heat treatment"),
+        Token(f"F{crushed}", tr("flux, crushed slag in it") if crushed else "flux"),
+        Token(number, tr("tensile strength at least {strength} MPa", strength=strength["tensile_mpa"])),
+        Token(condition, tr("tested as welded") if condition == "A" else tr("tested after heat treatment")),
     ]
     impact_c = None if impact == "Z" else _impact_c(int(impact), metric)
-    tokens.append(Token(impact, "no impact requirement" if impact_c is None else f"27 J at {impact_c:g} °C"))
+    tokens.append(
+        Token(
+            impact,
+            tr("no impact requirement")
+            if impact_c is None
+            else tr("27 J at {impact_c:g} °C", impact_c=impact_c),
+        )
+    )
     carbon, spelled, product = _electrode(wire, tokens)
     if hydrogen:
-        tokens.append(Token(f"H{hydrogen:g}", f"at most {hydrogen:g} ml hydrogen in 100 g of deposit"))
+        tokens.append(
+            Token(
+                f"H{hydrogen:g}",
+                tr("at most {hydrogen:g} ml hydrogen in 100 g of deposit", hydrogen=hydrogen),
+            )
+        )
     source = read_from(table("a5_17" if carbon else "a5_23"), table("aws_submerged"))
     return _decoded(
         body.removesuffix(wire) + spelled + (f"-H{hydrogen:g}" if hydrogen else ""),
@@ -117,13 +136,13 @@ def _electrode(wire: str, tokens: list[Token]) -> tuple[bool, str, str]:
     carbon_wire = rows("a5_17").get(f"E{parts[0]}{parts[1]}")
     if (first is None and carbon_wire is None) or last is None:
         raise RefusedError(
-            f"{wire} is no electrode of A5.17, and none of A5.23 with its weld metal behind it",
+            tr("{wire} is no electrode of A5.17, and none of A5.23 with its weld metal behind it", wire=wire),
             ("F7A2-EM12K", "F8A4-ENi1-Ni1"),
         )
     named = first if first is not None else carbon_wire
     tokens += [
         Token(_spelled(parts[0], parts[1], first), str(named["words"] if named else "")),
-        Token(str(last["symbol"]), f"weld metal {last['words']}"),
+        Token(str(last["symbol"]), tr("weld metal {last}", last=last["words"])),
     ]
     nuclear = "N" if (parts[2] or "").endswith("N") and not str(last["symbol"]).endswith("N") else ""
     return False, f"{tokens[-2].text}-{last['symbol']}{nuclear}", _kind(wire)
@@ -151,7 +170,7 @@ def iso_submerged(text: str) -> Decoded | None:
     body = re.sub(r"^ISO (?:14171|26304)-A[- ]?", "", text)
     alone = rows("iso_submerged_wire").get(body)
     if alone is not None:
-        notes = ("the wire alone: strength and impact are those of a flux and a wire together",)
+        notes = (tr("the wire alone: strength and impact are those of a flux and a wire together"),)
         return _decoded(
             str(alone["symbol"]),
             "ISO 14171-A",
@@ -163,26 +182,36 @@ def iso_submerged(text: str) -> Decoded | None:
     if not re.match(r"^S (?:3[58]|[4-9]\d|[2-5]T) ", body):
         return None
     words = Words(body.removeprefix("S "))
-    words.tokens.append(Token("S", "wire and flux for submerged arc"))
+    words.tokens.append(Token("S", tr("wire and flux for submerged arc")))
     said = words.take()
     high = rows("iso_strength").get(said) is None
     strength = rows("iso_strength_high" if high else "iso_strength").get(said)
     if strength is None:
-        raise RefusedError(f"{said} is no strength of system A", ("S 42 2 AB S2",))
+        raise RefusedError(tr("{said} is no strength of system A", said=said), ("S 42 2 AB S2",))
     words.tokens.append(
         Token(
             said,
-            f"yield at least {strength['yield_mpa']} MPa, tensile at least {strength['tensile_mpa']} MPa",
+            tr(
+                "yield at least {strength} MPa, tensile at least {strength2} MPa",
+                strength=strength["yield_mpa"],
+                strength2=strength["tensile_mpa"],
+            ),
         )
     )
     impact = read_impact(words)
     flux = rows("iso_14174").get(words.peek())
     if flux is None:
-        raise RefusedError(f"{words.peek() or 'nothing'} is no type of flux of ISO 14174", ("S 46 3 AB S2",))
-    words.tokens.append(Token(words.take(), f"flux {flux['words']}"))
+        raise RefusedError(
+            tr("{value} is no type of flux of ISO 14174", value=words.peek() or tr("nothing")),
+            ("S 46 3 AB S2",),
+        )
+    words.tokens.append(Token(words.take(), tr("flux {flux}", flux=flux["words"])))
     wire = rows("iso_submerged_wire").get(words.peek())
     if wire is None:
-        raise RefusedError(f"{words.peek() or 'nothing'} is no wire of ISO 14171 or 26304", ("S 46 3 AB S2",))
+        raise RefusedError(
+            tr("{value} is no wire of ISO 14171 or 26304", value=words.peek() or tr("nothing")),
+            ("S 46 3 AB S2",),
+        )
     words.take()
     words.tokens.append(Token(str(wire["symbol"]), str(wire["words"])))
     hydrogen = read_hydrogen(words)
@@ -221,9 +250,9 @@ def flux_class(text: str) -> Decoded | None:
     use, made, kind, rest = match.groups()
     row = rows("iso_14174").get(kind)
     if row is None:
-        raise RefusedError(f"{kind} is no type of flux of ISO 14174", ("S A AB 1 67 AC H5",))
+        raise RefusedError(tr("{kind} is no type of flux of ISO 14174", kind=kind), ("S A AB 1 67 AC H5",))
     tokens = [
-        Token(use, "submerged arc" if use == "S" else "electroslag"),
+        Token(use, tr("submerged arc") if use == "S" else "electroslag"),
         Token(made, {"F": "fused", "A": "agglomerated", "M": "mixed"}[made]),
         Token(kind, str(row["words"])),
     ]
@@ -232,14 +261,21 @@ def flux_class(text: str) -> Decoded | None:
     words.left = rest.split()
     if words.peek() in ("1", "2", "2B", "3", "4"):
         said = words.take()
-        tokens.append(Token(said, "for unalloyed and low-alloy steel" if said == "1" else f"class {said}"))
+        tokens.append(
+            Token(
+                said,
+                tr("for unalloyed and low-alloy steel") if said == "1" else tr("class {said}", said=said),
+            )
+        )
     if re.fullmatch(r"\d{2,3}", words.peek()):
-        tokens.append(Token(words.take(), "gain and loss of Si and Mn"))
+        tokens.append(Token(words.take(), tr("gain and loss of Si and Mn")))
     polarities: tuple[str, ...] = ()
     if words.peek() in ("DC", "AC"):
         said = words.take()
         polarities = ("DCEP", "AC") if said == "AC" else ("DCEP",)
-        tokens.append(Token(said, "alternating and direct current" if said == "AC" else "direct current"))
+        tokens.append(
+            Token(said, tr("alternating and direct current") if said == "AC" else tr("direct current"))
+        )
     hydrogen = read_hydrogen(words)
     words.done(("S A AB 1 67 AC H5",))
     found = _decoded(

@@ -10,6 +10,7 @@ from typing import Any
 from welding.codebook.book import by_book
 from welding.codebook.table import Table, load_table
 from welding.consumables.designations.model import RefusedError
+from welding.language import tr
 
 PACKAGE = "welding.consumables.designations"
 LONGEST = 80
@@ -55,11 +56,20 @@ def split_hydrogen(text: str) -> tuple[str, float | None, bool]:
     if match[1] not in ("2", "4", "8", "16"):
         iso = match[1] in ("5", "10", "15")
         raise RefusedError(
-            f"H{match[1]} is {'a mark of ISO' if iso else 'no mark'}; AWS has H4, H8 and H16", (rest,)
+            tr(
+                "H{match} is {value}; AWS has H4, H8 and H16",
+                match=match[1],
+                value=tr("a mark of ISO") if iso else tr("no mark"),
+            ),
+            (rest,),
         )
     return rest, float(match[1]), bool(match[2])
 
 
 def options(values: list[str]) -> str:
     """``a, b and c``."""
-    return values[0] if len(values) == 1 else f"{', '.join(values[:-1])} and {values[-1]}"
+    return (
+        values[0]
+        if len(values) == 1
+        else tr("{values} and {values2}", values=", ".join(values[:-1]), values2=values[-1])
+    )

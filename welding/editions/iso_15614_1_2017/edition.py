@@ -19,6 +19,7 @@ from welding.editions.iso_15614_1_2017.rules.ranges import range_items
 from welding.editions.iso_15614_1_2017.rules.test_plan import test_plan
 from welding.finding import Finding
 from welding.heat.energy import ISO_TR_18491
+from welding.language import tr
 from welding.metals.grouping import ISO_TR_15608
 
 LEVELS = Citation(
@@ -40,10 +41,10 @@ def draft_findings(draft: Draft) -> Iterator[Finding]:
                 rule="metal.group",
                 verdict="undecided",
                 path=f"base_metals.{index}.groups.iso_15608",
-                title="Stated group against the grade's",
-                message=f"{against}: until that is settled nothing is covered.",
-                limit="one group",
-                remedy="Correct the group, or the name of the metal.",
+                title=tr("Stated group against the grade's"),
+                message=tr("{against}: until that is settled nothing is covered.", against=against),
+                limit=tr("one group"),
+                remedy=tr("Correct the group, or the name of the metal."),
                 citations=(ISO_TR_15608,),
             )
         other = other_part(group_of(draft, metal))
@@ -52,11 +53,15 @@ def draft_findings(draft: Draft) -> Iterator[Finding]:
                 rule="code.scope",
                 verdict="violates",
                 path=f"base_metals.{index}.designation",
-                title=f"{other[1]} applies",
-                message=f"ISO 15614-1 is for steels and nickel alloys; {other[0]} belong to {other[1]}.",
+                title=tr("{other} applies", other=other[1]),
+                message=tr(
+                    "ISO 15614-1 is for steels and nickel alloys; {other} belong to {other2}.",
+                    other=other[0],
+                    other2=other[1],
+                ),
                 actual=metal.designation or "",
-                limit="steels and nickel alloys",
-                remedy=f"Qualify to {other[1]}.",
+                limit=tr("steels and nickel alloys"),
+                remedy=tr("Qualify to {other}.", other=other[1]),
                 citations=(SCOPE,),
             )
     code = draft.procedure.code
@@ -65,10 +70,10 @@ def draft_findings(draft: Draft) -> Iterator[Finding]:
             rule="code.level",
             verdict="undecided",
             path="code.level",
-            title="No level named",
-            message="Level 1 or 2 is not stated; level 2 is taken where none is named.",
-            limit="level 1 or 2",
-            remedy="Name the level.",
+            title=tr("No level named"),
+            message=tr("Level 1 or 2 is not stated; level 2 is taken where none is named."),
+            limit=tr("level 1 or 2"),
+            remedy=tr("Name the level."),
             citations=(LEVELS,),
         )
 
@@ -78,7 +83,9 @@ def _earlier_records(code_id: str) -> tuple[str, Citation] | None:
     row = next((row for row in table.rows if row["row"] == code_id), None)
     if row is None:
         return None
-    return f"such a record counts as level {row['as_level']} once they are", table.citation_of(row)
+    return tr("such a record counts as level {row} once they are", row=row["as_level"]), table.citation_of(
+        row
+    )
 
 
 EDITION = Edition(

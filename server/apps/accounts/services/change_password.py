@@ -10,6 +10,7 @@ from django.http import HttpRequest
 
 from apps.accounts.models import User
 from apps.accounts.services.sign_in import checked
+from welding.language import tr
 
 
 def change_password(request: HttpRequest, user: User, current: str, new: str) -> User:
@@ -21,9 +22,9 @@ def change_password(request: HttpRequest, user: User, current: str, new: str) ->
     """
     found = checked(request, user.username, current)
     if found is None or found.pk != user.pk:
-        raise _at("current", "The present password does not fit: nothing was changed.")
+        raise _at("current", tr("The present password does not fit: nothing was changed."))
     if new == current:
-        raise _at("new", "The new password is the present one.")
+        raise _at("new", tr("The new password is the present one."))
     try:
         validate_password(new, found)
     except ValidationError as error:

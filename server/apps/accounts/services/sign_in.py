@@ -17,6 +17,7 @@ from limits import RateLimitItem
 from apps.accounts import budgets
 from apps.accounts.budgets import ADDRESS, CALLS, DEVICE, NAME, PAIR, forget, give_back, spend, spent
 from apps.accounts.models import User
+from welding.language import tr, tr_noop
 
 log = logging.getLogger("sign-in")
 
@@ -32,7 +33,7 @@ PATIENCE_S = 40
 class ThrottledError(Refusal):
     """Too many failed sign-ins, of this name or from this address."""
 
-    status, type, title = 429, "throttled", "Too many attempts"
+    status, type, title = 429, "throttled", tr_noop("Too many attempts")
 
 
 class BusyError(Refusal):
@@ -83,26 +84,30 @@ def _take(name: str, address: str, device: str) -> _Taken:
     given back when the password fits.
     """
     if not spend(CALLS, "calls", address):
-        raise ThrottledError("Too many sign-ins from this address. Try again in a minute.")
+        raise ThrottledError(tr("Too many sign-ins from this address. Try again in a minute."))
     budgets_of: _Taken = [(PAIR, "pair", name, address)]
     budgets_of += (
         [(DEVICE, "device", device)] if device else [(ADDRESS, "address", address), (NAME, "name", name)]
     )
     for item, *names in budgets_of:
         if spent(item, *names):
-            raise ThrottledError(_SAID[item])
+            raise ThrottledError(tr(_SAID[item]))
     for item, *names in budgets_of:
         if not spend(item, *names):
-            raise ThrottledError(_SAID[item])
+            raise ThrottledError(tr(_SAID[item]))
     return budgets_of
 
 
 _SAID = {
-    PAIR: "Too many failed sign-ins. Try again in 15 minutes, or ask an administrator.",
-    DEVICE: "Too many failed sign-ins from this device. Try again in an hour, or ask an administrator.",
-    ADDRESS: "Too many failed sign-ins from this address. Try again in 15 minutes.",
-    NAME: "Too many failed sign-ins of this name. Sign in on a device that you have used before, or ask an "
-    "administrator to unlock it.",
+    PAIR: tr_noop("Too many failed sign-ins. Try again in 15 minutes, or ask an administrator."),
+    DEVICE: tr_noop(
+        "Too many failed sign-ins from this device. Try again in an hour, or ask an administrator."
+    ),
+    ADDRESS: tr_noop("Too many failed sign-ins from this address. Try again in 15 minutes."),
+    NAME: tr_noop(
+        "Too many failed sign-ins of this name. Sign in on a device that you have used "
+        "before, or ask an administrator to unlock it."
+    ),
 }
 
 
@@ -122,7 +127,7 @@ def _one_of_few() -> Iterator[None]:
     """Hash one of a few at a time, and hold no database connection while waiting for the turn."""
     release_connection()
     if not _AT_A_TIME.acquire(timeout=PATIENCE_S):
-        raise BusyError("The server is busy with other sign-ins. Try again in a moment.")
+        raise BusyError(tr("The server is busy with other sign-ins. Try again in a moment."))
     try:
         yield
     finally:

@@ -14,6 +14,7 @@ from apps.codebook.queries import newest_entries, plain
 from welding.codebook.book import Correction
 from welding.codebook.contents import problem_of
 from welding.documents.corrections import BookCorrections
+from welding.language import tr
 
 
 def say(user: User, number_id: str, said: str, value: Any, reason: str) -> Entry:
@@ -25,11 +26,11 @@ def say(user: User, number_id: str, said: str, value: Any, reason: str) -> Entry
     """
     require(user, Action.CORRECT_BOOK)
     if not reason.strip():
-        raise InvalidError("State the reason.", errors=[_at("reason", "state what was compared", "")])
+        raise InvalidError(tr("State the reason."), errors=[_at("reason", tr("state what was compared"), "")])
     if said == Said.REVERT:
         if number_id not in newest_entries():
             raise InvalidError(
-                "Nothing was said of this number.", errors=[_at("id", "nothing to revert", number_id)]
+                tr("Nothing was said of this number."), errors=[_at("id", tr("nothing to revert"), number_id)]
             )
         return Entry.objects.create(number_id=number_id, said=said, reason=reason.strip(), by=user)
     check(number_id, said, value)
@@ -85,14 +86,14 @@ def take_corrections(user: User, document: BookCorrections) -> int:
             check(one.id, one.action, one.value)
         except InvalidError as error:
             raise InvalidError(
-                f"Entry {index + 1}: {error.detail}",
+                tr("Entry {index}: {detail}", index=index + 1, detail=error.detail),
                 errors=[{**item, "path": f"corrections.{index}.{item['path']}"} for item in error.errors],
             ) from None
         Entry.objects.create(
             number_id=one.id,
             said=one.action,
             value=one.value if one.action == "correct" else None,
-            reason=f"{one.reason} (taken in{f', said by {one.by}' if one.by else ''})",
+            reason=f"{one.reason} (imported{f', said by {one.by}' if one.by else ''})",
             by=user,
         )
         made += 1

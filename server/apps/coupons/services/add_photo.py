@@ -16,6 +16,7 @@ from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import PassLog, PassPhoto
 from apps.coupons.services.hold import held
+from welding.language import tr
 
 LARGEST_BYTES = 15_000_000
 _NOTES = {"exif", "xmp", "XML:com.adobe.xmp", "comment"}
@@ -35,7 +36,7 @@ def add_photo(user: User, row: PassLog, client_id: UUID, data: bytes) -> PassPho
     """
     require(user, Action.LOG_PASS)
     if len(data) > LARGEST_BYTES:
-        raise InvalidError("A photo has at most 15 MB.")
+        raise InvalidError(tr("A photo has at most 15 MB."))
     kept, content_type, ending = _without_place(data)
     digest = hashlib.sha256(kept).hexdigest()
     there = _sent_before(row, client_id, digest)
@@ -61,8 +62,12 @@ def _sent_before(row: PassLog, client_id: UUID, digest: str) -> PassPhoto | None
     there = PassPhoto.objects.select_related("row__coupon").filter(client_id=client_id).first()
     if there is not None and (there.row_id != row.pk or there.sha256 != digest):
         raise ConflictError(
-            f"Another photo has this id already, of pass {there.row.number} of {there.row.coupon.number}. "
-            "This one is not kept: take it again."
+            tr(
+                "Another photo has this id already, of pass {number} of {number2}. This one is "
+                "not kept: take it again.",
+                number=there.row.number,
+                number2=there.row.coupon.number,
+            )
         )
     return there
 
@@ -83,7 +88,7 @@ def _without_place(data: bytes) -> tuple[bytes, str, str]:
                 sink, format=image.format, quality=95, **({"icc_profile": profile} if profile else {})
             )
     except (OSError, SyntaxError, ValueError) as error:
-        raise InvalidError("The photo cannot be read to its end: take it again.") from error
+        raise InvalidError(tr("The photo cannot be read to its end: take it again.")) from error
     return sink.getvalue(), *kind
 
 
@@ -95,6 +100,6 @@ def _type_of(data: bytes) -> tuple[str, str]:
                 image.verify()
                 return TYPES[str(image.format)]
     except (UnidentifiedImageError, OSError, SyntaxError, ValueError, KeyError) as error:
-        raise InvalidError("This is no photo: send JPEG, PNG or WebP.") from error
+        raise InvalidError(tr("This is no photo: send JPEG, PNG or WebP.")) from error
     except (Image.DecompressionBombError, Image.DecompressionBombWarning) as error:
-        raise InvalidError("The photo unpacks to far too many pixels.") from error
+        raise InvalidError(tr("The photo unpacks to far too many pixels.")) from error

@@ -13,6 +13,7 @@ from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.coupons.queries import standing_document
 from apps.coupons.services.hold import held
+from welding.language import tr
 
 
 @transaction.atomic
@@ -34,7 +35,7 @@ def edit_piece(user: User, coupon: Coupon, version: int, change: dict[str, Any])
     coupon.refresh_from_db()
     if not changed:
         raise StaleError(
-            "The coupon was changed in the meantime.",
+            tr("The coupon was changed in the meantime."),
             current={
                 "version": coupon.version,
                 "piece": coupon.piece,

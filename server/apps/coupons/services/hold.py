@@ -5,6 +5,7 @@ from __future__ import annotations
 from api.errors import ConflictError
 
 from apps.coupons.models import Coupon, Status
+from welding.language import tr
 
 
 def held(coupon: Coupon) -> Coupon:
@@ -19,8 +20,11 @@ def held(coupon: Coupon) -> Coupon:
     locked = Coupon.objects.select_for_update().get(pk=coupon.pk)
     if hasattr(locked, "record"):
         raise ConflictError(
-            f"Record {locked.record.number} is signed: its coupon, log and tests no longer change. "
-            "If it is wrong, amend the record."
+            tr(
+                "Record {number} is signed: its coupon, log and tests no longer change. If it is "
+                "wrong, amend the record.",
+                number=locked.record.number,
+            )
         )
     return locked
 
@@ -33,5 +37,7 @@ def held_open(coupon: Coupon) -> Coupon:
     """
     locked = held(coupon)
     if locked.status != Status.WELDING:
-        raise ConflictError(f"The log of {locked.number} is closed. Open it again to change it.")
+        raise ConflictError(
+            tr("The log of {number} is closed. Open it again to change it.", number=locked.number)
+        )
     return locked

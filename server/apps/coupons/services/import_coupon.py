@@ -20,6 +20,7 @@ from apps.procedures.models import Stage
 from apps.procedures.services.import_procedure import import_procedure
 from welding.documents.codec import COUPON, PROCEDURE
 from welding.documents.coupon import Coupon as Document
+from welding.language import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,8 +53,12 @@ def import_coupon(user: User, job: Job, document: Document, as_number: str = "")
         if COUPON.write(coupon_document(there)) == COUPON.write(document):
             return Imported(there, unchanged=True)
         raise ConflictError(
-            f"{number} stands in {job.number} with other contents. Import it under another number.",
-            errors=[{"path": "number", "message": "taken by other contents", "value": number}],
+            tr(
+                "{number} stands in {number2} with other contents. Import it under another number.",
+                number=number,
+                number2=job.number,
+            ),
+            errors=[{"path": "number", "message": tr("taken by other contents"), "value": number}],
         )
     revision = import_procedure(user, job, document.procedure).revision
     if revision.stage == Stage.DRAFT:

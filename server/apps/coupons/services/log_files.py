@@ -29,6 +29,7 @@ from apps.coupons.rows import to_record
 from apps.coupons.services.log_pass import log_pass
 from welding.documents.log_table import COLUMNS, RECKONED, cells_of, known_columns, read_table
 from welding.evaluate.coupon import evaluate_coupon
+from welding.language import tr
 
 Kind = Literal["csv", "xlsx"]
 TYPES: dict[str, str] = {
@@ -87,9 +88,11 @@ def take_log(user: User, coupon: Coupon, data: bytes) -> list[PassLog]:
     """
     require(user, Action.LOG_PASS)
     if len(data) > LARGEST_BYTES:
-        raise InvalidError("A log has at most 2 MB.")
+        raise InvalidError(tr("A log has at most 2 MB."))
     if data.startswith(b"\xd0\xcf\x11\xe0"):
-        raise InvalidError("The workbook is encrypted or of an old kind: save it as XLSX without a password.")
+        raise InvalidError(
+            tr("The workbook is encrypted or of an old kind: save it as XLSX without a password.")
+        )
     records = read_table(_from_xlsx(data) if data.startswith(b"PK") else _from_csv(data))
     standing = {row.number: row for row in coupon.passes.filter(struck=False)}
     taken = []
@@ -133,7 +136,7 @@ def _from_csv(data: bytes) -> Sequence[Sequence[Any]]:
     except UnicodeDecodeError:
         text = data.decode("cp1252", errors="replace")
     if "\x00" in text:
-        raise InvalidError("This is neither CSV nor XLSX.")
+        raise InvalidError(tr("This is neither CSV nor XLSX."))
     # Some programs end a line with a lone carriage return.
     text = text.replace("\r\n", "\n").replace("\r", "\n")
     head = text.split("\n", 1)[0]
@@ -144,9 +147,9 @@ def _from_csv(data: bytes) -> Sequence[Sequence[Any]]:
         )
         rows = [list(row) for row in csv.reader(io.StringIO(text), delimiter=delimiter)]
     except csv.Error as error:
-        raise InvalidError(f"The file cannot be parted into columns: {error}.") from error
+        raise InvalidError(tr("The file cannot be parted into columns: {error}.", error=error)) from error
     if not rows:
-        raise InvalidError("The file is empty.")
+        raise InvalidError(tr("The file is empty."))
     if delimiter == ",":
         return [[_unharmed(cell) for cell in row] for row in rows]
     return [rows[0], *([_point(cell) for cell in row] for row in rows[1:])]
@@ -180,11 +183,11 @@ def _from_xlsx(data: bytes) -> Sequence[Sequence[Any]]:
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as parts:
             if sum(part.file_size for part in parts.infolist()) > LARGEST_UNPACKED:
-                raise InvalidError("The workbook unpacks to more than 20 MB: no log is that long.")
+                raise InvalidError(tr("The workbook unpacks to more than 20 MB: no log is that long."))
             if any(part.flag_bits & 1 for part in parts.infolist()):
-                raise InvalidError("The workbook is encrypted: save it without a password.")
+                raise InvalidError(tr("The workbook is encrypted: save it without a password."))
         book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
         sheet = book.worksheets[0]
         return [list(row) for row in sheet.iter_rows(values_only=True, max_row=1000, max_col=100)]
     except _UNREADABLE as error:
-        raise InvalidError("The workbook cannot be read: is it an XLSX that opens elsewhere?") from error
+        raise InvalidError(tr("The workbook cannot be read: is it an XLSX that opens elsewhere?")) from error

@@ -19,6 +19,7 @@ from welding.documents.codec import PIECE, PROCEDURE
 from welding.documents.coupon import Flag, PassRecord
 from welding.evaluate.fit_up import flags_of, with_flags
 from welding.evaluate.one_pass import evaluate_pass
+from welding.language import in_source_language, tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,9 +71,13 @@ def log_pass(
         other = PassLog.objects.filter(coupon=coupon, number=record.number, struck=False).first()
         who = other.logged_name if other else "someone"
         raise ConflictError(
-            f"Pass {record.number} is in the log already, by {who}. What you typed is kept: give it "
-            "another number, or correct that entry.",
-            errors=[{"path": "number", "message": "logged already", "value": str(record.number)}],
+            tr(
+                "Pass {number} is in the log already, by {who}. What you typed is kept: give it "
+                "another number, or correct that entry.",
+                number=record.number,
+                who=who,
+            ),
+            errors=[{"path": "number", "message": tr("logged already"), "value": str(record.number)}],
             current={"pass": to_plain(other)} if other else None,
         ) from None
 
@@ -102,8 +107,8 @@ def correct_pass(user: User, row: PassLog, version: int, record: PassRecord) -> 
             )
     except IntegrityError:
         raise ConflictError(
-            f"Pass {record.number} is in the log already.",
-            errors=[{"path": "number", "message": "logged already", "value": str(record.number)}],
+            tr("Pass {number} is in the log already.", number=record.number),
+            errors=[{"path": "number", "message": tr("logged already"), "value": str(record.number)}],
         ) from None
     row.refresh_from_db()
     if not changed:
@@ -125,7 +130,8 @@ def strike_pass(user: User, row: PassLog, version: int, reason: str) -> PassLog:
     held_open(row.coupon)
     if not reason.strip():
         raise InvalidError(
-            "Say why the entry is struck.", errors=[{"path": "reason", "message": "say why", "value": ""}]
+            tr("Say why the entry is struck."),
+            errors=[{"path": "reason", "message": tr("say why"), "value": ""}],
         )
     changed = PassLog.objects.filter(pk=row.pk, version=version, struck=False).update(
         struck=True,
@@ -156,9 +162,11 @@ def explain_flag(user: User, row: PassLog, version: int, rule: str, text: str) -
     held(row.coupon)
     record = to_record(row)
     if not text.strip():
-        raise InvalidError("Say what happened.", errors=[{"path": "text", "message": "say it", "value": ""}])
+        raise InvalidError(
+            tr("Say what happened."), errors=[{"path": "text", "message": tr("say it"), "value": ""}]
+        )
     if rule not in {one.rule for one in record.flags}:
-        raise InvalidError(f"Pass {row.number} has no flag {rule}.")
+        raise InvalidError(tr("Pass {number} has no flag {rule}.", number=row.number, rule=rule))
     flags = tuple(
         replace(one, explanation=text.strip(), explained_by=user.shown_name) if one.rule == rule else one
         for one in record.flags
@@ -172,6 +180,7 @@ def explain_flag(user: User, row: PassLog, version: int, rule: str, text: str) -
     return row
 
 
+@in_source_language
 def _flagged(coupon: Coupon, record: PassRecord, before: tuple[Flag, ...]) -> PassRecord:
     """The record with the flags that it earns; those that stood before stay."""
     procedure = PROCEDURE.take(coupon.procedure_document)
@@ -194,8 +203,12 @@ def _sent_before(coupon: Coupon, client_id: UUID, record: PassRecord) -> PassLog
     other = there.version == 1 and replace(to_record(there), flags=()) != replace(record, flags=())
     if there.coupon_id != coupon.pk or other:
         raise ConflictError(
-            f"This entry was sent before as pass {there.number} of {there.coupon.number}, with other values. "
-            "What you typed is kept: correct that entry, or log it anew.",
+            tr(
+                "This entry was sent before as pass {number} of {number2}, with other values. "
+                "What you typed is kept: correct that entry, or log it anew.",
+                number=there.number,
+                number2=there.coupon.number,
+            ),
             current={"pass": to_plain(there)},
         )
     return there
@@ -218,6 +231,6 @@ def _moment(coupon: Coupon, clock: DeviceClock | None) -> dict[str, object]:
 def _stale(row: PassLog) -> None:
     word = "struck" if row.struck else "changed"
     raise StaleError(
-        f"Pass {row.number} was {word} in the meantime.",
+        tr("Pass {number} was {word} in the meantime.", number=row.number, word=word),
         current={"version": row.version, "pass": to_plain(row), "struck": row.struck},
     )

@@ -17,6 +17,7 @@ from apps.jobs.models import Job
 from apps.procedures.models import Revision, Stage
 from welding.documents.codec import PROCEDURE
 from welding.documents.procedure import Procedure as Document
+from welding.language import tr
 
 
 def next_number(job: Job) -> str:
@@ -56,8 +57,8 @@ def start_coupon(user: User, revision: Revision, welder: str = "") -> Coupon:
     document = locked.contents()
     if not document.passes:
         raise InvalidError(
-            "The procedure has no pass yet: add one, then start the coupon.",
-            errors=[{"path": "passes", "message": "add at least one pass", "value": ""}],
+            tr("The procedure has no pass yet: add one, then start the coupon."),
+            errors=[{"path": "passes", "message": tr("add at least one pass"), "value": ""}],
         )
     if locked.stage == Stage.DRAFT:
         locked.stage, locked.frozen_at = Stage.TRIAL, timezone.now()

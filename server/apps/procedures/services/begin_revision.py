@@ -9,6 +9,7 @@ from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.procedures.models import Procedure, Revision
 from apps.procedures.services.columns import columns_of, named
+from welding.language import tr
 
 
 def next_letter(letter: str) -> str:
@@ -37,4 +38,4 @@ def begin_revision(user: User, procedure: Procedure) -> Revision:
                 procedure=procedure, letter=letter, created_by=user, saved_by=user, **columns_of(document)
             )
     except IntegrityError:
-        raise ConflictError(f"{procedure.number} has a draft already.") from None
+        raise ConflictError(tr("{number} has a draft already.", number=procedure.number)) from None

@@ -13,6 +13,7 @@ from apps.jobs.models import Job
 from apps.procedures.models import Procedure, Revision
 from apps.procedures.services.columns import columns_of, named
 from welding.documents.procedure import Procedure as Document
+from welding.language import tr
 
 
 def next_number(job: Job) -> str:
@@ -42,8 +43,8 @@ def create_procedure(user: User, job: Job, document: Document) -> Revision:
             procedure = Procedure.objects.create(job=job, number=number)
     except IntegrityError:
         raise ConflictError(
-            f"{number} stands in {job.number} already.",
-            errors=[{"path": "number", "message": "taken in this job", "value": number}],
+            tr("{number} stands in {number2} already.", number=number, number2=job.number),
+            errors=[{"path": "number", "message": tr("taken in this job"), "value": number}],
         ) from None
     letter = document.revision or ""
     if not re.fullmatch(r"[A-Z]{1,3}", letter):

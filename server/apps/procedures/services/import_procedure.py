@@ -14,6 +14,7 @@ from apps.procedures.services.columns import named
 from apps.procedures.services.create_procedure import create_procedure
 from welding.documents.identity import without_pass_ids
 from welding.documents.procedure import Procedure as Document
+from welding.language import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +51,14 @@ def import_procedure(user: User, job: Job, document: Document, as_number: str = 
     if without_pass_ids(given) == without_pass_ids(found.contents()):
         return Imported(found, unchanged=True)
     raise ConflictError(
-        f"{found.procedure.number} revision {found.letter} stands in {job.number} with other "
-        "contents. Import it under another number.",
-        errors=[{"path": "number", "message": "taken by other contents", "value": found.procedure.number}],
+        tr(
+            "{number} revision {letter} stands in {number2} with other contents. Import it "
+            "under another number.",
+            number=found.procedure.number,
+            letter=found.letter,
+            number2=job.number,
+        ),
+        errors=[
+            {"path": "number", "message": tr("taken by other contents"), "value": found.procedure.number}
+        ],
     )

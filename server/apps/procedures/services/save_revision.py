@@ -14,6 +14,7 @@ from apps.accounts.permissions import Action, require
 from apps.procedures.models import Revision, Stage
 from apps.procedures.services.columns import columns_of, named
 from welding.documents.procedure import Procedure as Document
+from welding.language import tr
 
 
 @transaction.atomic
@@ -36,10 +37,13 @@ def save_revision(user: User, revision: Revision, version: int, document: Docume
     revision.refresh_from_db()
     if revision.stage != Stage.DRAFT:
         raise ConflictError(
-            f"Revision {revision.letter} is frozen: a coupon was started from it. Begin a new revision."
+            tr(
+                "Revision {letter} is frozen: a coupon was started from it. Begin a new revision.",
+                letter=revision.letter,
+            )
         )
     raise StaleError(
-        f"{revision.saved_by.shown_name} saved this draft after you opened it.",
+        tr("{shown_name} saved this draft after you opened it.", shown_name=revision.saved_by.shown_name),
         current={
             "version": revision.version,
             "document": revision.document,

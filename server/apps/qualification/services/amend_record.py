@@ -14,6 +14,7 @@ from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon, PassLog, PassPhoto
 from apps.qualification.models import Amendment, QualificationRecord, Specimen
 from apps.recordings.models import RecordedPass
+from welding.language import tr
 
 
 def amended_number(number: str) -> str:
@@ -37,13 +38,22 @@ def amend_record(user: User, record: QualificationRecord, reason: str) -> Amendm
     record = QualificationRecord.objects.get(pk=record.pk)
     record.document()  # a damaged record is not amended but looked into
     if record.void or record.superseded:
-        raise ConflictError(f"Record {record.number} no longer counts: there is nothing to amend.")
+        raise ConflictError(
+            tr("Record {number} no longer counts: there is nothing to amend.", number=record.number)
+        )
     there = Amendment.objects.filter(of=record).select_related("coupon").first()
     if there is not None:
-        raise ConflictError(f"Record {record.number} is being amended already, as {there.coupon.number}.")
+        raise ConflictError(
+            tr(
+                "Record {number} is being amended already, as {number2}.",
+                number=record.number,
+                number2=there.coupon.number,
+            )
+        )
     if not reason.strip():
         raise ConflictError(
-            "State what is wrong.", errors=[{"path": "reason", "message": "state what is wrong", "value": ""}]
+            tr("State what is wrong."),
+            errors=[{"path": "reason", "message": tr("state what is wrong"), "value": ""}],
         )
     copy = Coupon.objects.create(
         job_id=coupon.job_id,

@@ -14,6 +14,7 @@ from apps.procedures.services.begin_revision import begin_revision
 from apps.procedures.services.create_procedure import create_procedure
 from apps.procedures.services.save_revision import save_revision
 from apps.qualification.models import NOT_COUNTING, QualificationRecord
+from welding.language import tr
 from welding.planning.from_record import procedure_from
 
 
@@ -35,14 +36,23 @@ def make_procedure(user: User, record: QualificationRecord, *, as_new: bool = Fa
     """
     require(user, Action.WRITE_PROCEDURE)
     if not record.counts:
-        raise ConflictError(f"Record {record.number} {NOT_COUNTING[record.state]}.")
+        raise ConflictError(
+            tr(
+                "Record {number} {not_counting}.",
+                number=record.number,
+                not_counting=NOT_COUNTING[record.state],
+            )
+        )
     made = procedure_from(record.document())
     own = record.coupon.revision
     if as_new:
         return Made(create_procedure(user, record.coupon.job, made.procedure), made.notes)
     if own.procedure.revisions.filter(stage=Stage.DRAFT).exists():
         raise ConflictError(
-            f"{own.procedure.number} has a draft already: finish it, or make a new procedure."
+            tr(
+                "{number} has a draft already: finish it, or make a new procedure.",
+                number=own.procedure.number,
+            )
         )
     draft = begin_revision(user, own.procedure)
     document = replace(made.procedure, title=made.procedure.title or own.title)

@@ -16,6 +16,7 @@ from apps.qualification.services.signing import sign_revision
 from welding.coverage.covers import Coverage, covers
 from welding.evaluate.procedure import evaluate
 from welding.finding import Finding
+from welding.language import tr
 
 BEFORE_QUALIFIED = (Stage.DRAFT, Stage.TRIAL, Stage.TESTED)
 
@@ -73,20 +74,30 @@ def qualify_revision(
     require(user, Action.RELEASE)
     locked = _locked(revision)
     if locked.stage not in (*BEFORE_QUALIFIED, Stage.QUALIFIED, Stage.RELEASED):
-        raise ConflictError(f"Revision {locked.letter} is {locked.stage}.")
+        raise ConflictError(tr("Revision {letter} is {stage}.", letter=locked.letter, stage=locked.stage))
     for one in records:
         if not one.counts:
-            raise ConflictError(f"Record {one.number} {NOT_COUNTING[one.state]}.")
+            raise ConflictError(
+                tr("Record {number} {not_counting}.", number=one.number, not_counting=NOT_COUNTING[one.state])
+            )
     found = coverage_of(locked, records)
     if not found.covered:
         raise ConflictError(
-            f"The records do not cover revision {locked.letter}: {len(found.findings)} findings against it.",
+            tr(
+                "The records do not cover revision {letter}: {count} findings against it.",
+                letter=locked.letter,
+                count=len(found.findings),
+            ),
             errors=_problems(found.findings),
         )
     breaches = _breaches(locked)
     if breaches:
         raise ConflictError(
-            f"Revision {locked.letter} does not meet {len(breaches)} requirements of its own code.",
+            tr(
+                "Revision {letter} does not meet {count} requirements of its own code.",
+                letter=locked.letter,
+                count=len(breaches),
+            ),
             errors=_problems(breaches),
         )
     _freeze(locked, locked.stage if locked.stage == Stage.RELEASED else Stage.QUALIFIED)
@@ -109,9 +120,9 @@ def prequalify_revision(user: User, revision: Revision, reason: str = "") -> Rev
     locked = _locked(revision)
     document = locked.contents()
     if document.code is None or document.code.route != "prequalified":
-        raise ConflictError("The procedure does not go by the prequalified route.")
+        raise ConflictError(tr("The procedure does not go by the prequalified route."))
     if locked.stage not in BEFORE_QUALIFIED:
-        raise ConflictError(f"Revision {locked.letter} is {locked.stage}.")
+        raise ConflictError(tr("Revision {letter} is {stage}.", letter=locked.letter, stage=locked.stage))
     evaluation = evaluate(document, document.code.units)
     against = [
         one
@@ -120,10 +131,10 @@ def prequalify_revision(user: User, revision: Revision, reason: str = "") -> Rev
     ]
     if against or evaluation.missing:
         raise ConflictError(
-            f"{len(against) + len(evaluation.missing)} requirements are broken or open.",
+            tr("{count} requirements are broken or open.", count=len(against) + len(evaluation.missing)),
             errors=_problems(against)
             + [
-                {"path": p.path, "message": f"not stated: {p.message}", "value": ""}
+                {"path": p.path, "message": tr("not stated: {message}", message=p.message), "value": ""}
                 for p in evaluation.missing[:20]
             ],
         )
@@ -145,14 +156,18 @@ def release_revision(user: User, revision: Revision, reason: str = "") -> Revisi
     locked = _locked(revision)
     if locked.stage not in (Stage.QUALIFIED, Stage.PREQUALIFIED):
         raise ConflictError(
-            f"Revision {locked.letter} is {locked.stage}: it is released once qualified or prequalified."
+            tr(
+                "Revision {letter} is {stage}: it is released once qualified or prequalified.",
+                letter=locked.letter,
+                stage=locked.stage,
+            )
         )
     _second_person(user, locked)
     if locked.stage == Stage.QUALIFIED:
         found = coverage_of(locked, supporting_records(locked))
         if not found.covered:
             raise ConflictError(
-                f"Revision {locked.letter} is no longer covered by its records.",
+                tr("Revision {letter} is no longer covered by its records.", letter=locked.letter),
                 errors=_problems(found.findings),
             )
     Revision.objects.filter(procedure=locked.procedure, stage=Stage.RELEASED).update(stage=Stage.SUPERSEDED)
@@ -171,7 +186,7 @@ def _second_person(user: User, revision: Revision) -> None:
     first = declared.first()
     if first is not None and first.by_id == user.pk:
         raise ConflictError(
-            "This job asks for two signatures: whoever declared it qualified does not release it as well."
+            tr("This job asks for two signatures: whoever declared it qualified does not release it as well.")
         )
 
 
@@ -186,11 +201,17 @@ def withdraw_revision(user: User, revision: Revision, reason: str) -> Revision:
     require(user, Action.RELEASE)
     locked = _locked(revision)
     if locked.stage not in (Stage.RELEASED, Stage.QUALIFIED, Stage.PREQUALIFIED):
-        raise ConflictError(f"Revision {locked.letter} is {locked.stage}: there is nothing to withdraw.")
+        raise ConflictError(
+            tr(
+                "Revision {letter} is {stage}: there is nothing to withdraw.",
+                letter=locked.letter,
+                stage=locked.stage,
+            )
+        )
     if not reason.strip():
         raise ConflictError(
-            "State why it is withdrawn.",
-            errors=[{"path": "reason", "message": "state the reason", "value": ""}],
+            tr("State why it is withdrawn."),
+            errors=[{"path": "reason", "message": tr("state the reason"), "value": ""}],
         )
     _freeze(locked, Stage.WITHDRAWN)
     sign_revision(user, locked, Purpose.WITHDRAW, reason)

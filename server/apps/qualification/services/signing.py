@@ -22,6 +22,7 @@ from apps.qualification.models import Amendment, Purpose, QualificationRecord, S
 from apps.qualification.queries import standing_record
 from welding.coverage.record import judge, range_of
 from welding.documents.codec import RECORD
+from welding.language import SOURCE, pinned_terms, speaking, tr
 
 
 def confirm_person(request: HttpRequest, user: User, password: str) -> None:
@@ -34,13 +35,15 @@ def confirm_person(request: HttpRequest, user: User, password: str) -> None:
     found = checked(request, user.username, password)
     if found is None or found.pk != user.pk:
         raise InvalidError(
-            "The password does not fit: nothing was signed.",
-            errors=[{"path": "password", "message": "does not fit", "value": ""}],
+            tr("The password does not fit: nothing was signed."),
+            errors=[{"path": "password", "message": tr("does not fit"), "value": ""}],
         )
     if not found.password_own:
         raise NotAllowedError(
-            "Your password was set by an administrator, who knows it too: a signature with it would prove "
-            "nothing. Change your password, then sign."
+            tr(
+                "Your password was set by an administrator, who knows it too: a signature with "
+                "it would prove nothing. Change your password, then sign."
+            )
         )
 
 
@@ -57,21 +60,22 @@ def sign_record(user: User, coupon: Coupon, remarks: str = "") -> QualificationR
     require(user, Action.SIGN_RECORD)
     locked = held(coupon)
     if locked.status != CouponStatus.WELDED and not locked.certificate:
-        raise ConflictError("The log is still open: close it, then sign the record.")
+        raise ConflictError(tr("The log is still open: close it, then sign the record."))
     if locked.recordings.filter(status="streaming").exists():
-        raise ConflictError("A recorder still sends for this coupon: end the recording, then sign.")
+        raise ConflictError(tr("A recorder still sends for this coupon: end the recording, then sign."))
     document = standing_record(locked)
     if document.procedure.code is None:
-        raise ConflictError("The coupon was welded under no code: there is nothing to qualify under.")
+        raise ConflictError(tr("The coupon was welded under no code: there is nothing to qualify under."))
     report = judge(document)
     if report.verdict != "accepted":
         raise ConflictError(
-            "The tests are not accepted: the record cannot be signed while a test is open or failed.",
+            tr("The tests are not accepted: the record cannot be signed while a test is open or failed."),
             errors=[{"path": "tests", "message": text, "value": ""} for text in report.missing[:20]],
         )
     body = RECORD.write(document)
     digest = hashlib.sha256(body).hexdigest()
-    found = range_of(document)
+    with speaking(SOURCE), pinned_terms(None):  # what is kept reads the same whoever signed
+        report, found = judge(document), range_of(document)
     record = QualificationRecord.objects.create(
         coupon=locked,
         number=document.number or "",
@@ -95,7 +99,9 @@ def _supersede(user: User, coupon: Coupon, record: QualificationRecord) -> None:
         return
     before = _locked(amendment.of)
     if before.void:
-        raise ConflictError(f"Record {before.number} was declared void meanwhile: it is not amended.")
+        raise ConflictError(
+            tr("Record {number} was declared void meanwhile: it is not amended.", number=before.number)
+        )
     _signature(
         user,
         Purpose.SUPERSEDED,
@@ -139,11 +145,13 @@ def witness_record(user: User, record: QualificationRecord, remarks: str = "") -
     locked = _locked(record)
     locked.document()  # nobody signs what is damaged
     if locked.void or locked.superseded:
-        raise ConflictError(f"Record {locked.number} no longer counts: it is not witnessed.")
+        raise ConflictError(
+            tr("Record {number} no longer counts: it is not witnessed.", number=locked.number)
+        )
     if locked.signed_by_id == user.pk:
-        raise ConflictError("You signed this record: somebody else witnesses it.")
+        raise ConflictError(tr("You signed this record: somebody else witnesses it."))
     if locked.signatures.filter(purpose=Purpose.WITNESS, by=user).exists():
-        raise ConflictError("You have signed this record as a witness already.")
+        raise ConflictError(tr("You have signed this record as a witness already."))
     return _signature(user, Purpose.WITNESS, locked.content_hash, remarks, record=locked)
 
 
@@ -158,11 +166,11 @@ def void_record(user: User, record: QualificationRecord, reason: str) -> Signatu
     require(user, Action.RELEASE)
     locked = _locked(record)
     if locked.void or locked.superseded:
-        raise ConflictError(f"Record {locked.number} no longer counts already.")
+        raise ConflictError(tr("Record {number} no longer counts already.", number=locked.number))
     if not reason.strip():
         raise ConflictError(
-            "State why it no longer counts.",
-            errors=[{"path": "reason", "message": "state the reason", "value": ""}],
+            tr("State why it no longer counts."),
+            errors=[{"path": "reason", "message": tr("state the reason"), "value": ""}],
         )
     return _signature(user, Purpose.VOID, locked.content_hash, reason, record=locked)
 

@@ -16,6 +16,7 @@ from apps.qualification.models import Specimen
 from apps.qualification.queries import record_document
 from welding.coverage.record import plan_of
 from welding.documents.codec import TEST
+from welding.language import in_source_language, tr
 from welding.testing.cutting import specimens_of
 
 
@@ -48,8 +49,8 @@ def enter_test(user: User, coupon: Coupon, test: Any) -> Specimen:
             made = Specimen.objects.create(coupon=locked, entered_by=user, **_columns(locked, test))
     except IntegrityError:
         raise ConflictError(
-            f"Specimen {test.specimen} is entered already.",
-            errors=[{"path": "specimen", "message": "taken on this coupon", "value": test.specimen}],
+            tr("Specimen {specimen} is entered already.", specimen=test.specimen),
+            errors=[{"path": "specimen", "message": tr("taken on this coupon"), "value": test.specimen}],
         ) from None
     record_document(locked)
     return made
@@ -73,13 +74,17 @@ def change_test(user: User, specimen: Specimen, version: int, test: Any) -> Spec
             )
     except IntegrityError:
         raise ConflictError(
-            f"Specimen {test.specimen} is entered already.",
-            errors=[{"path": "specimen", "message": "taken on this coupon", "value": test.specimen}],
+            tr("Specimen {specimen} is entered already.", specimen=test.specimen),
+            errors=[{"path": "specimen", "message": tr("taken on this coupon"), "value": test.specimen}],
         ) from None
     specimen.refresh_from_db()
     if not changed:
         raise StaleError(
-            f"{specimen.entered_by.shown_name} changed specimen {specimen.mark} after you opened it.",
+            tr(
+                "{shown_name} changed specimen {mark} after you opened it.",
+                shown_name=specimen.entered_by.shown_name,
+                mark=specimen.mark,
+            ),
             current={"version": specimen.version, "test": specimen.document},
         )
     record_document(locked)
@@ -98,17 +103,18 @@ def remove_test(user: User, specimen: Specimen, version: int) -> None:
     require(user, Action.ENTER_TESTS)
     held(specimen.coupon)
     if specimen.retests.exists():
-        raise ConflictError(f"Other specimens repeat {specimen.mark}: remove those first.")
+        raise ConflictError(tr("Other specimens repeat {mark}: remove those first.", mark=specimen.mark))
     gone, _ = Specimen.objects.filter(pk=specimen.pk, version=version).delete()
     if not gone:
         specimen.refresh_from_db()
         raise StaleError(
-            f"Specimen {specimen.mark} was changed after you opened it.",
+            tr("Specimen {mark} was changed after you opened it.", mark=specimen.mark),
             current={"version": specimen.version, "test": specimen.document},
         )
 
 
 @transaction.atomic
+@in_source_language
 def prepare_tests(user: User, coupon: Coupon) -> int:
     """Enter an empty test for every specimen of the plan that is not there yet.
 

@@ -13,6 +13,7 @@ from welding.coverage.covers import covers
 from welding.coverage.record import range_of
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord as Document
+from welding.language import tr
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.variables import VARIABLES
 
@@ -58,7 +59,7 @@ def touched_by(before: Book, after: Book) -> list[Touched]:
             try:
                 document_of_record = support.record.document()
             except DamagedError:
-                told.append(f"{support.record.number} is damaged")
+                told.append(tr("{number} is damaged", number=support.record.number))
                 continue
             records.append(document_of_record)
             if support.record.counts:
@@ -105,9 +106,23 @@ def _changes(before: QualifiedRange, after: QualifiedRange) -> list[str]:
         old = known.get(_key(item))
         if old is not None and _bare(old) != _bare(item):
             title = VARIABLES[item.variable].title
-            said.append(f"{after.number}: {title} {_text(old)} becomes {_text(item)}")
+            said.append(
+                tr(
+                    "{number}: {title} {text} becomes {text2}",
+                    number=after.number,
+                    title=title,
+                    text=_text(old),
+                    text2=_text(item),
+                )
+            )
     if before.valid != after.valid:
-        said.append(f"{after.number}: the tests are {'accepted' if after.valid else 'no longer accepted'}")
+        said.append(
+            tr(
+                "{number}: the tests are {value}",
+                number=after.number,
+                value=tr("accepted") if after.valid else tr("no longer accepted"),
+            )
+        )
     return list(dict.fromkeys(said))
 
 
@@ -121,7 +136,7 @@ def _bare(item: RangeItem) -> tuple[object, ...]:
 
 def _text(item: RangeItem) -> str:
     if item.kind == "span":
-        low = "no limit" if item.min is None else f"{item.min:g}"
-        high = "no limit" if item.max is None else f"{item.max:g}"
-        return f"{low} to {high}"
+        low = tr("no limit") if item.min is None else f"{item.min:g}"
+        high = tr("no limit") if item.max is None else f"{item.max:g}"
+        return tr("{low} to {high}", low=low, high=high)
     return ", ".join(item.values) or item.kind

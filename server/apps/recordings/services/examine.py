@@ -10,6 +10,7 @@ from django.core.files import File
 from pydantic import TypeAdapter, ValidationError
 
 from apps.recordings.models import Recording, Status
+from welding.language import in_source_language, tr
 from welding.recording import examine as core
 from welding.recording.analysis import Analysis
 from welding.recording.mapping import Mapping
@@ -22,6 +23,7 @@ ANALYSIS: TypeAdapter[Analysis] = TypeAdapter(Analysis)
 FAULTS: TypeAdapter[list[Fault]] = TypeAdapter(list[Fault])
 
 
+@in_source_language
 def examine(recording: Recording, path: Path, mapping: Mapping | None = None) -> None:
     """Examine the file of a recording and save what was found.
 
@@ -49,8 +51,10 @@ def examine(recording: Recording, path: Path, mapping: Mapping | None = None) ->
             recording.mapping = MAPPING.dump_python(found.mapping, mode="json")
         recording.status = {"ready": Status.READY, "asking": Status.ASKING}.get(found.state, Status.REFUSED)
         if recording.status == Status.REFUSED:
-            recording.message = (
-                f"{found.message[:1].upper()}{found.message[1:]}. The file is kept as it came."
+            recording.message = tr(
+                "{upper}{message}. The file is kept as it came.",
+                upper=found.message[:1].upper(),
+                message=found.message[1:],
             )
         if found.analysis is not None:
             recording.file_faults = FAULTS.dump_python(list(found.faults), mode="json")

@@ -19,6 +19,7 @@ from apps.coupons.services.hold import held
 from apps.recordings.models import Recorder, Recording, Status
 from apps.recordings.services.examine import examine
 from apps.recordings.store import local
+from welding.language import tr, tr_noop
 
 LARGEST_BYTES = 2_000_000_000
 
@@ -26,7 +27,7 @@ LARGEST_BYTES = 2_000_000_000
 class TooLarge(Refusal):
     """The file is larger than is taken."""
 
-    status, type, title = 413, "too-big", "Too big"
+    status, type, title = 413, "too-big", tr_noop("Too big")
 
 
 def receive_file(
@@ -63,18 +64,29 @@ def receive_file(
     with transaction.atomic():
         held(coupon)  # said before a large file is sent in vain
     if declared_bytes is not None and declared_bytes > LARGEST_BYTES:
-        raise TooLarge(f"{declared_bytes / 1e9:.1f} GB are too many: a recording has at most 2 GB. Cut it.")
+        raise TooLarge(
+            tr(
+                "{declared_bytes:.1f} GB are too many: a recording has at most 2 GB. Cut it.",
+                declared_bytes=declared_bytes / 1000000000.0,
+            )
+        )
     digest, size = hashlib.sha256(), 0
     with tempfile.NamedTemporaryFile(suffix=Path(name).suffix[:10]) as copy:
         for part in parts:
             size += len(part)
             if size > LARGEST_BYTES:
-                raise TooLarge("A recording has at most 2 GB. Cut it.")
+                raise TooLarge(tr("A recording has at most 2 GB. Cut it."))
             digest.update(part)
             copy.write(part)
         copy.flush()
         if declared_bytes is not None and size < declared_bytes:
-            raise InvalidError(f"Only {size:,} of {declared_bytes:,} bytes arrived. Send the file again.")
+            raise InvalidError(
+                tr(
+                    "Only {size:,} of {declared_bytes:,} bytes arrived. Send the file again.",
+                    size=size,
+                    declared_bytes=declared_bytes,
+                )
+            )
         recording = Recording(
             coupon=coupon,
             recorder=recorder,
@@ -107,7 +119,9 @@ def _sent_before(there: Recording, coupon: Coupon, size: int | None) -> Recordin
         ConflictError: The id belongs to another file: it must not be acknowledged in this one's place.
     """
     if there.coupon_id != coupon.pk or (size is not None and size != there.size_bytes):
-        raise ConflictError(f"This file was sent under the id of {there.name}: send it again as a new one.")
+        raise ConflictError(
+            tr("This file was sent under the id of {name}: send it again as a new one.", name=there.name)
+        )
     return examine_received(there)
 
 

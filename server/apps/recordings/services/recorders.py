@@ -13,6 +13,7 @@ from django.utils import timezone
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.recordings.models import Recorder
+from welding.language import tr
 
 HEARD_EVERY = timedelta(seconds=15)
 
@@ -34,7 +35,7 @@ def add_recorder(user: User, name: str, token: str | None = None) -> tuple[Recor
     name = name.strip()[:100]
     if not name:
         raise InvalidError(
-            "Give it a name.", errors=[{"path": "name", "message": "give it a name", "value": ""}]
+            tr("Give it a name."), errors=[{"path": "name", "message": tr("give it a name"), "value": ""}]
         )
     token = token or secrets.token_urlsafe(32)
     try:
@@ -42,7 +43,7 @@ def add_recorder(user: User, name: str, token: str | None = None) -> tuple[Recor
             return Recorder.objects.create(name=name, token_hash=hash_of(token), created_by=user), token
     except IntegrityError:
         raise ConflictError(
-            f"There is a recorder {name} already.",
+            tr("There is a recorder {name} already.", name=name),
             errors=[{"path": "name", "message": "taken", "value": name}],
         ) from None
 

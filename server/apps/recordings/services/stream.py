@@ -22,6 +22,7 @@ from apps.coupons.models import Coupon
 from apps.coupons.services.hold import held_open
 from apps.recordings.models import Chunk, Recorder, Recording, Status
 from apps.recordings.services.examine import examine
+from welding.language import tr
 from welding.recording.arcs import ARC_ON_A, arc_stretches
 from welding.recording.mapping import Column, Mapping
 from welding.recording.measure import measure
@@ -63,11 +64,13 @@ def open_stream(
     if there:
         return there
     if columns[:1] != ["time_s"] or not {"voltage_v", "current_a"} <= set(columns):
-        raise InvalidError("columns begin with time_s and hold voltage_v and current_a")
+        raise InvalidError(tr("columns begin with time_s and hold voltage_v and current_a"))
     if strange := [one for one in columns if one not in COLUMNS]:
-        raise InvalidError(f"{', '.join(strange)}: columns are {', '.join(COLUMNS)}")
+        raise InvalidError(
+            tr("{strange}: columns are {columns}", strange=", ".join(strange), columns=", ".join(COLUMNS))
+        )
     if len(set(columns)) != len(columns):
-        raise InvalidError("a column stands twice")
+        raise InvalidError(tr("a column stands twice"))
     piece = _coupon_of(coupon, job) if coupon else None
     offset = (device_time - timezone.now()).total_seconds() if device_time else None
     try:
@@ -86,7 +89,7 @@ def open_stream(
     except IntegrityError:
         twin = Recording.objects.filter(client_id=client_id, recorder=recorder).first()
         if twin is None:
-            raise ConflictError("this client_id was used by another sender: take a new one") from None
+            raise ConflictError(tr("this client_id was used by another sender: take a new one")) from None
         return twin
 
 
@@ -95,10 +98,18 @@ def _coupon_of(number: str, job: str | None) -> Coupon:
     if job:
         found = [one for one in found if one.job.number == job]
     if not found:
-        raise InvalidError(f"there is no coupon {number}{f' in job {job}' if job else ''}")
+        raise InvalidError(
+            tr(
+                "there is no coupon {number}{value}",
+                number=number,
+                value=tr(" in job {job}", job=job) if job else "",
+            )
+        )
     if len(found) > 1:
         jobs = ", ".join(sorted(one.job.number for one in found))
-        raise InvalidError(f"coupon {number} stands in several jobs: name one of {jobs} as job")
+        raise InvalidError(
+            tr("coupon {number} stands in several jobs: name one of {jobs} as job", number=number, jobs=jobs)
+        )
     return found[0]
 
 
@@ -122,12 +133,14 @@ def take_chunk(recording: Recording, number: int, payload: bytes) -> int:
         wanted = Chunk.objects.filter(recording=recording).count()
         if there is not None:
             if there != digest:
-                raise ConflictError(f"chunk {number} is there with other bytes", current={"next": wanted})
+                raise ConflictError(
+                    tr("chunk {number} is there with other bytes", number=number), current={"next": wanted}
+                )
             return wanted
         if held.status != Status.STREAMING:
-            raise ConflictError("the stream has ended")
+            raise ConflictError(tr("the stream has ended"))
         if number != wanted:
-            raise ConflictError(f"chunk {wanted} is wanted next", current={"next": wanted})
+            raise ConflictError(tr("chunk {wanted} is wanted next", wanted=wanted), current={"next": wanted})
         signals = _read(held.columns, payload)
         glance = _glance(signals)
         arc = glance["arc"] or {}
@@ -154,11 +167,11 @@ def _read(columns: list[str], payload: bytes) -> Signals:
         )
     except (pa.ArrowException, OSError, ValueError) as error:
         first = next(iter(str(error).splitlines()), "")
-        raise InvalidError(f"the rows cannot be read: {first[:200]}") from error
+        raise InvalidError(tr("the rows cannot be read: {first}", first=first[:200])) from error
     arrays = {name: table.column(name).to_numpy() for name in columns}
     signals = Signals(**arrays)
     if signals.size and not np.any(np.isfinite(signals.time_s)):
-        raise InvalidError("the rows cannot be read: no time is a number")
+        raise InvalidError(tr("the rows cannot be read: no time is a number"))
     return signals
 
 
@@ -209,7 +222,13 @@ def close_stream(recording: Recording, *, chunks: int | None, samples: int | Non
         have = list(held.chunks.values_list("samples", flat=True))
         if chunks is not None and (len(have) != chunks or (samples is not None and sum(have) != samples)):
             raise ConflictError(
-                f"{len(have)} chunks with {sum(have)} samples are here; {chunks} with {samples} were sent",
+                tr(
+                    "{count} chunks with {sum} samples are here; {chunks} with {samples} were sent",
+                    count=len(have),
+                    sum=sum(have),
+                    chunks=chunks,
+                    samples=samples,
+                ),
                 current={"next": len(have)},
             )
         with tempfile.NamedTemporaryFile(suffix=".csv") as whole:

@@ -19,6 +19,7 @@ from apps.recordings.models import RecordedPass, Recording, Status
 from apps.recordings.store import read_signals
 from welding.documents.coupon import GasUsed, PassRecord, RecordingRef, Segment
 from welding.documents.procedure import GasShares, Procedure
+from welding.language import tr
 from welding.recording.analysis import PassMeasured, measure_window
 
 MARGIN_S = 0.5
@@ -52,15 +53,15 @@ def take_passes(
     require(user, Action.LOG_PASS)
     held_open(coupon)
     if recording.status != Status.READY:
-        raise ConflictError("The recording is not ready to take passes from.")
+        raise ConflictError(tr("The recording is not ready to take passes from."))
     numbers = [one.number for one in taken]
     if len(set(numbers)) != len(numbers):
-        raise InvalidError("A pass number stands twice.")
+        raise InvalidError(tr("A pass number stands twice."))
     ordered = sorted(taken, key=lambda one: one.start_s)
     if any(one.end_s <= one.start_s for one in ordered):
-        raise InvalidError("A part ends before it begins.")
+        raise InvalidError(tr("A part ends before it begins."))
     if any(after.start_s < before.end_s for before, after in itertools.pairwise(ordered)):
-        raise ConflictError("Two parts overlap: a piece of arc belongs to one pass.")
+        raise ConflictError(tr("Two parts overlap: a piece of arc belongs to one pass."))
     return [_one(user, recording, coupon, one, procedure) for one in ordered]
 
 

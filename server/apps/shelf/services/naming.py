@@ -12,6 +12,7 @@ from welding.documents.chart import SettingsChart
 from welding.documents.codec import CODECS
 from welding.documents.machine import Machine
 from welding.documents.shelf import OwnMetal, Product
+from welding.language import tr
 from welding.metals.catalogue import all_metals, name_key
 
 Document = Machine | Product | OwnMetal | SettingsChart
@@ -38,15 +39,19 @@ def require_free(columns: dict[str, Any], but: int | None = None) -> None:
     kind, name, key = columns["kind"], columns["name"], columns["name_key"]
     taken = ""
     if not key:
-        taken = f"{name!r} holds no letter or figure."
+        taken = tr("{name!r} holds no letter or figure.", name=name)
     elif Record.objects.filter(kind=kind, name_key=key).exclude(pk=but or 0).exists():
-        taken = f"There is a {kind} {name} already."
+        taken = tr("There is a {kind} {name} already.", kind=kind, name=name)
     elif kind == Kind.METAL:
         own = {key, *(name_key(other) for other in columns["document"].get("also", []))}
         listed = next(
             (one for one in all_metals() if own & {name_key(other) for other in (one.name, *one.also)}), None
         )
         if listed is not None:
-            taken = f"{listed.name} ({listed.standard}) is in the catalogue by that name."
+            taken = tr(
+                "{name} ({standard}) is in the catalogue by that name.",
+                name=listed.name,
+                standard=listed.standard,
+            )
     if taken:
         raise ConflictError(taken, errors=[{"path": "name", "message": taken, "value": name}])

@@ -9,6 +9,7 @@ from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.shelf.models import Record
 from apps.shelf.queries import uses_of
+from welding.language import tr
 
 
 @transaction.atomic
@@ -23,9 +24,14 @@ def remove_record(user: User, record: Record) -> None:
     uses = list(uses_of(record)[:50])
     if uses:
         names = [f"{one.procedure.number} {one.letter}" for one in uses]
-        more = f" and {len(names) - 5} more" if len(names) > 5 else ""
+        more = tr(" and {count} more", count=len(names) - 5) if len(names) > 5 else ""
         raise ConflictError(
-            f"{record.name} is used in {', '.join(names[:5])}{more}; it stays while they use it.",
+            tr(
+                "{name} is used in {names}{more}; it stays while they use it.",
+                name=record.name,
+                names=", ".join(names[:5]),
+                more=more,
+            ),
             current={"used_in": names},
         )
     record.delete()

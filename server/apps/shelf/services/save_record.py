@@ -11,6 +11,7 @@ from apps.accounts.permissions import Action, require
 from apps.shelf.models import Record
 from apps.shelf.queries import uses_of
 from apps.shelf.services.naming import Document, columns_of, require_free
+from welding.language import tr
 
 
 @transaction.atomic
@@ -27,11 +28,14 @@ def save_record(user: User, record: Record, version: int, document: Document) ->
     require(user, Action.KEEP_SHELF)
     columns = columns_of(document)
     if columns["kind"] != record.kind:
-        raise ConflictError(f"{record.name} is a {record.kind} and stays one.")
+        raise ConflictError(tr("{name} is a {kind} and stays one.", name=record.name, kind=record.kind))
     require_free(columns, but=record.pk)
     if columns["name"] != record.name and (count := uses_of(record).count()):
-        detail = (
-            f"{record.name} is used under this name in {count} {'revision' if count == 1 else 'revisions'}."
+        detail = tr(
+            "{name} is used under this name in {count} {value}.",
+            name=record.name,
+            count=count,
+            value=tr("revision") if count == 1 else tr("revisions"),
         )
         raise ConflictError(detail, errors=[{"path": "name", "message": detail, "value": columns["name"]}])
     changed = Record.objects.filter(pk=record.pk, version=version).update(
@@ -40,7 +44,11 @@ def save_record(user: User, record: Record, version: int, document: Document) ->
     record.refresh_from_db()
     if not changed:
         raise StaleError(
-            f"{record.saved_by.shown_name} saved {record.name} after you opened it.",
+            tr(
+                "{shown_name} saved {name} after you opened it.",
+                shown_name=record.saved_by.shown_name,
+                name=record.name,
+            ),
             current={
                 "version": record.version,
                 "document": record.document,

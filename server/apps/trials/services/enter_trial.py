@@ -13,6 +13,7 @@ from apps.accounts.permissions import Action, require
 from apps.trials.models import TrialEntry
 from welding.documents.codec import TRIAL
 from welding.documents.intent import Trial
+from welding.language import tr
 
 
 @transaction.atomic
@@ -46,10 +47,11 @@ def strike_trial(user: User, entry_id: int, reason: str) -> TrialEntry:
     require(user, Action.LOG_TRIAL)
     entry = TrialEntry.objects.select_for_update().get(pk=entry_id)
     if entry.struck_because:
-        raise ConflictError("It is struck already.")
+        raise ConflictError(tr("It is struck already."))
     if not reason.strip():
         raise ConflictError(
-            "Say why it is struck.", errors=[{"path": "reason", "message": "a reason is needed", "value": ""}]
+            tr("Say why it is struck."),
+            errors=[{"path": "reason", "message": tr("a reason is needed"), "value": ""}],
         )
     entry.struck_because = reason.strip()[:400]
     entry.save(update_fields=["struck_because"])

@@ -1,7 +1,9 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useEffect, useState } from 'react'
 
 import type { Coupon } from '../../api/types'
-import { useUnits } from '../../app/units'
+import { useUnits } from '../../session/units'
 import { clockText } from '../../domain/quantity'
 import { MarkIcon } from '../../ui/Verdict'
 
@@ -27,20 +29,49 @@ export function Countdown({ coupon, fetchedAt, readC }: { coupon: Coupon; fetche
   const confirmed = readC !== null && readC <= cooling.to_c
   const tooHot = readC !== null && readC > cooling.to_c
   return (
-    <section aria-label="Interpass" className={`panel flex items-center justify-between gap-4 px-4 py-2 ${tooHot ? 'border-breach!' : ''}`}>
+    <section
+      aria-label={t`Interpass`}
+      className={`panel flex items-center justify-between gap-4 px-4 py-2 ${tooHot ? 'border-breach!' : ''}`}
+    >
       <p className="text-[15px]">
         {confirmed ? (
-          <><MarkIcon mark="holds" /> The reading confirms it: at or below {limit}.</>
+          <>
+            <MarkIcon mark="holds" /> <Trans>The reading confirms it: at or below {limit}.</Trans>
+          </>
         ) : tooHot ? (
-          <><MarkIcon mark="breach" /> The reading is above {limit}: let it cool and read again.</>
+          <>
+            <MarkIcon mark="breach" /> <Trans>The reading is above {limit}: let it cool and read again.</Trans>
+          </>
         ) : left > 0 ? (
-          <>Cooling after pass {cooling.after_pass} to {limit}. <span className="text-steel2">Estimate from {units.value(cooling.plate_c, 'temperature')} {units.unit('temperature')}{cooling.piece_c != null && `; the whole piece warms to about ${units.value(cooling.piece_c, 'temperature')} ${units.unit('temperature')}`}; the reading decides.</span></>
+          <>
+            <Trans>
+              Cooling after pass {cooling.after_pass} to {limit}.{' '}
+            </Trans>
+            <span className="text-steel2">
+              <Trans>
+                Estimate from {units.value(cooling.plate_c, 'temperature')} {units.unit('temperature')}
+              </Trans>
+              {cooling.piece_c != null &&
+                t`; the whole piece warms to about ${units.value(cooling.piece_c, 'temperature')} ${units.unit('temperature')}`}
+              <Trans>; the reading decides.</Trans>
+            </span>
+          </>
         ) : (
-          <>Should be at {limit} or below by now. <b>Read it before the arc.</b></>
+          <>
+            <Trans>
+              Should be at {limit} or below by now. <b>Read it before the arc.</b>
+            </Trans>
+          </>
         )}
       </p>
       {!confirmed && left > 0 && (
-        <p role="timer" aria-label="Estimated wait" className="font-head text-[32px] leading-none font-semibold tabular-nums">{clockText(Math.ceil(left)).split('.')[0]}</p>
+        <p
+          role="timer"
+          aria-label={t`Estimated wait`}
+          className="font-head text-[32px] leading-none font-semibold tabular-nums"
+        >
+          {clockText(Math.ceil(left)).split('.')[0]}
+        </p>
       )}
     </section>
   )

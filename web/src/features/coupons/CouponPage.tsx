@@ -1,13 +1,15 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 
 import { Refusal, api, unwrap } from '../../api/client'
 import type { Coupon } from '../../api/types'
-import { CodeInForce } from '../../app/CodeInForce'
-import { useJobOf } from '../../app/job'
-import { useSession } from '../../app/session'
-import { useUnits } from '../../app/units'
+import { CodeInForce } from '../../ui/CodeInForce'
+import { useJobOf } from '../../session/job'
+import { useSession } from '../../session/session'
+import { useUnits } from '../../session/units'
 import type { Stopwatch } from '../../domain/stopwatch'
 import { Button } from '../../ui/Button'
 import { Cautions } from '../../ui/Cautions'
@@ -15,8 +17,8 @@ import { Notice } from '../../ui/Notice'
 import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { RecordingsPanel } from '../recordings'
-import { recordsQuery } from '../shelf'
-import { BenchPanel } from './BenchPanel'
+import { recordsQuery } from '../../queries/library'
+import { BoothPanel } from './BoothPanel'
 import { Countdown } from './Countdown'
 import { EntryPanel } from './EntryPanel'
 import { FlagsDialog } from './FlagsDialog'
@@ -25,22 +27,49 @@ import { LogLadder } from './LogLadder'
 import { PhotosDialog } from './PhotosDialog'
 import { RunLogHead } from './RunLogHead'
 import { StopwatchPanel } from './StopwatchPanel'
-import { STATE_WORDS } from '../qualification'
+import { STATE_WORDS } from '../evidence'
 import { StrikeDialog } from './StrikeDialog'
 import { WaitingPasses } from './Waiting'
 import { entryOf, isTouched, mirroredHeat, newEntry, nextPass, recordOf, type Entry } from './model'
-import { couponQuery, judgeQuery } from './queries'
+import { couponQuery, judgeQuery } from '../../queries/coupons'
 import { useBooth } from './useBooth'
 import { useEntry } from './useEntry'
 import { useQueue } from './useQueue'
+import { inWords } from '../../domain/words'
 
 export function CouponPage() {
   const id = Number(useParams().id)
   const { system } = useUnits()
-  const coupon = useQuery({ ...couponQuery(id, system), enabled: Number.isInteger(id), placeholderData: keepPreviousData })
-  if (coupon.data) return <RunLog key={coupon.data.id} coupon={coupon.data} fetchedAt={coupon.dataUpdatedAt} away={coupon.failureReason?.message ?? (coupon.fetchStatus === 'paused' ? 'No network.' : null)} />
-  if (coupon.isError) return <div className="p-5"><Notice mark="breach">{coupon.error.message} <Link className="link" to="/coupons">All coupons</Link></Notice></div>
-  return <p className="p-5 text-steel">{coupon.failureReason ? `${coupon.failureReason.message} Trying again …` : 'Opening …'}</p>
+  const coupon = useQuery({
+    ...couponQuery(id, system),
+    enabled: Number.isInteger(id),
+    placeholderData: keepPreviousData,
+  })
+  if (coupon.data)
+    return (
+      <RunLog
+        key={coupon.data.id}
+        coupon={coupon.data}
+        fetchedAt={coupon.dataUpdatedAt}
+        away={coupon.failureReason?.message ?? (coupon.fetchStatus === 'paused' ? t`No network.` : null)}
+      />
+    )
+  if (coupon.isError)
+    return (
+      <div className="p-5">
+        <Notice mark="breach">
+          {coupon.error.message}{' '}
+          <Link className="link" to="/coupons">
+            <Trans>All coupons</Trans>
+          </Link>
+        </Notice>
+      </div>
+    )
+  return (
+    <p className="p-5 text-steel">
+      {coupon.failureReason ? t`${coupon.failureReason.message} Trying again …` : t`Opening …`}
+    </p>
+  )
 }
 
 const FORM = 'pass-entry'
@@ -72,7 +101,12 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
 
   const correct = useMutation({
     mutationFn: (sent: Entry) =>
-      unwrap(api.PUT('/api/passes/{pass_id}', { params: { path: { pass_id: sent.correcting?.id ?? 0 } }, body: { version: sent.correcting?.version ?? 0, record: recordOf(sent, before, planned) } })),
+      unwrap(
+        api.PUT('/api/passes/{pass_id}', {
+          params: { path: { pass_id: sent.correcting?.id ?? 0 } },
+          body: { version: sent.correcting?.version ?? 0, record: recordOf(sent, before, planned) },
+        }),
+      ),
     onSuccess: async () => {
       await queries.refetchQueries({ queryKey: ['coupon', coupon.id] })
       put(() => newEntry(next, carried(entry)))
@@ -92,7 +126,12 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
 
   // Another person logged this pass: move on, unless something was typed for it already.
   useEffect(() => {
-    if (!entry.correcting && !isTouched(entry) && entry.number !== next && (coupon.rows.some((row) => row.record.number === entry.number) || coupon.log.to_weld.includes(next)))
+    if (
+      !entry.correcting &&
+      !isTouched(entry) &&
+      entry.number !== next &&
+      (coupon.rows.some((row) => row.record.number === entry.number) || coupon.log.to_weld.includes(next))
+    )
       put((old) => ({ ...old, number: next }))
   }, [coupon, entry, next, put])
 
@@ -109,12 +148,15 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
   }, [])
 
   const setWatch = useCallback((watch: Stopwatch) => put((old) => ({ ...old, watch, timeS: null })), [put])
-  const heat = useMemo(() => new Map(coupon.log.passes.map((one) => [one.pass_number, one.heat_input_kj_mm ?? 0])), [coupon.log])
+  const heat = useMemo(
+    () => new Map(coupon.log.passes.map((one) => [one.pass_number, one.heat_input_kj_mm ?? 0])),
+    [coupon.log],
+  )
   const last = coupon.rows.toSorted((a, b) => a.id - b.id).at(-1)
   const picturedRow = coupon.rows.find((row) => row.id === pictured)
   const flaggedRow = coupon.rows.find((row) => row.id === flagged)
 
-  const bench = <BenchPanel coupon={coupon} disabled={!may('EDIT_PIECE') || coupon.status !== 'welding'} />
+  const boothPanel = <BoothPanel coupon={coupon} disabled={!may('EDIT_PIECE') || coupon.status !== 'welding'} />
 
   return (
     <div className="min-h-full">
@@ -123,15 +165,20 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
         <RunLogHead coupon={coupon} booth={booth} onBooth={() => setBooth(!booth)} away={away} />
         <div className="grid grid-cols-[minmax(0,1.12fr)_minmax(0,1fr)] items-start gap-3 max-[1100px]:grid-cols-1">
           <div className="grid min-w-0 gap-3">
-            {/* Before the first arc the bench comes first, afterwards the pass does. */}
-            {coupon.rows.length === 0 && sending.waiting.length === 0 && bench}
-            <WaitingPasses coupon={coupon} state={sending} queue={queue} mayTakeBack={!isTouched(entry)}
+            {/* Before the first arc the booth comes first, afterwards the pass does. */}
+            {coupon.rows.length === 0 && sending.waiting.length === 0 && boothPanel}
+            <WaitingPasses
+              coupon={coupon}
+              state={sending}
+              queue={queue}
+              mayTakeBack={!isTouched(entry)}
               onTakeBack={(clientId) => {
                 const one = sending.waiting.find((each) => each.clientId === clientId)
                 if (!one) return
                 put(() => ({ ...entryOf({ id: 0, version: 0, record: one.record }), clientId, correcting: null }))
                 queue.remove(clientId)
-              }} />
+              }}
+            />
             <Countdown coupon={coupon} fetchedAt={fetchedAt} readC={entry.beforeC} />
             {mayLog ? (
               <form
@@ -145,51 +192,114 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
               >
                 {entry.correcting && (
                   <Notice className="text-[14px]">
-                    Correcting pass {entry.number}. The change is kept in the trail.{' '}
-                    <button type="button" className="link" onClick={() => put(() => newEntry(next))}>Leave it as it was</button>
+                    <Trans>Correcting pass {entry.number}. The change is kept in the trail. </Trans>
+                    <button type="button" className="link" onClick={() => put(() => newEntry(next))}>
+                      <Trans>Leave it as it was</Trans>
+                    </button>
                   </Notice>
                 )}
-                <StopwatchPanel watch={entry.watch} onWatch={setWatch} number={entry.number} heat={result?.heat_input_kj_mm ?? planMax} disabled={correct.isPending}
-                  title={planned ? [planned.role, planned.process, planned.filler?.designation].filter(Boolean).join(', ') : 'not planned'} />
+                <StopwatchPanel
+                  watch={entry.watch}
+                  onWatch={setWatch}
+                  number={entry.number}
+                  heat={result?.heat_input_kj_mm ?? planMax}
+                  disabled={correct.isPending}
+                  title={
+                    planned
+                      ? [inWords(planned.role), planned.process, planned.filler?.designation].filter(Boolean).join(', ')
+                      : t`not planned`
+                  }
+                />
                 {/* A new entry starts with empty fields: nothing of the last pass may hang on. */}
-                <EntryPanel key={entry.clientId} entry={entry} put={put} planned={planned} result={result} judged={!unjudged}
+                <EntryPanel
+                  key={entry.clientId}
+                  entry={entry}
+                  put={put}
+                  planned={planned}
+                  result={result}
+                  judged={!unjudged}
                   feedDial={feedDial ?? null}
                   mirrored={unjudged ? mirroredHeat(record, coupon) : null}
-                  batches={coupon.piece.batches.filter((one) => one.kind === 'filler').map((one) => one.batch)} disabled={correct.isPending && !refusal} />
+                  batches={coupon.piece.batches.filter((one) => one.kind === 'filler').map((one) => one.batch)}
+                  disabled={correct.isPending && !refusal}
+                />
                 {correct.isError && (
                   <Notice mark="breach" className="text-[15px]">
-                    {refusal && refusal.body.errors.length > 0 ? refusal.body.errors.map((one) => `${one.path}: ${one.message}`).join('; ') : correct.error.message}
+                    {refusal && refusal.body.errors.length > 0
+                      ? refusal.body.errors.map((one) => `${one.path}: ${one.message}`).join('; ')
+                      : correct.error.message}
                   </Notice>
                 )}
                 <div className="grid grid-cols-[1fr_2fr] gap-3">
-                  <Button className="min-h-14 text-[18px]!" disabled={!last || correct.isPending} onClick={() => setStriking(true)}>
-                    Void the last
+                  <Button
+                    className="min-h-14 text-[18px]!"
+                    disabled={!last || correct.isPending}
+                    onClick={() => setStriking(true)}
+                  >
+                    <Trans>Void the last</Trans>
                   </Button>
-                  <Button look="main" className="min-h-14 text-[18px]!" disabled={!canSave} onClick={() => commitAndSubmit(FORM)}>
-                    {correct.isPending ? 'Saving …' : entry.correcting ? `Save the correction` : `Save pass ${String(entry.number)}`}
+                  <Button
+                    look="main"
+                    className="min-h-14 text-[18px]!"
+                    disabled={!canSave}
+                    onClick={() => commitAndSubmit(FORM)}
+                  >
+                    {correct.isPending
+                      ? t`Saving …`
+                      : entry.correcting
+                        ? t`Save the correction`
+                        : t`Save pass ${entry.number}`}
                   </Button>
                 </div>
               </form>
             ) : (
               <Notice mark="unknown" className="border-line!">
                 {coupon.signed_record ? (
-                  <>Record {coupon.signed_record} {STATE_WORDS[coupon.record_state] ?? 'is signed'}: this log is shown as it was signed and no longer changes. If it is wrong, <Link className="link" to={`/coupons/${String(coupon.id)}/tests`}>amend the record</Link>.</>
-                ) : coupon.status === 'welded' ? 'This coupon is welded; its log is closed.' : 'You may look at this log, not write in it.'}
+                  <>
+                    <Trans>
+                      Record {coupon.signed_record} {STATE_WORDS[coupon.record_state] ?? t`is signed`}: this log is
+                      shown as it was signed and no longer changes. If it is wrong,{' '}
+                      <Link className="link" to={`/coupons/${coupon.id}/tests`}>
+                        amend the record
+                      </Link>
+                      .
+                    </Trans>
+                  </>
+                ) : coupon.status === 'welded' ? (
+                  t`This coupon is welded; its log is closed.`
+                ) : (
+                  t`You may look at this log, not write in it.`
+                )}
               </Notice>
             )}
-            {(coupon.rows.length > 0 || sending.waiting.length > 0) && bench}
+            {(coupon.rows.length > 0 || sending.waiting.length > 0) && boothPanel}
           </div>
           <div className="grid min-w-0 gap-3">
             <HeatChart coupon={coupon} />
-            <LogLadder coupon={coupon} current={mayLog ? entry.number : -1} onFlags={setFlagged} onPhotos={setPictured}
-              onPick={mayLog ? (rowId) => {
-                const row = coupon.rows.find((one) => one.id === rowId)
-                if (row) put(() => entryOf(row))
-              } : null} />
+            <LogLadder
+              coupon={coupon}
+              current={mayLog ? entry.number : -1}
+              onFlags={setFlagged}
+              onPhotos={setPictured}
+              onPick={
+                mayLog
+                  ? (rowId) => {
+                      const row = coupon.rows.find((one) => one.id === rowId)
+                      if (row) put(() => entryOf(row))
+                    }
+                  : null
+              }
+            />
             <RecordingsPanel couponId={coupon.id} disabled={!mayLog} />
             {coupon.evaluation.drawing && (
               <div className="panel h-64 p-2">
-                <SectionDrawing drawing={coupon.evaluation.drawing} heat={heat} welded={new Set(heat.keys())} lit={entry.number} fit />
+                <SectionDrawing
+                  drawing={coupon.evaluation.drawing}
+                  heat={heat}
+                  welded={new Set(heat.keys())}
+                  lit={entry.number}
+                  fit
+                />
               </div>
             )}
             <Cautions texts={coupon.evaluation.cautions} />
@@ -198,7 +308,14 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
       </div>
       {last && <StrikeDialog coupon={coupon} row={last} open={striking} onClose={() => setStriking(false)} />}
       {picturedRow && <PhotosDialog row={picturedRow} disabled={!mayLog} onClose={() => setPictured(null)} />}
-      {flaggedRow && <FlagsDialog key={flaggedRow.version} row={flaggedRow} disabled={!may('LOG_PASS') || coupon.signed_record !== ''} onClose={() => setFlagged(null)} />}
+      {flaggedRow && (
+        <FlagsDialog
+          key={flaggedRow.version}
+          row={flaggedRow}
+          disabled={!may('LOG_PASS') || coupon.signed_record !== ''}
+          onClose={() => setFlagged(null)}
+        />
+      )}
     </div>
   )
 }

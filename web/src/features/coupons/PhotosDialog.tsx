@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef } from 'react'
 
@@ -8,7 +10,15 @@ import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 
 /** The photos of a pass. */
-export function PhotosDialog({ row, disabled, onClose }: { row: Coupon['rows'][number]; disabled: boolean; onClose: () => void }) {
+export function PhotosDialog({
+  row,
+  disabled,
+  onClose,
+}: {
+  row: Coupon['rows'][number]
+  disabled: boolean
+  onClose: () => void
+}) {
   const queries = useQueryClient()
   const input = useRef<HTMLInputElement>(null)
   const add = useMutation({
@@ -16,25 +26,52 @@ export function PhotosDialog({ row, disabled, onClose }: { row: Coupon['rows'][n
     onSettled: () => queries.invalidateQueries({ queryKey: ['coupon'] }),
   })
   return (
-    <Modal title={`Photos of pass ${String(row.record.number)}`} open onClose={onClose} wide>
+    <Modal title={t`Photos of pass ${row.record.number}`} open onClose={onClose} wide>
       <div className="grid max-h-[60vh] grid-cols-2 gap-2 overflow-auto">
         {row.photos.map((id, at) => (
           <a key={id} href={`/api/photos/${String(id)}`} target="_blank" rel="noreferrer">
-            <img src={`/api/photos/${String(id)}`} alt={`Photo ${String(at + 1)} of pass ${String(row.record.number)}`} className="w-full border border-line" />
+            <img
+              src={`/api/photos/${String(id)}`}
+              alt={t`Photo ${at + 1} of pass ${row.record.number}`}
+              className="w-full border border-line"
+            />
           </a>
         ))}
       </div>
-      {row.photos.length === 0 && <p className="text-steel">No photo yet.</p>}
-      {add.isError && <p role="alert" className="mt-2 text-breach">{add.error.message}</p>}
+      {row.photos.length === 0 && (
+        <p className="text-steel">
+          <Trans>No photo yet.</Trans>
+        </p>
+      )}
+      {add.isError && (
+        <p role="alert" className="mt-2 text-breach">
+          {add.error.message}
+        </p>
+      )}
       <div className="mt-4 flex justify-end gap-2">
         {!disabled && (
           <>
-            <input ref={input} type="file" accept="image/jpeg,image/png,image/webp" capture="environment" className="hidden" aria-label="Photo"
-              onChange={(event) => { const file = event.target.files?.[0]; if (file) add.mutate(file); event.target.value = '' }} />
-            <Button look="main" disabled={add.isPending} onClick={() => input.current?.click()}>{add.isPending ? 'Sending …' : 'Add a photo'}</Button>
+            <input
+              ref={input}
+              type="file"
+              accept="image/jpeg,image/png,image/webp"
+              capture="environment"
+              className="hidden"
+              aria-label={t`Photo`}
+              onChange={(event) => {
+                const file = event.target.files?.[0]
+                if (file) add.mutate(file)
+                event.target.value = ''
+              }}
+            />
+            <Button look="main" disabled={add.isPending} onClick={() => input.current?.click()}>
+              {add.isPending ? t`Sending …` : t`Add a photo`}
+            </Button>
           </>
         )}
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>
+          <Trans>Close</Trans>
+        </Button>
       </div>
     </Modal>
   )

@@ -1,23 +1,42 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { Link } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
 import type { Coupon } from '../../api/types'
-import { useSession } from '../../app/session'
-import { useUnits } from '../../app/units'
+import { useSession } from '../../session/session'
+import { useUnits } from '../../session/units'
+import { printedInTwo } from '../../ui/printedInTwo'
 import { Button } from '../../ui/Button'
 import { PageTitle } from '../../ui/PageTitle'
-import { CouponTabs } from '../qualification'
+import { CouponTabs } from '../evidence'
 import { TakeLogDialog } from './TakeLogDialog'
 
 /** What the coupon is for, how far it is, and what can be done with it as a whole. */
-export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; booth: boolean; onBooth: () => void; away: string | null }) {
+export function RunLogHead({
+  coupon,
+  booth,
+  onBooth,
+  away,
+}: {
+  coupon: Coupon
+  booth: boolean
+  onBooth: () => void
+  away: string | null
+}) {
   const { may } = useSession()
   const queries = useQueryClient()
   const finish = useMutation({
-    mutationFn: (status: 'welding' | 'welded') => unwrap(api.PATCH('/api/coupons/{coupon_id}', { params: { path: { coupon_id: coupon.id } }, body: { version: coupon.version, status } })),
+    mutationFn: (status: 'welding' | 'welded') =>
+      unwrap(
+        api.PATCH('/api/coupons/{coupon_id}', {
+          params: { path: { coupon_id: coupon.id } },
+          body: { version: coupon.version, status },
+        }),
+      ),
     onSettled: () => queries.invalidateQueries(),
   })
   const welder = coupon.people.find((one) => one.role === 'welder')?.name
@@ -26,52 +45,117 @@ export function RunLogHead({ coupon, booth, onBooth, away }: { coupon: Coupon; b
   return (
     <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
       <div className="min-w-0">
-        <PageTitle words={`Coupon ${coupon.number}`} className="truncate" />
+        <PageTitle words={t`Coupon ${coupon.number}`} className="truncate" />
         <p className="text-[14px] text-steel2">
-          for <Link className="link" to={`/procedures/${String(coupon.revision_id)}`}>{coupon.procedure_number} rev {coupon.letter}</Link> ·{' '}
-          {[coupon.piece.product, ...[...new Set(coupon.piece.thickness_mm)].map((value) => `${thickness.value(value, 'thickness')} ${thickness.unit('thickness')}`), coupon.piece.position, welder && `${welder} welds`].filter(Boolean).join(' · ')}
+          <Trans>
+            for{' '}
+            <Link className="link" to={`/procedures/${coupon.revision_id}`}>
+              {coupon.procedure_number} rev {coupon.letter}
+            </Link>{' '}
+            ·{' '}
+          </Trans>
+          {[
+            coupon.piece.product,
+            ...[...new Set(coupon.piece.thickness_mm)].map(
+              (value) => `${thickness.value(value, 'thickness')} ${thickness.unit('thickness')}`,
+            ),
+            coupon.piece.position,
+            welder && t`${welder} welds`,
+          ]
+            .filter(Boolean)
+            .join(' · ')}
         </p>
       </div>
       <CouponTabs id={coupon.id} />
       <p className="text-[13px] text-steel2" role="status">
-        {away ? <b className="text-breach">{away}</b> : `${String(coupon.rows.length)} of ${String(coupon.procedure.passes.length)} passes logged`}
+        {away ? (
+          <b className="text-breach">{away}</b>
+        ) : (
+          t`${coupon.rows.length} of ${coupon.procedure.passes.length} passes logged`
+        )}
       </p>
       <div className="ml-auto flex items-center gap-2">
-        <Button onClick={onBooth} aria-pressed={booth}>{booth ? 'Light' : 'Booth'}</Button>
-        <a className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium" href={`/api/coupons/${String(coupon.id)}/print`} target="_blank" rel="noreferrer">Print</a>
+        <Button onClick={onBooth} aria-pressed={booth}>
+          {booth ? t`Light` : t`Booth`}
+        </Button>
+        <a
+          className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium"
+          href={`/api/coupons/${String(coupon.id)}/print`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          <Trans>Print</Trans>
+        </a>
         <Menu>
-          <MenuButton className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium">More</MenuButton>
+          <MenuButton className="rounded-sm border border-line bg-panel px-3 py-1.5 font-head text-[15px] font-medium">
+            <Trans>More</Trans>
+          </MenuButton>
           <MenuItems anchor="bottom end" className="panel z-50 py-1 text-[14px] focus:outline-none">
-            <File href={`/api/coupons/${String(coupon.id)}/export`}>Export JSON</File>
-            <File href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx`}>Export the log as XLSX</File>
-            <File href={`/api/coupons/${String(coupon.id)}/table?kind=csv`}>Export the log as CSV</File>
-            <File href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx&empty=true`}>Template for a hand-written log</File>
+            {printedInTwo().map(([second, words]) => (
+              <File key={second} href={`/api/coupons/${String(coupon.id)}/print?second=${second}`}>
+                {words}
+              </File>
+            ))}
+            <File href={`/api/coupons/${String(coupon.id)}/export`}>
+              <Trans>Export JSON</Trans>
+            </File>
+            <File href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx`}>
+              <Trans>Export the log as XLSX</Trans>
+            </File>
+            <File href={`/api/coupons/${String(coupon.id)}/table?kind=csv`}>
+              <Trans>Export the log as CSV</Trans>
+            </File>
+            <File href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx&empty=true`}>
+              <Trans>Template for a hand-written log</Trans>
+            </File>
             {may('LOG_PASS') && coupon.status === 'welding' && (
               <MenuItem>
-                <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft" onClick={() => setTaking(true)}>Take a log from CSV or XLSX</button>
+                <button
+                  type="button"
+                  className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
+                  onClick={() => setTaking(true)}
+                >
+                  <Trans>Take a log from CSV or XLSX</Trans>
+                </button>
               </MenuItem>
             )}
             {may('LOG_TRIAL') && (
-              <MenuItem><Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/${String(coupon.revision_id)}/scrap`}>Trial weld</Link></MenuItem>
+              <MenuItem>
+                <Link
+                  className="block px-4 py-1.5 data-focus:bg-accent-soft"
+                  to={`/procedures/${String(coupon.revision_id)}/scrap`}
+                >
+                  <Trans>Trial weld</Trans>
+                </Link>
+              </MenuItem>
             )}
           </MenuItems>
         </Menu>
         {may('CLOSE_LOG') && !coupon.signed_record && (
-          <Button disabled={finish.isPending} onClick={() => finish.mutate(coupon.status === 'welding' ? 'welded' : 'welding')}>
-            {coupon.status === 'welding' ? 'Close the log' : 'Open the log again'}
+          <Button
+            disabled={finish.isPending}
+            onClick={() => finish.mutate(coupon.status === 'welding' ? 'welded' : 'welding')}
+          >
+            {coupon.status === 'welding' ? t`Close the log` : t`Open the log again`}
           </Button>
         )}
       </div>
       <TakeLogDialog couponId={coupon.id} open={taking} onClose={() => setTaking(false)} />
-      {finish.isError && <p role="alert" className="w-full text-[13px] text-breach">{finish.error.message}</p>}
+      {finish.isError && (
+        <p role="alert" className="w-full text-[13px] text-breach">
+          {finish.error.message}
+        </p>
+      )}
     </div>
   )
 }
 
-function File({ href, children }: { href: string; children: string }) {
+function File({ href, children }: { href: string; children: ReactNode }) {
   return (
     <MenuItem>
-      <a className="block px-4 py-1.5 data-focus:bg-accent-soft" href={href} download="">{children}</a>
+      <a className="block px-4 py-1.5 data-focus:bg-accent-soft" href={href} download="">
+        {children}
+      </a>
     </MenuItem>
   )
 }

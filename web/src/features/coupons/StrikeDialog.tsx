@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
@@ -8,11 +10,27 @@ import { Modal } from '../../ui/Modal'
 import { TextField } from '../../ui/TextField'
 
 /** Strike a pass with a reason; it stays in the trail. */
-export function StrikeDialog({ coupon, row, open, onClose }: { coupon: Coupon; row: Coupon['rows'][number]; open: boolean; onClose: () => void }) {
+export function StrikeDialog({
+  coupon,
+  row,
+  open,
+  onClose,
+}: {
+  coupon: Coupon
+  row: Coupon['rows'][number]
+  open: boolean
+  onClose: () => void
+}) {
   const queries = useQueryClient()
   const [reason, setReason] = useState<string | null>(null)
   const strike = useMutation({
-    mutationFn: () => unwrap(api.POST('/api/passes/{pass_id}/strike', { params: { path: { pass_id: row.id } }, body: { version: row.version, reason: reason ?? '' } })),
+    mutationFn: () =>
+      unwrap(
+        api.POST('/api/passes/{pass_id}/strike', {
+          params: { path: { pass_id: row.id } },
+          body: { version: row.version, reason: reason ?? '' },
+        }),
+      ),
     onSuccess: async () => {
       setReason(null)
       onClose()
@@ -20,13 +38,31 @@ export function StrikeDialog({ coupon, row, open, onClose }: { coupon: Coupon; r
     },
   })
   return (
-    <Modal title={`Void pass ${String(row.record.number)}`} open={open} onClose={onClose}>
-      <form className="grid gap-3" onSubmit={(event) => { event.preventDefault(); strike.mutate() }}>
-        <p className="text-steel">It stays in the trail, with your reason, and no longer counts.</p>
-        <TextField label="Reason" placeholder="Why" value={reason} onChange={setReason} error={strike.isError ? strike.error.message : undefined} />
+    <Modal title={t`Void pass ${row.record.number}`} open={open} onClose={onClose}>
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          strike.mutate()
+        }}
+      >
+        <p className="text-steel">
+          <Trans>It stays in the trail, with your reason, and no longer counts.</Trans>
+        </p>
+        <TextField
+          label={t`Reason`}
+          placeholder={t`Why`}
+          value={reason}
+          onChange={setReason}
+          error={strike.isError ? strike.error.message : undefined}
+        />
         <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Keep it</Button>
-          <Button look="main" type="submit" disabled={strike.isPending}>Void it</Button>
+          <Button onClick={onClose}>
+            <Trans>Keep it</Trans>
+          </Button>
+          <Button look="main" type="submit" disabled={strike.isPending}>
+            <Trans>Void it</Trans>
+          </Button>
         </div>
       </form>
     </Modal>

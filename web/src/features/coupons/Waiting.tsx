@@ -1,11 +1,19 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import type { Coupon } from '../../api/types'
-import { useUnits } from '../../app/units'
+import { useUnits } from '../../session/units'
 import { isInside } from '../../domain/mirror'
 import type { PassQueue, QueueState } from '../../domain/passQueue'
 import { MarkIcon } from '../../ui/Verdict'
 import { mirroredHeat, nextPass } from './model'
 
-type Props = { coupon: Coupon; state: QueueState; queue: PassQueue; mayTakeBack: boolean; onTakeBack: (clientId: string) => void }
+type Props = {
+  coupon: Coupon
+  state: QueueState
+  queue: PassQueue
+  mayTakeBack: boolean
+  onTakeBack: (clientId: string) => void
+}
 
 /** Passes that are saved here and not at the server yet, with the little that can be said meanwhile. */
 export function WaitingPasses({ coupon, state, queue, mayTakeBack, onTakeBack }: Props) {
@@ -13,33 +21,55 @@ export function WaitingPasses({ coupon, state, queue, mayTakeBack, onTakeBack }:
   if (state.waiting.length === 0) return null
   const next = nextPass(coupon, state.waiting)
   return (
-    <section aria-label="On the way" role="status" className="panel border-caution! px-4 py-2 text-[15px]">
-      {state.away && <p className="mb-1">{state.away} What is below is kept in this browser. It is sent again by itself.</p>}
+    <section aria-label={t`On the way`} role="status" className="panel border-caution! px-4 py-2 text-[15px]">
+      {state.away && (
+        <p className="mb-1">
+          <Trans>{state.away} What is below is kept in this browser. It is sent again by itself.</Trans>
+        </p>
+      )}
       <ul className="grid gap-1">
         {state.waiting.map((one) => {
           const heat = mirroredHeat(one.record, coupon)
           const band = coupon.procedure.thermal?.heat_input_kj_mm ?? rangeOf(coupon, one.record.number)
           return (
             <li key={one.clientId} data-waiting={one.record.number}>
-              <b>Pass {one.record.number}</b>{' '}
+              <b>
+                <Trans>Pass {one.record.number}</Trans>
+              </b>{' '}
               {heat !== null && (
                 <>
                   {units.value(heat, 'heat_input')} {units.unit('heat_input')}
-                  {band && <> <MarkIcon mark={isInside(heat, band) ? 'holds' : 'breach'} /> {isInside(heat, band) ? 'in the band' : 'out of the band'}</>}
+                  {band && (
+                    <>
+                      {' '}
+                      <MarkIcon mark={isInside(heat, band) ? 'holds' : 'breach'} />{' '}
+                      {isInside(heat, band) ? t`in the band` : t`out of the band`}
+                    </>
+                  )}
                   {'; '}
                 </>
               )}
               {one.refused ? (
                 <span className="text-breach">
                   {one.refused.message}{' '}
-                  {one.refused.conflict && <button type="button" className="link p-1" onClick={() => queue.renumber(one.clientId, next)}>Keep mine as pass {next}</button>}{' '}
+                  {one.refused.conflict && (
+                    <button type="button" className="link p-1" onClick={() => queue.renumber(one.clientId, next)}>
+                      <Trans>Keep mine as pass {next}</Trans>
+                    </button>
+                  )}{' '}
                   {/* What is being typed now must not be lost for it. */}
-                  <button type="button" className="link p-1 disabled:no-underline disabled:opacity-60" disabled={!mayTakeBack} title={mayTakeBack ? undefined : 'Save the pass that is being typed first'} onClick={() => onTakeBack(one.clientId)}>
-                    Take it back into the entry
+                  <button
+                    type="button"
+                    className="link p-1 disabled:no-underline disabled:opacity-60"
+                    disabled={!mayTakeBack}
+                    title={mayTakeBack ? undefined : t`Save the pass that is being typed first`}
+                    onClick={() => onTakeBack(one.clientId)}
+                  >
+                    <Trans>Take it back into the entry</Trans>
                   </button>
                 </span>
               ) : (
-                <span className="text-steel2">{state.away ? 'judged when connected' : 'being sent …'}</span>
+                <span className="text-steel2">{state.away ? t`judged when connected` : t`being sent …`}</span>
               )}
             </li>
           )

@@ -33,9 +33,26 @@ export type Entry = {
 /** A new entry; what is the same from pass to pass carries over. */
 export function newEntry(number: number, carried: Partial<Pick<Entry, 'lengthMm' | 'place' | 'batch'>> = {}): Entry {
   return {
-    clientId: newId(), number, lengthMm: null, timeS: null, current: null, voltage: null, feed: null, flow: null,
-    beforeC: null, readAt: null, place: null, depositMm: null, layer: null, runOutMm: null, batch: null, remarks: null, quenched: false,
-    watch: STOPPED, correcting: null, ...carried,
+    clientId: newId(),
+    number,
+    lengthMm: null,
+    timeS: null,
+    current: null,
+    voltage: null,
+    feed: null,
+    flow: null,
+    beforeC: null,
+    readAt: null,
+    place: null,
+    depositMm: null,
+    layer: null,
+    runOutMm: null,
+    batch: null,
+    remarks: null,
+    quenched: false,
+    watch: STOPPED,
+    correcting: null,
+    ...carried,
   }
 }
 
@@ -62,7 +79,11 @@ function spread(value: PassRecord['current_a']): Range | null {
 }
 
 /** The pass of the document; the stopwatch gives the time unless one was typed. */
-export function recordOf(entry: Entry, before: PassRecord | null = null, planned: Coupon['procedure']['passes'][number] | null = null): PassRecord {
+export function recordOf(
+  entry: Entry,
+  before: PassRecord | null = null,
+  planned: Coupon['procedure']['passes'][number] | null = null,
+): PassRecord {
   const stopped = total(entry.watch, entry.watch.startedAt ?? 0)
   const stretches = entry.watch.stretches.filter((one) => one > 0)
   const time = entry.timeS ?? (stopped > 0 ? stopped : null)
@@ -75,7 +96,11 @@ export function recordOf(entry: Entry, before: PassRecord | null = null, planned
     length_mm: entry.lengthMm,
     time_s: time,
     elapsed_s: untimed ? before.elapsed_s : entry.timeS === null && stretches.length > 1 ? elapsed(entry.watch) : null,
-    segments: untimed ? before.segments : entry.timeS === null && stretches.length > 1 ? stretches.map((time_s) => ({ time_s })) : [],
+    segments: untimed
+      ? before.segments
+      : entry.timeS === null && stretches.length > 1
+        ? stretches.map((time_s) => ({ time_s }))
+        : [],
     current_a: reading(entry.current, before?.current_a),
     voltage_v: reading(entry.voltage, before?.voltage_v),
     wire_feed_m_min: reading(entry.feed, before?.wire_feed_m_min),
@@ -84,7 +109,8 @@ export function recordOf(entry: Entry, before: PassRecord | null = null, planned
     deposit_mm: entry.depositMm,
     layer: entry.layer,
     run_out_mm: entry.runOutMm,
-    filler: entry.batch !== null ? { ...(before?.filler ?? planned?.filler), batch: entry.batch } : (before?.filler ?? null),
+    filler:
+      entry.batch !== null ? { ...(before?.filler ?? planned?.filler), batch: entry.batch } : (before?.filler ?? null),
     interpass:
       entry.quenched || entry.place !== null || entry.readAt !== null
         ? { ...before?.interpass, place: entry.place, at: entry.readAt, quenched: entry.quenched }
@@ -119,14 +145,26 @@ export function entryOf(row: { id: number; version: number; record: PassRecord }
 /** Whether anything was typed or timed. */
 export function isTouched(entry: Entry): boolean {
   return (
-    entry.timeS !== null || entry.current !== null || entry.voltage !== null || entry.feed !== null || entry.flow !== null ||
-    entry.beforeC !== null || entry.remarks !== null || entry.watch.startedAt !== null || entry.watch.stretches.length > 0
+    entry.timeS !== null ||
+    entry.current !== null ||
+    entry.voltage !== null ||
+    entry.feed !== null ||
+    entry.flow !== null ||
+    entry.beforeC !== null ||
+    entry.remarks !== null ||
+    entry.watch.startedAt !== null ||
+    entry.watch.stretches.length > 0
   )
 }
 
 /** Heat input while nothing can be asked: E = V·I·t/L with the k that the plan of this pass has. */
 export function mirroredHeat(record: PassRecord, coupon: Coupon): number | null {
-  const energy = arcEnergyKjMm(meanOf(record.voltage_v), meanOf(record.current_a), record.time_s ?? null, record.length_mm ?? null)
+  const energy = arcEnergyKjMm(
+    meanOf(record.voltage_v),
+    meanOf(record.current_a),
+    record.time_s ?? null,
+    record.length_mm ?? null,
+  )
   const k = coupon.evaluation.heat_input.find((one) => one.pass_number === record.number)?.k
   return energy === null || k === undefined ? null : energy * k
 }

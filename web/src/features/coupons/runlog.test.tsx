@@ -14,16 +14,42 @@ import { useSavePiece } from './useSavePiece'
 beforeEach(() => localStorage.clear())
 afterEach(() => vi.unstubAllGlobals())
 
-const record: PassRecord = { number: 2, side: 1, energy_method: 'mean', segments: [], flags: [], current_a: 150, voltage_v: { mean: 24 }, length_mm: 300, time_s: 100 }
+const record: PassRecord = {
+  number: 2,
+  side: 1,
+  energy_method: 'mean',
+  segments: [],
+  flags: [],
+  current_a: 150,
+  voltage_v: { mean: 24 },
+  length_mm: 300,
+  time_s: 100,
+}
 
 /** The parts of a coupon that these components look at. */
 function coupon(more: object = {}): Coupon {
   return {
-    id: 7, version: 1, status: 'welding', rows: [], people: [], checklist: [{ id: 'polarity', question: 'Polarity looked at?', why: '' }],
-    piece: { checklist: [], batches: [], preheat_readings: [], treatments_done: [], base_metals: [], thickness_mm: [20] },
-    procedure: { passes: [], thermal: { heat_input_kj_mm: { min: 0.5, max: 0.9 } } }, log: { passes: [], to_weld: [2, 3], piece: [] },
+    id: 7,
+    version: 1,
+    status: 'welding',
+    rows: [],
+    people: [],
+    checklist: [{ id: 'polarity', question: 'Polarity looked at?', why: '' }],
+    piece: {
+      checklist: [],
+      batches: [],
+      preheat_readings: [],
+      treatments_done: [],
+      base_metals: [],
+      thickness_mm: [20],
+    },
+    procedure: { passes: [], thermal: { heat_input_kj_mm: { min: 0.5, max: 0.9 } } },
+    log: { passes: [], to_weld: [2, 3], piece: [] },
     evaluation: { heat_input: [{ pass_number: 2, k: 0.8, min_kj_mm: 0.5, max_kj_mm: 1.5 }] },
-    cooling: { after_pass: 1, wait_s: 90, to_c: 250, plate_c: 100 }, cooling_since: '2026-11-26T08:00:00Z', server_time: '2026-11-26T08:01:00Z', ...more,
+    cooling: { after_pass: 1, wait_s: 90, to_c: 250, plate_c: 100 },
+    cooling_since: '2026-11-26T08:00:00Z',
+    server_time: '2026-11-26T08:01:00Z',
+    ...more,
   } as unknown as Coupon
 }
 
@@ -50,9 +76,21 @@ it('heat input on the device is V·I·t/L with the k of the plan, and nothing wh
 })
 
 it('a refused pass says why, and is not taken back over what is being typed', () => {
-  const state: QueueState = { waiting: [{ clientId: 'a', record, savedAt: '', refused: { message: 'Pass 2 is in the log already.', conflict: true } }], away: '' }
-  const queue = new PassQueue(7, () => Promise.resolve({ kind: 'sent' }), localStorage, () => undefined)
-  const { again } = show(<WaitingPasses coupon={coupon()} state={state} queue={queue} mayTakeBack={false} onTakeBack={() => undefined} />)
+  const state: QueueState = {
+    waiting: [
+      { clientId: 'a', record, savedAt: '', refused: { message: 'Pass 2 is in the log already.', conflict: true } },
+    ],
+    away: '',
+  }
+  const queue = new PassQueue(
+    7,
+    () => Promise.resolve({ kind: 'sent' }),
+    localStorage,
+    () => undefined,
+  )
+  const { again } = show(
+    <WaitingPasses coupon={coupon()} state={state} queue={queue} mayTakeBack={false} onTakeBack={() => undefined} />,
+  )
   expect(screen.getByRole('status')).toHaveTextContent('0.96 kJ/mm')
   expect(screen.getByRole('status')).toHaveTextContent('out of the band')
   expect(screen.getByRole('button', { name: 'Keep mine as pass 3' })).toBeEnabled()
@@ -69,7 +107,13 @@ function Saved() {
 it('an answer is put on top of what someone else saved meanwhile', async () => {
   let version = 1
   const asked = serve(({ path, body }) => {
-    if (!('version' in body)) return { body: coupon({ version, piece: { ...coupon().piece, checklist: version > 1 ? [{ item: 'gap', answer: 'no' }] : [] } }) }
+    if (!('version' in body))
+      return {
+        body: coupon({
+          version,
+          piece: { ...coupon().piece, checklist: version > 1 ? [{ item: 'gap', answer: 'no' }] : [] },
+        }),
+      }
     expect(path).toBe('/api/coupons/7')
     if (body['version'] === 1) {
       version = 2
@@ -83,7 +127,15 @@ it('an answer is put on top of what someone else saved meanwhile', async () => {
     const sent = asked.filter((one) => 'version' in one.body).map((one) => one.body)
     expect(sent).toMatchObject([
       { version: 1, piece: { checklist: [{ item: 'polarity', answer: 'yes' }] } },
-      { version: 2, piece: { checklist: [{ item: 'gap', answer: 'no' }, { item: 'polarity', answer: 'yes' }] } },
+      {
+        version: 2,
+        piece: {
+          checklist: [
+            { item: 'gap', answer: 'no' },
+            { item: 'polarity', answer: 'yes' },
+          ],
+        },
+      },
     ])
   })
 })

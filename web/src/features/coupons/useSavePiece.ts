@@ -2,8 +2,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 
 import { Refusal, api, unwrap } from '../../api/client'
 import type { Coupon, CouponPiece } from '../../api/types'
-import { useUnits } from '../../app/units'
-import { couponQuery } from './queries'
+import { useUnits } from '../../session/units'
+import { couponQuery } from '../../queries/coupons'
 
 type People = Coupon['people']
 type Step = { piece?: (now: CouponPiece) => Partial<CouponPiece>; people?: (now: People) => People }

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useState } from 'react'
 
 import type { BaseMetal, Certificate } from '../../api/types'
@@ -9,7 +11,7 @@ import { Modal } from '../../ui/Modal'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
-import { EquivalentsTable } from '../bench'
+import { EquivalentsTable } from '../calculators'
 
 type Changes = Pick<BaseMetal, 'heat' | 'chemistry' | 'certificate'>
 type Props = {
@@ -34,31 +36,95 @@ function Form({ title, metal, disabled, open, onClose, onTake }: Props) {
   const { chemistry, wrong } = chemistryOf(typed)
   const total = Object.values(chemistry).reduce((sum, share) => sum + share, 0)
   const put = (changes: Partial<Certificate>) => setPaper((before) => ({ ...before, ...changes }))
-  const day = paper.issued_on && !/^\d{4}-\d{2}-\d{2}$/.test(paper.issued_on) ? 'Write it as 2026-03-31.' : undefined
+  const day = paper.issued_on && !/^\d{4}-\d{2}-\d{2}$/.test(paper.issued_on) ? t`Write it as 2026-03-31.` : undefined
   const problem = wrong.length > 0 || total > 100.05 || day !== undefined
   const take = () => {
     const stated = Object.values(paper).some((value) => value != null)
-    onTake({ heat, chemistry: Object.keys(chemistry).length > 0 ? chemistry : null, certificate: stated ? paper : null })
+    onTake({
+      heat,
+      chemistry: Object.keys(chemistry).length > 0 ? chemistry : null,
+      certificate: stated ? paper : null,
+    })
     onClose()
   }
   return (
     <Modal title={title} open={open} onClose={onClose} wide>
       <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px]">
-        <Labelled words="Heat number"><TextField label="Heat number" value={heat} onChange={setHeat} disabled={disabled} /></Labelled>
-        <Labelled words="Certificate"><TextField label="Certificate number" value={paper.number} onChange={(number) => put({ number })} disabled={disabled} /></Labelled>
-        <Labelled words="Kind"><TextField label="Kind of certificate" value={paper.kind} onChange={(kind) => put({ kind })} placeholder="3.1" disabled={disabled} /></Labelled>
-        <Labelled words="Issued on"><TextField label="Issued on" value={paper.issued_on} onChange={(issued_on) => put({ issued_on })} placeholder="2026-03-31" error={day} disabled={disabled} /></Labelled>
-        <Labelled words="Yield, as measured"><QuantityField label="Yield" kind="strength" value={paper.yield_mpa} onChange={(yield_mpa) => put({ yield_mpa })} disabled={disabled} /></Labelled>
-        <Labelled words="Tensile, as measured"><QuantityField label="Tensile strength" kind="strength" value={paper.tensile_mpa} onChange={(tensile_mpa) => put({ tensile_mpa })} disabled={disabled} /></Labelled>
-        <Labelled words="Elongation"><QuantityField label="Elongation" kind="percent" value={paper.elongation_percent} onChange={(elongation_percent) => put({ elongation_percent })} disabled={disabled} /></Labelled>
+        <Labelled words={t`Heat number`}>
+          <TextField label={t`Heat number`} value={heat} onChange={setHeat} disabled={disabled} />
+        </Labelled>
+        <Labelled words={t`Certificate`}>
+          <TextField
+            label={t`Certificate number`}
+            value={paper.number}
+            onChange={(number) => put({ number })}
+            disabled={disabled}
+          />
+        </Labelled>
+        <Labelled words={t`Kind`}>
+          <TextField
+            label={t`Kind of certificate`}
+            value={paper.kind}
+            onChange={(kind) => put({ kind })}
+            placeholder="3.1"
+            disabled={disabled}
+          />
+        </Labelled>
+        <Labelled words={t`Issued on`}>
+          <TextField
+            label={t`Issued on`}
+            value={paper.issued_on}
+            onChange={(issued_on) => put({ issued_on })}
+            placeholder="2026-03-31"
+            error={day}
+            disabled={disabled}
+          />
+        </Labelled>
+        <Labelled words={t`Yield, as measured`}>
+          <QuantityField
+            label={t`Yield`}
+            kind="strength"
+            value={paper.yield_mpa}
+            onChange={(yield_mpa) => put({ yield_mpa })}
+            disabled={disabled}
+          />
+        </Labelled>
+        <Labelled words={t`Tensile, as measured`}>
+          <QuantityField
+            label={t`Tensile strength`}
+            kind="strength"
+            value={paper.tensile_mpa}
+            onChange={(tensile_mpa) => put({ tensile_mpa })}
+            disabled={disabled}
+          />
+        </Labelled>
+        <Labelled words={t`Elongation`}>
+          <QuantityField
+            label={t`Elongation`}
+            kind="percent"
+            value={paper.elongation_percent}
+            onChange={(elongation_percent) => put({ elongation_percent })}
+            disabled={disabled}
+          />
+        </Labelled>
       </div>
-      <h3 className="mt-4 mb-1 text-[15px]">Chemistry of the heat</h3>
+      <h3 className="mt-4 mb-1 text-[15px]">
+        <Trans>Chemistry of the heat</Trans>
+      </h3>
       <ChemistryGrid typed={typed} onType={setTyped} elements={ELEMENTS} disabled={disabled} />
-      {total > 100.05 && <p role="alert" className="mt-1 text-[13px] text-breach">The elements sum to {total.toFixed(1)} %, more than 100 %.</p>}
+      {total > 100.05 && (
+        <p role="alert" className="mt-1 text-[13px] text-breach">
+          <Trans>The elements sum to {total.toFixed(1)} %, more than 100 %.</Trans>
+        </p>
+      )}
       <EquivalentsTable chemistry={chemistryOf(settled).chemistry} />
       <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={onClose}>{disabled ? 'Close' : 'Not now'}</Button>
-        {!disabled && <Button look="main" disabled={problem} onClick={take}>Take it</Button>}
+        <Button onClick={onClose}>{disabled ? t`Close` : t`Not now`}</Button>
+        {!disabled && (
+          <Button look="main" disabled={problem} onClick={take}>
+            <Trans>Take it</Trans>
+          </Button>
+        )}
       </div>
     </Modal>
   )

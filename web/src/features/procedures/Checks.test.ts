@@ -4,11 +4,27 @@ import type { Finding } from '../../api/types'
 import { together } from './Checks'
 
 const finding = (title: string, message = 'Too hot.', rule = 'heat-input.window'): Finding => ({
-  rule, verdict: 'violates', obligation: 'requirement', path: '', title, message, actual: '', limit: '', remedy: '', citations: [], unchecked: [],
+  rule,
+  verdict: 'violates',
+  obligation: 'requirement',
+  path: '',
+  title,
+  message,
+  actual: '',
+  limit: '',
+  remedy: '',
+  citations: [],
+  unchecked: [],
 })
 
 it('says the same of several passes once', () => {
-  const found = together([finding('Too hot, pass 2'), finding('Too hot, pass 3'), finding('Odd', 'x', 'a'), finding('Too hot, pass 5'), finding('Too hot, pass 6', 'Other.')])
+  const found = together([
+    finding('Too hot, pass 2'),
+    finding('Too hot, pass 3'),
+    finding('Odd', 'x', 'a'),
+    finding('Too hot, pass 5'),
+    finding('Too hot, pass 6', 'Other.'),
+  ])
   expect(found.map((one) => one.title)).toEqual(['Too hot, passes 2, 3 and 5', 'Odd', 'Too hot, pass 6'])
 })
 

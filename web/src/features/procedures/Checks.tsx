@@ -1,3 +1,5 @@
+import { plural, t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { Fragment, useState } from 'react'
 
 import type { Evaluation, Finding } from '../../api/types'
@@ -25,13 +27,20 @@ export function together(findings: readonly Finding[]): Finding[] {
   const groups = new Map<string, { first: Finding; passes: string[] }>()
   for (const one of findings) {
     const pass = PASS.exec(one.title)?.[1]
-    const key = pass ? [one.rule, one.verdict, one.title.replace(PASS, ''), one.message, one.remedy].join('|') : String(groups.size)
+    const key = pass
+      ? [one.rule, one.verdict, one.title.replace(PASS, ''), one.message, one.remedy].join('|')
+      : String(groups.size)
     const group = groups.get(key)
     if (group && pass) group.passes.push(pass)
     else groups.set(key, { first: one, passes: pass ? [pass] : [] })
   }
   return [...groups.values()].map(({ first, passes }) =>
-    passes.length < 2 ? first : { ...first, title: `${first.title.replace(PASS, '')}, passes ${passes.slice(0, -1).join(', ')} and ${passes.at(-1) ?? ''}` },
+    passes.length < 2
+      ? first
+      : {
+          ...first,
+          title: t`${first.title.replace(PASS, '')}, passes ${passes.slice(0, -1).join(', ')} and ${passes.at(-1) ?? ''}`,
+        },
   )
 }
 
@@ -43,9 +52,9 @@ export function Checks({ evaluation, onGo }: { evaluation: Evaluation | undefine
   const open = together(findings.filter((one) => markOf(one) !== 'holds'))
   const holding = findings.filter((one) => markOf(one) === 'holds')
   return (
-    <section aria-label="Checks" aria-live="polite">
+    <section aria-label={t`Checks`} aria-live="polite">
       <h2 className="flex items-baseline gap-3 border-b border-line pb-1.5 text-[17px]">
-        Checks
+        <Trans>Checks</Trans>
         <span className="flex gap-2.5 font-sans text-[13px] font-normal text-steel">
           {counted.map(([mark, count]) => (
             <span key={mark} title={MARK_WORDS[mark]} className="flex items-center gap-1">
@@ -59,7 +68,9 @@ export function Checks({ evaluation, onGo }: { evaluation: Evaluation | undefine
       ))}
       {evaluation && evaluation.missing.length > 0 && (
         <details className="border-t border-line py-2 text-[13px]">
-          <summary className="text-steel">Go to what is not stated</summary>
+          <summary className="text-steel">
+            <Trans>Go to what is not stated</Trans>
+          </summary>
           {evaluation.missing.map((one, index) => (
             <Fragment key={one.path}>
               {index > 0 && ', '}
@@ -72,13 +83,16 @@ export function Checks({ evaluation, onGo }: { evaluation: Evaluation | undefine
       )}
       {holding.length > 0 && (
         <p className="flex items-center gap-1.5 border-t border-line py-2 text-[13px]">
-          <MarkIcon mark="holds" silent /> {holding.length} {holding.length === 1 ? 'check holds' : 'checks hold'}.
+          <MarkIcon mark="holds" silent /> {plural(holding.length, { one: '# check holds', other: '# checks hold' })}.
           <button type="button" className="link" aria-expanded={all} onClick={() => setAll(!all)}>
-            {all ? 'Hide them' : 'Show them'}
+            {all ? t`Hide them` : t`Show them`}
           </button>
         </p>
       )}
-      {all && holding.map((finding, index) => <One key={`${finding.rule}${finding.path}${String(index)}`} finding={finding} onGo={onGo} />)}
+      {all &&
+        holding.map((finding, index) => (
+          <One key={`${finding.rule}${finding.path}${String(index)}`} finding={finding} onGo={onGo} />
+        ))}
       {evaluation && <Cautions texts={evaluation.cautions} />}
     </section>
   )

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useState } from 'react'
 
 import { pathWords } from '../../domain/diff'
@@ -19,17 +21,27 @@ export function ConflictDialog({ clashes, theirs, onSettle }: Props) {
     setChosen(next)
   }
   return (
-    <Modal title="Two people changed the same fields" open onClose={() => undefined} wide>
+    <Modal title={t`Two people changed the same fields`} open onClose={() => undefined} wide>
       <p className="mb-3 text-steel">
-        {theirs.saved_by} saved this draft at {time}, after you opened it. What only one of you changed is merged. Choose for {clashes.length === 1 ? 'this field' : `these ${String(clashes.length)} fields`}:
+        <Trans>
+          {theirs.saved_by} saved this draft at {time}, after you opened it. What only one of you changed is merged.
+          Choose for
+        </Trans>{' '}
+        {clashes.length === 1 ? t`this field` : t`these ${clashes.length} fields`}:
       </p>
       <div className="mb-4 max-h-80 overflow-auto border border-line">
         <table className="w-full text-[13px]">
           <thead className="label bg-paper text-left">
             <tr>
-              <th className="px-2 py-1">Field</th>
-              <th className="px-2 py-1">Yours</th>
-              <th className="px-2 py-1">As saved by {theirs.saved_by}</th>
+              <th className="px-2 py-1">
+                <Trans>Field</Trans>
+              </th>
+              <th className="px-2 py-1">
+                <Trans>Yours</Trans>
+              </th>
+              <th className="px-2 py-1">
+                <Trans>As saved by {theirs.saved_by}</Trans>
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -39,8 +51,14 @@ export function ConflictDialog({ clashes, theirs, onSettle }: Props) {
                 {[false, true].map((isTheirs) => (
                   <td key={String(isTheirs)} className="px-2 py-1 [overflow-wrap:anywhere]">
                     <label className="flex min-h-8 cursor-pointer items-center gap-2">
-                      <input type="radio" name={one.path} className="size-4" checked={chosen.has(one.path) === isTheirs} onChange={() => take(one.path, isTheirs)}
-                        aria-label={`${pathWords(one.path)}: ${isTheirs ? 'theirs' : 'mine'}`} />
+                      <input
+                        type="radio"
+                        name={one.path}
+                        className="size-4"
+                        checked={chosen.has(one.path) === isTheirs}
+                        onChange={() => take(one.path, isTheirs)}
+                        aria-label={`${pathWords(one.path)}: ${isTheirs ? 'theirs' : 'mine'}`}
+                      />
                       <span>{saidAt(one.path, isTheirs ? one.theirs : one.mine)}</span>
                     </label>
                   </td>
@@ -51,8 +69,12 @@ export function ConflictDialog({ clashes, theirs, onSettle }: Props) {
         </table>
       </div>
       <div className="flex justify-end gap-2">
-        <Button onClick={() => onSettle('theirs')}>Take theirs, drop all of mine</Button>
-        <Button look="main" onClick={() => onSettle(chosen)}>Save it like this</Button>
+        <Button onClick={() => onSettle('theirs')}>
+          <Trans>Take theirs, drop all of mine</Trans>
+        </Button>
+        <Button look="main" onClick={() => onSettle(chosen)}>
+          <Trans>Save it like this</Trans>
+        </Button>
       </div>
     </Modal>
   )
@@ -60,14 +82,18 @@ export function ConflictDialog({ clashes, theirs, onSettle }: Props) {
 
 /** Of a whole row, and of one that a side does not have. */
 function saidAt(path: string, value: unknown): string {
-  return value == null && /\.\d+$/.test(path) ? 'not in the list' : said(value)
+  return value == null && /\.\d+$/.test(path) ? t`not in the list` : said(value)
 }
 
 const UNSAID = new Set(['id', 'number', 'sources'])
 
 function said(value: unknown): string {
   if (value === null || value === undefined) return '—'
-  if (Array.isArray(value)) return `${String(value.length)} of them`
-  if (typeof value === 'object') return Object.entries(value as Record<string, unknown>).filter(([key, one]) => one != null && !UNSAID.has(key)).map(([key, one]) => `${pathWords(key)} ${said(one)}`).join(', ')
+  if (Array.isArray(value)) return t`${value.length} of them`
+  if (typeof value === 'object')
+    return Object.entries(value as Record<string, unknown>)
+      .filter(([key, one]) => one != null && !UNSAID.has(key))
+      .map(([key, one]) => `${pathWords(key)} ${said(one)}`)
+      .join(', ')
   return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? String(value) : '—'
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro'
 import { keepPreviousData, queryOptions, useQuery } from '@tanstack/react-query'
 
 import { api, unwrap } from '../../api/client'
@@ -24,13 +25,17 @@ const keyOf = (one: FillerFound) => `${one.product?.name ?? ''}|${one.decoded.de
 /** A filler: typed freely, or picked by what people say, with what its class asks for beside it. */
 export function FillerField({ onPick, ...rest }: Props) {
   const [asked, setAsked] = useAsked()
-  const found = useQuery({ ...fillersQuery(asked), enabled: asked.trim().length > 0, placeholderData: keepPreviousData })
+  const found = useQuery({
+    ...fillersQuery(asked),
+    enabled: asked.trim().length > 0,
+    placeholderData: keepPreviousData,
+  })
   const fillers = found.data ?? []
   return (
     <PickField
       {...rest}
-      label="Filler designation"
-      placeholder="ER70S-6, or .045 flux-core"
+      label={t`Filler designation`}
+      placeholder={t`ER70S-6, or .045 flux-core`}
       picks={fillers.map((one) => ({
         key: keyOf(one),
         main: one.product?.name ?? one.decoded.designation,

@@ -1,3 +1,5 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -14,13 +16,17 @@ type Imported = { kind: string; id: number; number: string; unchanged: boolean }
 
 /** The file goes to the server as it is, byte for byte. */
 async function send(jobId: number, file: File, asNumber: string): Promise<Imported> {
-  if (file.size > LARGEST) throw new Refusal(413, problem(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; a document has at most 2 MB.`))
+  if (file.size > LARGEST)
+    throw new Refusal(
+      413,
+      problem(t`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; a document has at most 2 MB.`),
+    )
   const query = asNumber ? `?as_number=${encodeURIComponent(asNumber)}` : ''
   return (await sendBytes(`/api/jobs/${String(jobId)}/import${query}`, file)) as Imported
 }
 
 function problem(detail: string) {
-  return { type: '/problems/import', title: 'Not imported', status: 0, detail, errors: [] }
+  return { type: '/problems/import', title: t`Not imported`, status: 0, detail, errors: [] }
 }
 
 export function ImportDialog({ jobId, open, onClose }: { jobId: number; open: boolean; onClose: () => void }) {
@@ -38,7 +44,7 @@ export function ImportDialog({ jobId, open, onClose }: { jobId: number; open: bo
   const refusal = bring.error instanceof Refusal ? bring.error : null
   const taken = refusal?.status === 409
   return (
-    <Modal title="Import a procedure or a coupon" open={open} onClose={onClose}>
+    <Modal title={t`Import a procedure or a coupon`} open={open} onClose={onClose}>
       <form
         className="grid gap-3"
         onSubmit={(event) => {
@@ -46,11 +52,13 @@ export function ImportDialog({ jobId, open, onClose }: { jobId: number; open: bo
           if (file) bring.mutate({ chosen: file })
         }}
       >
-        <p className="text-steel">A JSON file in the open format. It is taken whole, or refused whole with every mistake named.</p>
+        <p className="text-steel">
+          <Trans>A JSON file in the open format. It is taken whole, or refused whole with every mistake named.</Trans>
+        </p>
         <input
           type="file"
           accept=".json,application/json"
-          aria-label="File"
+          aria-label={t`File`}
           className="field"
           onChange={(event) => {
             setFile(event.target.files?.[0] ?? null)
@@ -60,11 +68,17 @@ export function ImportDialog({ jobId, open, onClose }: { jobId: number; open: bo
         />
         {taken && (
           <div>
-            <span className="label">Import under the number</span>
-            <TextField label="Import under the number" value={number} onChange={setNumber} />
+            <span className="label">
+              <Trans>Import under the number</Trans>
+            </span>
+            <TextField label={t`Import under the number`} value={number} onChange={setNumber} />
           </div>
         )}
-        {bring.data?.unchanged && <p role="status">{bring.data.number} stands here already, with the same contents. Nothing was changed.</p>}
+        {bring.data?.unchanged && (
+          <p role="status">
+            <Trans>{bring.data.number} stands here already, with the same contents. Nothing was changed.</Trans>
+          </p>
+        )}
         {refusal && (
           <div role="alert" className="text-[13px] text-breach">
             <p>{refusal.message}</p>
@@ -81,9 +95,11 @@ export function ImportDialog({ jobId, open, onClose }: { jobId: number; open: bo
           </div>
         )}
         <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Close</Button>
+          <Button onClick={onClose}>
+            <Trans>Close</Trans>
+          </Button>
           <Button look="main" type="submit" disabled={!file || bring.isPending}>
-            Import
+            <Trans>Import</Trans>
           </Button>
         </div>
       </form>

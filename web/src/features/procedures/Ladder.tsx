@@ -1,24 +1,27 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useMemo, type KeyboardEvent } from 'react'
 
 import type { Bracket, Evaluation, Pass, Procedure, Range } from '../../api/types'
-import { useUsage } from '../../app/terms'
-import { useUnits } from '../../app/units'
+import { useUsage } from '../../session/terms'
+import { useUnits } from '../../session/units'
 import { scaleOver } from '../../domain/band'
 import { addPass, gasText, groupsOf, passesOf, removePass, withPasses } from '../../domain/procedure'
 import { temper } from '../../domain/temper'
-import { processName } from '../../domain/words'
+import { inWords, processName } from '../../domain/words'
 import { Band } from '../../ui/Band'
 import { Button } from '../../ui/Button'
 import { QuantityField } from '../../ui/QuantityField'
 import { MarkIcon, markOf, type Mark } from '../../ui/Verdict'
 
 const COLUMNS = [
-  { field: 'current_a', kind: 'current', words: 'Current' },
-  { field: 'voltage_v', kind: 'voltage', words: 'Voltage' },
-  { field: 'travel_mm_min', kind: 'travel', words: 'Travel' },
+  { field: 'current_a', kind: 'current', words: t`Current` },
+  { field: 'voltage_v', kind: 'voltage', words: t`Voltage` },
+  { field: 'travel_mm_min', kind: 'travel', words: t`Travel` },
 ] as const
 
-const GRID = 'grid grid-cols-[30px_46px_repeat(3,minmax(0,1fr))_minmax(0,1.1fr)_16px] items-center gap-x-2 max-[1150px]:gap-x-1'
+const GRID =
+  'grid grid-cols-[30px_46px_repeat(3,minmax(0,1fr))_minmax(0,1.1fr)_16px] items-center gap-x-2 max-[1150px]:gap-x-1'
 
 type Props = {
   document: Procedure
@@ -34,23 +37,39 @@ type Props = {
 }
 
 /** Passes stacked as they lie in the joint: root at the bottom, cap at the top. */
-export function Ladder({ document, evaluation, onChange, selected, onSelect, onLight, lit, disabled, brackets = [] }: Props) {
+export function Ladder({
+  document,
+  evaluation,
+  onChange,
+  selected,
+  onSelect,
+  onLight,
+  lit,
+  disabled,
+  brackets = [],
+}: Props) {
   const units = useUnits()
   const passes = passesOf(document)
   const heat = useMemo(() => new Map(evaluation?.heat_input.map((one) => [one.pass_number, one])), [evaluation])
   const window_ = document.thermal?.heat_input_kj_mm ?? null
   const limits = new Map(brackets.map((one) => [one.path, one]))
-  const ends = (field: string): Range[] => brackets.filter((one) => one.path.endsWith(`.${field}`))
-    .flatMap((one) => [one.min, one.max].flatMap((end) => (end == null ? [] : [{ min: end, max: end }])))
+  const ends = (field: string): Range[] =>
+    brackets
+      .filter((one) => one.path.endsWith(`.${field}`))
+      .flatMap((one) => [one.min, one.max].flatMap((end) => (end == null ? [] : [{ min: end, max: end }])))
   const scales = {
     current_a: scaleOver([...passes.map((one) => one.current_a), ...ends('current_a')]),
     voltage_v: scaleOver([...passes.map((one) => one.voltage_v), ...ends('voltage_v')]),
     travel_mm_min: scaleOver([...passes.map((one) => one.travel_mm_min), ...ends('travel_mm_min')]),
-    heat: scaleOver([...[...heat.values()].map((one) => ({ min: one.min_kj_mm, max: one.max_kj_mm })), window_, ...ends('heat_input_kj_mm')]),
+    heat: scaleOver([
+      ...[...heat.values()].map((one) => ({ min: one.min_kj_mm, max: one.max_kj_mm })),
+      window_,
+      ...ends('heat_input_kj_mm'),
+    ]),
   }
   const k = new Set([...heat.values()].map((one) => one.k))
   const only = k.size === 1 ? [...k][0] : undefined
-  const kWords = only === undefined ? '' : only === 1 ? 'no k' : `k ${String(only)}`
+  const kWords = only === undefined ? '' : only === 1 ? t`no k` : `k ${String(only)}`
 
   const rowKeys = (event: KeyboardEvent<HTMLDivElement>, one: Pass) => {
     if (event.target !== event.currentTarget) return
@@ -74,26 +93,38 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
     if (event.key === 'ArrowUp') focusCell(one.number + 1, column, event)
     else if (event.key === 'ArrowDown') focusCell(one.number - 1, column, event)
     else if (event.key === 'Enter' && event.shiftKey) focusCell(one.number + 1, column, event)
-    else if (event.key === 'ArrowLeft' && input.selectionStart === 0 && input.selectionEnd === 0) focusCell(one.number, column - 1, event)
-    else if (event.key === 'ArrowRight' && input.selectionStart === input.value.length) focusCell(one.number, column + 1, event)
+    else if (event.key === 'ArrowLeft' && input.selectionStart === 0 && input.selectionEnd === 0)
+      focusCell(one.number, column - 1, event)
+    else if (event.key === 'ArrowRight' && input.selectionStart === input.value.length)
+      focusCell(one.number, column + 1, event)
     else if (event.key === 'Escape') input.closest<HTMLElement>('[data-pass]')?.focus()
   }
 
   return (
     <>
       <div className="relative overflow-x-auto">
-        <div role="table" aria-label="Passes" className="min-w-[34rem]" onMouseLeave={() => onLight(null)}>
+        <div role="table" aria-label={t`Passes`} className="min-w-[34rem]" onMouseLeave={() => onLight(null)}>
           <div role="row" className={`${GRID} items-end border-b border-line pb-1 text-center leading-tight label`}>
-            <span role="columnheader" className="col-span-2 text-left">Pass</span>
+            <span role="columnheader" className="col-span-2 text-left">
+              <Trans>Pass</Trans>
+            </span>
             {COLUMNS.map((column) => (
               <span role="columnheader" key={column.field}>
                 {column.words} <small className="block font-sans text-[11px]">{units.unit(column.kind)}</small>
               </span>
             ))}
             <span role="columnheader">
-              {evaluation?.heat_word ?? 'Heat input'} <small className="block font-sans text-[11px]">{units.unit('heat_input')}{kWords && `, ${kWords}`}</small>
+              {evaluation?.heat_word ?? t`Heat input`}{' '}
+              <small className="block font-sans text-[11px]">
+                {units.unit('heat_input')}
+                {kWords && `, ${kWords}`}
+              </small>
             </span>
-            <span role="columnheader" className="relative"><span className="sr-only">Findings</span></span>
+            <span role="columnheader" className="relative">
+              <span className="sr-only">
+                <Trans>Findings</Trans>
+              </span>
+            </span>
           </div>
           {groupsOf(passes)
             .toReversed()
@@ -111,7 +142,7 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
                       key={one.number}
                       data-pass={one.number}
                       tabIndex={0}
-                      aria-label={`Pass ${String(one.number)}, ${one.role}`}
+                      aria-label={t`Pass ${one.number}, ${inWords(one.role)}`}
                       aria-selected={active}
                       className={`${GRID} border-b border-hair py-1.5 ${active ? 'rounded-sm bg-accent-soft outline-[1.5px] -outline-offset-1 outline-accent' : lit === one.number ? 'bg-accent-soft' : ''}`}
                       onFocus={() => onSelect(one.number)}
@@ -126,25 +157,40 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
                       >
                         {one.number}
                       </span>
-                      <span role="cell" className="font-head text-[15px] font-semibold">{one.role}</span>
+                      <span role="cell" className="font-head text-[15px] font-semibold">
+                        {inWords(one.role)}
+                      </span>
                       {COLUMNS.map((column, index) => (
                         <div role="cell" key={column.field} className="min-w-0">
-                          <Band scale={scales[column.field]} range={one[column.field]} limits={limits.get(`passes.${String(one.number - 1)}.${column.field}`) ?? null} label={`${column.words} of pass ${String(one.number)}`} />
+                          <Band
+                            scale={scales[column.field]}
+                            range={one[column.field]}
+                            limits={limits.get(`passes.${String(one.number - 1)}.${column.field}`) ?? null}
+                            label={t`${column.words} of pass ${one.number}`}
+                          />
                           <QuantityField
                             mode="range"
                             bare
-                            label={`${column.words}, pass ${String(one.number)}`}
+                            label={t`${column.words}, pass ${one.number}`}
                             path={`passes.${String(one.number - 1)}.${column.field}`}
                             kind={column.kind}
                             value={one[column.field]}
                             disabled={disabled}
-                            onChange={(value) => onChange((before) => withPasses(before, [one.number], { [column.field]: value }))}
+                            onChange={(value) =>
+                              onChange((before) => withPasses(before, [one.number], { [column.field]: value }))
+                            }
                             onKeyDown={(event) => cellKeys(event, one, index)}
                           />
                         </div>
                       ))}
                       <div role="cell" className="min-w-0 text-center" data-heat={one.number}>
-                        <Band scale={scales.heat} range={range} limits={limits.get(`passes.${String(one.number - 1)}.heat_input_kj_mm`) ?? window_} colour={temper(found?.max_kj_mm)} label={`Heat input of pass ${String(one.number)}`} />
+                        <Band
+                          scale={scales.heat}
+                          range={range}
+                          limits={limits.get(`passes.${String(one.number - 1)}.heat_input_kj_mm`) ?? window_}
+                          colour={temper(found?.max_kj_mm)}
+                          label={t`Heat input of pass ${one.number}`}
+                        />
                         <HeatText range={range} />
                       </div>
                       <span role="cell">{mark && <MarkIcon mark={mark} />}</span>
@@ -157,18 +203,37 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
       </div>
       {passes.length === 0 && (
         <div className="grid justify-items-start gap-2 py-4">
-          <p className="text-steel">No pass yet. The root comes first; the others are added above it.</p>
-          {!disabled && <Button look="main" onClick={() => { onChange((before) => addPass(before, null)); onSelect(1) }}>Add the root pass</Button>}
+          <p className="text-steel">
+            <Trans>No pass yet. The root comes first; the others are added above it.</Trans>
+          </p>
+          {!disabled && (
+            <Button
+              look="main"
+              onClick={() => {
+                onChange((before) => addPass(before, null))
+                onSelect(1)
+              }}
+            >
+              <Trans>Add the root pass</Trans>
+            </Button>
+          )}
         </div>
       )}
       {!disabled && passes.length > 0 && (
         <p className="flex gap-3 pt-2 text-[13px]">
-          <button type="button" className="link" onClick={() => { onChange((before) => addPass(before, selected)); onSelect((selected ?? passes.length) + 1) }}>
-            {selected ? `Add a pass above ${String(selected)}` : 'Add a pass'}
+          <button
+            type="button"
+            className="link"
+            onClick={() => {
+              onChange((before) => addPass(before, selected))
+              onSelect((selected ?? passes.length) + 1)
+            }}
+          >
+            {selected ? t`Add a pass above ${selected}` : t`Add a pass`}
           </button>
           {selected !== null && (
             <button type="button" className="link" onClick={() => onChange((before) => removePass(before, selected))}>
-              Remove pass {selected}
+              <Trans>Remove pass {selected}</Trans>
             </button>
           )}
         </p>
@@ -179,21 +244,33 @@ export function Ladder({ document, evaluation, onChange, selected, onSelect, onL
 
 function HeatText({ range }: { range: Range | null }) {
   const units = useUnits()
-  return <span className="text-[14px]">{range ? units.range(range, 'heat_input') : <span className="text-steel2">—</span>}</span>
+  return (
+    <span className="text-[14px]">
+      {range ? units.range(range, 'heat_input') : <span className="text-steel2">—</span>}
+    </span>
+  )
 }
 
 function Heading({ one, code }: { one: Pass | undefined; code: string | undefined }) {
   const units = useUnits()
   const usage = useUsage(code)
   if (!one) return null
-  const size = one.filler?.diameter_mm ? `${units.value(one.filler.diameter_mm, 'wire_diameter')} ${units.unit('wire_diameter')}` : ''
+  const size = one.filler?.diameter_mm
+    ? `${units.value(one.filler.diameter_mm, 'wire_diameter')} ${units.unit('wire_diameter')}`
+    : ''
   const flow = one.gas?.flow_l_min ? `${units.range(one.gas.flow_l_min, 'flow')} ${units.unit('flow')}` : ''
-  const rest = [one.polarity, one.transfer?.replaceAll('-', ' '), [gasText(one.gas?.components_percent), flow].filter(Boolean).join(', ')]
+  const rest = [
+    one.polarity,
+    one.transfer ? inWords(one.transfer) : null,
+    [gasText(one.gas?.components_percent), flow].filter(Boolean).join(', '),
+  ]
   return (
     <div role="row" className="border-b border-line pt-2 pb-1 text-[12.5px]">
       <div role="rowheader" className="truncate">
-        <b className="mr-1.5 rounded-sm bg-ink px-1.5 py-px font-head text-[15px] font-semibold text-paper">{processName(one.process, usage)}</b>
-        {size} {one.filler?.designation ?? 'no filler'}
+        <b className="mr-1.5 rounded-sm bg-ink px-1.5 py-px font-head text-[15px] font-semibold text-paper">
+          {processName(one.process, usage)}
+        </b>
+        {size} {one.filler?.designation ?? t`no filler`}
         <span className="ml-2 text-steel2">{rest.filter(Boolean).join(' · ')}</span>
       </div>
     </div>

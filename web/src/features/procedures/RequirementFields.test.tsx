@@ -9,12 +9,16 @@ import { RequirementFields } from './RequirementFields'
 function Sheet({ seen }: { seen: Procedure[] }) {
   const [document, setDocument] = useState({ base_metals: [], positions: [], passes: [] } as unknown as Procedure)
   return (
-    <RequirementFields document={document} disabled={false} errors={new Map()}
+    <RequirementFields
+      document={document}
+      disabled={false}
+      errors={new Map()}
       onChange={(change) => {
         const next = change(document)
         seen.push(next)
         setDocument(next)
-      }} />
+      }}
+    />
   )
 }
 
@@ -36,8 +40,20 @@ test('a requirement is asked for, switched off, or left to the code', () => {
 
 test('a day that is typed half stays in its field and never reaches the document', () => {
   const seen: Procedure[] = []
-  const limited = { base_metals: [], positions: [], passes: [], requirements: { hardness_limit: { max_hv10: 350 } } } as unknown as Procedure
-  show(<RequirementFields document={limited} disabled={false} errors={new Map()} onChange={(change) => seen.push(change(limited))} />)
+  const limited = {
+    base_metals: [],
+    positions: [],
+    passes: [],
+    requirements: { hardness_limit: { max_hv10: 350 } },
+  } as unknown as Procedure
+  show(
+    <RequirementFields
+      document={limited}
+      disabled={false}
+      errors={new Map()}
+      onChange={(change) => seen.push(change(limited))}
+    />,
+  )
   const day = screen.getByLabelText('Hardness limit agreed on')
   fireEvent.change(day, { target: { value: '2026-13-40' } })
   expect(day).toHaveValue('2026-13-40')

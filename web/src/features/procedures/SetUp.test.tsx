@@ -9,9 +9,39 @@ import { EMPTY } from '../../domain/procedure'
 import { serve, show } from '../../testing'
 import { SetUp } from './SetUp'
 
-const TIG_FIELDS = ['gas', 'purge', 'tungsten', 'cup', 'slopes', 'start', 'trigger', 'pedal_max_a', 'pulse', 'gas_times']
-const WIRE_FIELDS = ['gas', 'purge', 'transfer', 'wire_feed_m_min', 'extension_mm', 'feeder', 'feeder.inductance_percent', 'trigger', 'gas_times']
-const MACHINE: Machine = { format: 'grounded-bead/machine', version: 1, name: 'Bay 1', supplies: [{ name: '400 V', envelopes: [] }, { name: '230 V', envelopes: [] }], meters: [] }
+const TIG_FIELDS = [
+  'gas',
+  'purge',
+  'tungsten',
+  'cup',
+  'slopes',
+  'start',
+  'trigger',
+  'pedal_max_a',
+  'pulse',
+  'gas_times',
+]
+const WIRE_FIELDS = [
+  'gas',
+  'purge',
+  'transfer',
+  'wire_feed_m_min',
+  'extension_mm',
+  'feeder',
+  'feeder.inductance_percent',
+  'trigger',
+  'gas_times',
+]
+const MACHINE: Machine = {
+  format: 'grounded-bead/machine',
+  version: 1,
+  name: 'Bay 1',
+  supplies: [
+    { name: '400 V', envelopes: [] },
+    { name: '230 V', envelopes: [] },
+  ],
+  meters: [],
+}
 
 let fields: Record<string, string[]>
 let machines: Machine[]
@@ -20,11 +50,48 @@ beforeEach(() => {
   machines = [MACHINE]
   serve(({ path, query, body }) => {
     if (path === '/api/setup-fields') return { body: fields[query.get('process') ?? ''] ?? [] }
-    if (path === '/api/tungstens') return { body: { types: [{ iso: 'WLa20', aws: 'EWLa-2', also: ['2 % lanthanated'], addition: '', colour: 'blue', older: '', dcen: 'good', ac: 'good', thoriated: false }], oxide: [], pure: [], citation: {} } }
-    if (path === '/api/tungsten-carries') return { body: query.get('polarity') === 'DCEN' && query.get('diameter_mm') === '2.4' ? [{ min: 150, max: 250 }] : [] }
-    if (path === '/api/shelf') return { body: machines.map((document, id) => ({ id, kind: 'machine', name: document.name, version: 1, document, saved_by: '', saved_at: '', used_in: 0, overdue_meters: [] })) }
+    if (path === '/api/tungstens')
+      return {
+        body: {
+          types: [
+            {
+              iso: 'WLa20',
+              aws: 'EWLa-2',
+              also: ['2 % lanthanated'],
+              addition: '',
+              colour: 'blue',
+              older: '',
+              dcen: 'good',
+              ac: 'good',
+              thoriated: false,
+            },
+          ],
+          oxide: [],
+          pure: [],
+          citation: {},
+        },
+      }
+    if (path === '/api/tungsten-carries')
+      return {
+        body: query.get('polarity') === 'DCEN' && query.get('diameter_mm') === '2.4' ? [{ min: 150, max: 250 }] : [],
+      }
+    if (path === '/api/shelf')
+      return {
+        body: machines.map((document, id) => ({
+          id,
+          kind: 'machine',
+          name: document.name,
+          version: 1,
+          document,
+          saved_by: '',
+          saved_at: '',
+          used_in: 0,
+          overdue_meters: [],
+        })),
+      }
     if (path === '/api/fillers') return { body: [] }
-    if (path === '/api/read') return { body: { value: body.as_ === 'cup' ? 8 : Number(body.text), understood: 'bore 12.7 mm' } }
+    if (path === '/api/read')
+      return { body: { value: body.as_ === 'cup' ? 8 : Number(body.text), understood: 'bore 12.7 mm' } }
     return { body: [] }
   })
 })
@@ -36,11 +103,21 @@ function Page({ start }: { start: Procedure }) {
   useEffect(() => {
     last = document
   }, [document])
-  return <MemoryRouter><SetUp document={document} selected={1} onChange={setDocument} disabled={false} /></MemoryRouter>
+  return (
+    <MemoryRouter>
+      <SetUp document={document} selected={1} onChange={setDocument} disabled={false} />
+    </MemoryRouter>
+  )
 }
 const procedure = (process: '111' | '135' | '141', more: object = {}, passes = 1): Procedure => ({
   ...EMPTY,
-  passes: Array.from({ length: passes }, (_, index) => ({ number: index + 1, side: 1, role: 'fill' as const, process, ...more })),
+  passes: Array.from({ length: passes }, (_, index) => ({
+    number: index + 1,
+    side: 1,
+    role: 'fill' as const,
+    process,
+    ...more,
+  })),
 })
 
 it.each([
@@ -78,7 +155,11 @@ it('what a tungsten carries stands beside its diameter', async () => {
 
 it('a machine goes along with its record; a changed record is offered, and the supply stays as chosen', async () => {
   const stale = { ...MACHINE, notes: 'old', connected: '230 V' }
-  show(<Page start={{ ...procedure('135', { machine: 'Bay 1' }), shelf: { metals: [], products: [], machines: [stale] } }} />)
+  show(
+    <Page
+      start={{ ...procedure('135', { machine: 'Bay 1' }), shelf: { metals: [], products: [], machines: [stale] } }}
+    />,
+  )
   expect(await screen.findByText(/Its record has changed in the library/)).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Take it over' }))
   expect(last.shelf?.machines).toEqual([{ ...MACHINE, connected: '230 V' }])
@@ -91,5 +172,8 @@ it('a machine goes along with its record; a changed record is offered, and the s
 it('without any machine on record it says where to add one', async () => {
   machines = []
   show(<Page start={procedure('135')} />)
-  expect(await screen.findByRole('link', { name: 'Add one in the library' })).toHaveAttribute('href', '/shelf/machines')
+  expect(await screen.findByRole('link', { name: 'Add one in the library' })).toHaveAttribute(
+    'href',
+    '/library/machines',
+  )
 })

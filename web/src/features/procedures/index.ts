@@ -1,3 +1,1 @@
 export { procedureRoutes } from './routes'
-export { FillerHint } from './FillerHint'
-export { tungstensQuery } from './queries'

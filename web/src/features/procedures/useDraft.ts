@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro'
 import { useEffect, useState, useSyncExternalStore } from 'react'
 
 import { Refusal, api, unwrap } from '../../api/client'
@@ -8,7 +9,7 @@ async function send(id: number, version: number, document: Procedure): Promise<S
   try {
     return await put(id, version, document)
   } catch {
-    return { kind: 'no-answer', message: 'The server does not answer.', errors: [] }
+    return { kind: 'no-answer', message: t`The server does not answer.`, errors: [] }
   }
 }
 
@@ -20,9 +21,10 @@ async function put(id: number, version: number, document: Procedure): Promise<Sa
     return { kind: 'saved', version: done.version, savedAt: done.saved_at }
   } catch (error) {
     const refusal = error instanceof Refusal ? error : null
-    const message = refusal?.message ?? 'Saving failed.'
+    const message = refusal?.message ?? t`Saving failed.`
     const errors = refusal?.body.errors ?? []
-    if (refusal?.status === 409 && refusal.body.current) return { kind: 'conflict', theirs: await standing(id), message }
+    if (refusal?.status === 409 && refusal.body.current)
+      return { kind: 'conflict', theirs: await standing(id), message }
     if (refusal?.status === 401) return { kind: 'signed-out', message, errors }
     return { kind: refusal && !refusal.passing ? 'refused' : 'no-answer', message, errors }
   }
@@ -40,8 +42,12 @@ export function useDraft(revision: Revision) {
     () =>
       new DraftKeeper(
         {
-          id: revision.id, version: revision.version, document: revision.document,
-          savedBy: revision.saved_by, savedAt: revision.saved_at, frozen: revision.frozen,
+          id: revision.id,
+          version: revision.version,
+          document: revision.document,
+          savedBy: revision.saved_by,
+          savedAt: revision.saved_at,
+          frozen: revision.frozen,
         },
         (version, document) => send(revision.id, version, document),
         localStorage,

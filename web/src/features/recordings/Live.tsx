@@ -1,15 +1,21 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
 
 import { api, unwrap } from '../../api/client'
 import type { Live as LiveData, Recording, Trace } from '../../api/types'
-import { useUnits } from '../../app/units'
+import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
 import { TraceChart } from './TraceChart'
 
 const EVERY_MS = 700
 const KEPT_CHUNKS = 90
-type Glance = { start_s: number[]; channels: Record<string, { low: (number | null)[]; high: (number | null)[] }>; arc: { voltage_v: number; current_a: number } | null }
+type Glance = {
+  start_s: number[]
+  channels: Record<string, { low: (number | null)[]; high: (number | null)[] }>
+  arc: { voltage_v: number; current_a: number } | null
+}
 
 /** A recorder that streams: the last minute and a half, and how the arc stands. */
 export function Live({ recording, disabled }: { recording: Recording; disabled: boolean }) {
@@ -24,7 +30,11 @@ export function Live({ recording, disabled }: { recording: Recording; disabled: 
     let gone = false
     const ask = async () => {
       try {
-        const got = await unwrap(api.GET('/api/recordings/{recording_id}/live', { params: { path: { recording_id: recording.id }, query: { after: next } } }))
+        const got = await unwrap(
+          api.GET('/api/recordings/{recording_id}/live', {
+            params: { path: { recording_id: recording.id }, query: { after: next } },
+          }),
+        )
         if (gone) return
         next = got.next
         setError('')
@@ -35,7 +45,7 @@ export function Live({ recording, disabled }: { recording: Recording; disabled: 
           return
         }
       } catch (problem) {
-        if (!gone) setError(problem instanceof Error ? problem.message : 'no answer')
+        if (!gone) setError(problem instanceof Error ? problem.message : t`no answer`)
       }
       if (!gone) timer = window.setTimeout(() => void ask(), EVERY_MS)
     }
@@ -46,38 +56,69 @@ export function Live({ recording, disabled }: { recording: Recording; disabled: 
     }
   }, [recording.id, queries])
   const end = useMutation({
-    mutationFn: () => unwrap(api.POST('/api/recordings/{recording_id}/end', { params: { path: { recording_id: recording.id } } })),
+    mutationFn: () =>
+      unwrap(api.POST('/api/recordings/{recording_id}/end', { params: { path: { recording_id: recording.id } } })),
     onSettled: () => queries.invalidateQueries({ queryKey: ['recording', recording.id] }),
   })
   const trace = useMemo<Trace>(() => {
     const channels: Trace['channels'] = {}
     for (const name of Object.keys(glances[0]?.channels ?? {}))
-      channels[name] = { low: glances.flatMap((one) => one.channels[name]?.low ?? []), high: glances.flatMap((one) => one.channels[name]?.high ?? []) }
+      channels[name] = {
+        low: glances.flatMap((one) => one.channels[name]?.low ?? []),
+        high: glances.flatMap((one) => one.channels[name]?.high ?? []),
+      }
     return { start_s: glances.flatMap((one) => one.start_s), samples_a_bucket: 1, channels }
   }, [glances])
   const arc = glances.at(-1)?.arc ?? null
   return (
-    <section aria-label="Live" className="panel p-3">
+    <section aria-label={t`Live`} className="panel p-3">
       <div className="mb-2 grid grid-cols-5 items-end max-md:grid-cols-2 gap-3 font-head" role="status">
-        <Big words="Arc" value={arc ? 'burning' : 'off'} unit="" />
-        <Big words="Voltage" value={arc ? units.value(arc.voltage_v, 'voltage') : '—'} unit="V" />
-        <Big words="Current" value={arc ? units.value(arc.current_a, 'current') : '—'} unit="A" />
-        <Big words="Arc time" value={(state?.arc_s ?? 0).toFixed(1)} unit="s" />
-        <Big words="Energy so far" value={((state?.energy_j ?? 0) / 1000).toFixed(1)} unit="kJ" />
+        <Big words={t`Arc`} value={arc ? 'burning' : 'off'} unit="" />
+        <Big words={t`Voltage`} value={arc ? units.value(arc.voltage_v, 'voltage') : '—'} unit="V" />
+        <Big words={t`Current`} value={arc ? units.value(arc.current_a, 'current') : '—'} unit="A" />
+        <Big words={t`Arc time`} value={(state?.arc_s ?? 0).toFixed(1)} unit="s" />
+        <Big words={t`Energy so far`} value={((state?.energy_j ?? 0) / 1000).toFixed(1)} unit={t`kJ`} />
       </div>
-      {trace.start_s.length > 0 ? <TraceChart trace={trace} parts={[]} onZoom={() => undefined} /> : <p className="text-steel2">Nothing has come yet.</p>}
+      {trace.start_s.length > 0 ? (
+        <TraceChart trace={trace} parts={[]} onZoom={() => undefined} />
+      ) : (
+        <p className="text-steel2">
+          <Trans>Nothing has come yet.</Trans>
+        </p>
+      )}
       <div className="mt-2 flex items-center gap-3 text-[13px] text-steel2">
-        <span>{(state?.samples ?? 0).toLocaleString('en')} samples arrived. The record is reckoned from the whole when the stream ends.</span>
-        {error && <span role="alert" className="text-breach">{error} Trying again …</span>}
-        {!disabled && <Button className="ml-auto" disabled={end.isPending} onClick={() => end.mutate()}>End it here</Button>}
+        <span>
+          <Trans>
+            {(state?.samples ?? 0).toLocaleString('en')} samples arrived. The record is reckoned from the whole when the
+            stream ends.
+          </Trans>
+        </span>
+        {error && (
+          <span role="alert" className="text-breach">
+            <Trans>{error} Trying again …</Trans>
+          </span>
+        )}
+        {!disabled && (
+          <Button className="ml-auto" disabled={end.isPending} onClick={() => end.mutate()}>
+            <Trans>End it here</Trans>
+          </Button>
+        )}
       </div>
-      {end.isError && <p role="alert" className="text-breach">{end.error.message}</p>}
+      {end.isError && (
+        <p role="alert" className="text-breach">
+          {end.error.message}
+        </p>
+      )}
     </section>
   )
 }
 
 function Big({ words, value, unit }: { words: string; value: string; unit: string }) {
   return (
-    <p><span className="label block">{words}</span><span className="text-[26px] font-semibold">{value}</span> <span className="font-sans text-[13px] text-steel2">{unit}</span></p>
+    <p>
+      <span className="label block">{words}</span>
+      <span className="text-[26px] font-semibold">{value}</span>{' '}
+      <span className="font-sans text-[13px] text-steel2">{unit}</span>
+    </p>
   )
 }

@@ -1,3 +1,4 @@
+import { t } from '@lingui/core/macro'
 import { useEffect, useRef } from 'react'
 import uPlot from 'uplot'
 import 'uplot/dist/uPlot.min.css'
@@ -5,18 +6,23 @@ import 'uplot/dist/uPlot.min.css'
 import type { Trace } from '../../api/types'
 import { padded } from '../../domain/rectangle'
 import { withGaps } from '../../domain/trace'
-import type { Span } from './queries'
+import type { Span } from '../../queries/recordings'
 
 const SHOWN: Record<string, { words: string; unit: string }> = {
-  voltage_v: { words: 'Voltage', unit: 'V' },
-  current_a: { words: 'Current', unit: 'A' },
-  wire_feed_m_min: { words: 'Wire feed', unit: 'm/min' },
-  gas_l_min: { words: 'Gas', unit: 'L/min' },
+  voltage_v: { words: t`Voltage`, unit: 'V' },
+  current_a: { words: t`Current`, unit: 'A' },
+  wire_feed_m_min: { words: t`Wire feed`, unit: 'm/min' },
+  gas_l_min: { words: t`Gas`, unit: 'L/min' },
 }
 const TALL: Record<string, number> = { voltage_v: 118, current_a: 118, wire_feed_m_min: 62, gas_l_min: 62 }
 /** Room for the clock below the last channel. */
 const CLOCK = 30
-const COLOURS: Record<string, string> = { voltage_v: '#2C5F8A', current_a: '#9A5F2C', wire_feed_m_min: '#5F6B73', gas_l_min: '#2F6B4F' }
+const COLOURS: Record<string, string> = {
+  voltage_v: '#2C5F8A',
+  current_a: '#9A5F2C',
+  wire_feed_m_min: '#5F6B73',
+  gas_l_min: '#2F6B4F',
+}
 
 type Props = {
   trace: Trace
@@ -30,13 +36,28 @@ export function TraceChart({ trace, parts, onZoom }: Props) {
   return (
     <div className="grid gap-1">
       {names.map((name, at) => (
-        <Channel key={name} name={name} last={at === names.length - 1} time={trace.start_s} low={trace.channels[name]?.['low'] ?? []} high={trace.channels[name]?.['high'] ?? []} parts={parts} onZoom={onZoom} />
+        <Channel
+          key={name}
+          name={name}
+          last={at === names.length - 1}
+          time={trace.start_s}
+          low={trace.channels[name]?.['low'] ?? []}
+          high={trace.channels[name]?.['high'] ?? []}
+          parts={parts}
+          onZoom={onZoom}
+        />
       ))}
     </div>
   )
 }
 
-type ChannelProps = { name: string; last: boolean; time: readonly number[]; low: readonly (number | null)[]; high: readonly (number | null)[] } & Pick<Props, 'parts' | 'onZoom'>
+type ChannelProps = {
+  name: string
+  last: boolean
+  time: readonly number[]
+  low: readonly (number | null)[]
+  high: readonly (number | null)[]
+} & Pick<Props, 'parts' | 'onZoom'>
 
 function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
   const holder = useRef<HTMLDivElement>(null)
@@ -55,7 +76,12 @@ function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
     const line = getComputedStyle(place).getPropertyValue('--color-hair') || '#ECE9DF'
     const tall = (TALL[name] ?? 90) + (last ? CLOCK : 0)
     const colour = COLOURS[name] ?? '#3A464F'
-    const axis = { stroke: ink, grid: { stroke: line, width: 1 }, ticks: { stroke: line, width: 1 }, font: `12px ${getComputedStyle(document.body).fontFamily}` }
+    const axis = {
+      stroke: ink,
+      grid: { stroke: line, width: 1 },
+      ticks: { stroke: line, width: 1 },
+      font: `12px ${getComputedStyle(document.body).fontFamily}`,
+    }
     const made = new uPlot(
       {
         width: place.clientWidth,
@@ -63,7 +89,10 @@ function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
         legend: { show: false },
         scales: { x: { time: false }, y: { range: (_, low, high) => padded(low, high) } },
         cursor: { drag: { x: true, y: false, setScale: false }, sync: { key: 'trace' } },
-        axes: [last ? { ...axis, size: CLOCK } : { ...axis, size: 6, values: () => [] }, { ...axis, size: 52, space: 17 }],
+        axes: [
+          last ? { ...axis, size: CLOCK } : { ...axis, size: 6, values: () => [] },
+          { ...axis, size: 52, space: 17 },
+        ],
         series: [
           {},
           { stroke: colour, width: 1, points: { show: false } },
@@ -87,7 +116,10 @@ function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
           setSelect: [
             (chart) => {
               if (chart.select.width < 4) return
-              zoom.current({ start_s: chart.posToVal(chart.select.left, 'x'), end_s: chart.posToVal(chart.select.left + chart.select.width, 'x') })
+              zoom.current({
+                start_s: chart.posToVal(chart.select.left, 'x'),
+                end_s: chart.posToVal(chart.select.left + chart.select.width, 'x'),
+              })
               chart.setSelect({ left: 0, top: 0, width: 0, height: 0 }, false)
             },
           ],
@@ -112,8 +144,14 @@ function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
   const values = high.filter((one): one is number => one !== null)
   return (
     <figure>
-      <figcaption className="label">{words.words}, {words.unit}</figcaption>
-      <div ref={holder} role="img" aria-label={`${words.words} from ${time[0]?.toFixed(2) ?? ''} to ${time.at(-1)?.toFixed(2) ?? ''} s, at most ${values.length > 0 ? Math.max(...values).toFixed(1) : 'nothing'} ${words.unit}`} />
+      <figcaption className="label">
+        {words.words}, {words.unit}
+      </figcaption>
+      <div
+        ref={holder}
+        role="img"
+        aria-label={t`${words.words} from ${time[0]?.toFixed(2) ?? ''} to ${time.at(-1)?.toFixed(2) ?? ''} s, at most ${values.length > 0 ? Math.max(...values).toFixed(1) : t`nothing`} ${words.unit}`}
+      />
     </figure>
   )
 }

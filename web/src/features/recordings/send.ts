@@ -3,8 +3,17 @@ import type { Recording } from '../../api/types'
 import { newId } from '../../domain/ids'
 
 /** Send a recorder's file; told how far it is, from 0 to 1. */
-export function sendFile(couponId: number, file: File, recorderId: number | null, onShare: (share: number) => void): Promise<Recording> {
-  const query = new URLSearchParams({ client_id: newId(), name: file.name, ...(recorderId === null ? {} : { recorder_id: String(recorderId) }) })
+export function sendFile(
+  couponId: number,
+  file: File,
+  recorderId: number | null,
+  onShare: (share: number) => void,
+): Promise<Recording> {
+  const query = new URLSearchParams({
+    client_id: newId(),
+    name: file.name,
+    ...(recorderId === null ? {} : { recorder_id: String(recorderId) }),
+  })
   return new Promise((done, failed) => {
     // fetch tells nothing of how far a body is.
     const request = new XMLHttpRequest()

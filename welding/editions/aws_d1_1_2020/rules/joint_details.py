@@ -19,6 +19,8 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     in_column,
     units_of,
 )
+from welding.glossary.values import in_words
+from welding.language import tr
 
 _SLACK_MM, _SLACK_DEG = 1e-3, 1e-6
 RADIUS_PLUS_MM = {"si": 3.0, "us": 0.125 * 25.4}
@@ -66,10 +68,14 @@ def detail_answers(draft: Draft) -> Iterator[Answer]:
         rule="prequalified.joint",
         path=PREPARATION,
         verdict="complies",
-        title=f"Joint detail {row['detail']}",
-        message=f"The joint is detail {row['detail']} as detailed. At fit-up {_fit_up(asked, row)}.",
+        title=tr("Joint detail {row}", row=row["detail"]),
+        message=tr(
+            "The joint is detail {row} as detailed. At fit-up {fit_up}.",
+            row=row["detail"],
+            fit_up=_fit_up(asked, row),
+        ),
         actual=row["detail"],
-        limit="a prequalified detail",
+        limit=tr("a prequalified detail"),
         citation=table.citation_of(row),
         unchecked=table.unchecked,
     )
@@ -96,18 +102,18 @@ def _same_kind(asked: _Asked, row: Mapping[str, Any]) -> bool:
 def _no_detail(asked: _Asked) -> Answer:
     table = load_table(PACKAGE, "prequalified_joints")
     open_root = asked.joint.weld == "cjp-groove" and asked.back == "none"
-    form = asked.preparation.form.replace("-", " ")
+    form = in_words(asked.preparation.form)
     not_steel = asked.joint.backing in ("ceramic", "flux")
     if not open_root and not _is_entered(asked):
         return Answer(
             rule="prequalified.joint",
             path=f"{PREPARATION}.form",
             verdict="undecided",
-            title="Details of this kind are not entered",
-            message=f"the details of a {form} for these processes are not entered here",
+            title=tr("Details of this kind are not entered"),
+            message=tr("the details of a {form} for these processes are not entered here", form=form),
             actual=form,
-            limit="a prequalified detail",
-            remedy="Look the detail up in the figures of clause 5.",
+            limit=tr("a prequalified detail"),
+            remedy=tr("Look the detail up in the figures of clause 5."),
             citation=table.citation,
             unchecked=table.unchecked,
         )
@@ -115,19 +121,28 @@ def _no_detail(asked: _Asked) -> Answer:
         rule="prequalified.joint",
         path="joint.backing" if open_root else f"{PREPARATION}.form",
         verdict="violates",
-        title="Backing other than steel is not prequalified"
+        title=tr("Backing other than steel is not prequalified")
         if open_root and not_steel
-        else "Open root is not prequalified"
+        else tr("Open root is not prequalified")
         if open_root
-        else "No prequalified detail",
-        message=f"Backing of {asked.joint.backing} is not steel backing, which alone is prequalified."
+        else tr("No prequalified detail"),
+        message=tr(
+            "Backing of {backing} is not steel backing, which alone is prequalified.",
+            backing=asked.joint.backing,
+        )
         if open_root and not_steel
-        else "A CJP groove weld from one side without backing is no prequalified detail."
+        else tr("A CJP groove weld from one side without backing is no prequalified detail.")
         if open_root
-        else f"No detail known here is a {form} on a {asked.joint.kind} joint for these processes.",
-        actual=(f"{asked.joint.backing} backing" if not_steel else "open root") if open_root else form,
-        limit="a prequalified detail",
-        remedy="Add steel backing, gouge the root and weld it from the back, or qualify it by testing.",
+        else tr(
+            "No detail known here is a {form} on a {kind} joint for these processes.",
+            form=form,
+            kind=asked.joint.kind,
+        ),
+        actual=(tr("{backing} backing", backing=asked.joint.backing) if not_steel else tr("open root"))
+        if open_root
+        else form,
+        limit=tr("a prequalified detail"),
+        remedy=tr("Add steel backing, gouge the root and weld it from the back, or qualify it by testing."),
         citation=table.citation,
         unchecked=table.unchecked,
     )
@@ -175,8 +190,14 @@ def _wrong(
         rule=f"prequalified.{rule}",
         path=path,
         verdict="violates",
-        title=f"{words} is outside detail {row['detail']}",
-        message=f"{words} {actual}; detail {row['detail']} has {limit}.",
+        title=tr("{words} is outside detail {row}", words=words, row=row["detail"]),
+        message=tr(
+            "{words} {actual}; detail {row} has {limit}.",
+            words=words,
+            actual=actual,
+            row=row["detail"],
+            limit=limit,
+        ),
         actual=actual,
         limit=limit,
         remedy=remedy,
@@ -190,10 +211,15 @@ def _positions(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
     missing = [letter for letter in found if letter not in row["positions"]]
     if missing:
         yield _wrong(
-            asked, row, "position", "positions.0", "Position", ", ".join(missing),
+            asked,
+            row,
+            "position",
+            "positions.0",
+            "Position",
+            ", ".join(missing),
             ", ".join(row["positions"]),
-            "Choose a detail for this position.",
-        )  # fmt: skip
+            tr("Choose a detail for this position."),
+        )
 
 
 def _plate(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
@@ -202,16 +228,28 @@ def _plate(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
         most = in_column(row, asked.units, "to_mm", "to_in")
         if t > most + _SLACK_MM:
             yield _wrong(
-                asked, row, "thickness", "base_metals.0.thickness_mm", "Thickness", write(t, "thickness"),
-                f"up to {write(most, 'thickness')}", "Choose a detail for this thickness.",
-            )  # fmt: skip
+                asked,
+                row,
+                "thickness",
+                "base_metals.0.thickness_mm",
+                "Thickness",
+                write(t, "thickness"),
+                tr("up to {most}", most=write(most, "thickness")),
+                tr("Choose a detail for this thickness."),
+            )
     if "from_mm" in row:
         least = in_column(row, asked.units, "from_mm", "from_in")
         if t < least - _SLACK_MM:
             yield _wrong(
-                asked, row, "thickness", "base_metals.0.thickness_mm", "Thickness", write(t, "thickness"),
-                f"{write(least, 'thickness')} and more", "Choose a detail for this thickness.",
-            )  # fmt: skip
+                asked,
+                row,
+                "thickness",
+                "base_metals.0.thickness_mm",
+                "Thickness",
+                write(t, "thickness"),
+                tr("{least} and more", least=write(least, "thickness")),
+                tr("Choose a detail for this thickness."),
+            )
 
 
 def _gap_range(asked: _Asked, row: Mapping[str, Any]) -> tuple[float, float]:
@@ -235,9 +273,15 @@ def _gap(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
     if not low - _SLACK_MM <= gap <= high + _SLACK_MM:
         write = asked.draft.write
         yield _wrong(
-            asked, row, "root-opening", f"{PREPARATION}.root_gap_mm", "Root opening", write(gap, "gap"),
-            f"{write(low, 'gap')} to {write(high, 'gap')} as detailed", "Correct the root opening.",
-        )  # fmt: skip
+            asked,
+            row,
+            "root-opening",
+            f"{PREPARATION}.root_gap_mm",
+            tr("Root opening"),
+            write(gap, "gap"),
+            tr("{low} to {high} as detailed", low=write(low, "gap"), high=write(high, "gap")),
+            tr("Correct the root opening."),
+        )
 
 
 def _land(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
@@ -254,12 +298,20 @@ def _land(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
     high += in_column(_tolerance(row), asked.units, "land_plus_mm", "land_plus_in")
     if not low - _SLACK_MM <= land <= high + _SLACK_MM:
         limit = (
-            f"{write(low, 'gap')} to {write(high, 'gap')}" if high < 500 else f"{write(low, 'gap')} and more"
+            tr("{low} to {high}", low=write(low, "gap"), high=write(high, "gap"))
+            if high < 500
+            else tr("{low} and more", low=write(low, "gap"))
         )
         yield _wrong(
-            asked, row, "root-face", f"{PREPARATION}.root_face_mm", "Root face", write(land, "gap"), limit,
-            "Correct the root face.",
-        )  # fmt: skip
+            asked,
+            row,
+            "root-face",
+            f"{PREPARATION}.root_face_mm",
+            tr("Root face"),
+            write(land, "gap"),
+            limit,
+            tr("Correct the root face."),
+        )
 
 
 def _angle(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
@@ -273,10 +325,15 @@ def _angle(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
     for angle in dict.fromkeys(sides or stated):
         if not row["angle_deg"] - _SLACK_DEG <= angle <= most + _SLACK_DEG:
             yield _wrong(
-                asked, row, "groove-angle", f"{PREPARATION}.included_angle_deg", "Groove angle",
+                asked,
+                row,
+                "groove-angle",
+                f"{PREPARATION}.included_angle_deg",
+                tr("Groove angle"),
                 f"{angle:g}°",
-                f"{row['angle_deg']:g}° to {most:g}° as detailed", "Correct the groove angle.",
-            )  # fmt: skip
+                tr("{row:g}° to {most:g}° as detailed", row=row["angle_deg"], most=most),
+                tr("Correct the groove angle."),
+            )
 
 
 def _radius(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
@@ -289,10 +346,15 @@ def _radius(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
         if not least - _SLACK_MM <= radius <= most + _SLACK_MM:
             write = asked.draft.write
             yield _wrong(
-                asked, row, "radius", f"{PREPARATION}.sides.0.radius_mm", "Root radius",
+                asked,
+                row,
+                "radius",
+                f"{PREPARATION}.sides.0.radius_mm",
+                tr("Root radius"),
                 write(radius, "gap"),
-                f"{write(least, 'gap')} to {write(most, 'gap')}", "Correct the root radius.",
-            )  # fmt: skip
+                tr("{least} to {most}", least=write(least, "gap"), most=write(most, "gap")),
+                tr("Correct the root radius."),
+            )
 
 
 def _size(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
@@ -307,11 +369,19 @@ def _size(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
     if asked.joint.throat_mm > depth - lacking + _SLACK_MM:
         write = asked.draft.write
         yield _wrong(
-            asked, row, "weld-size", "joint.throat_mm", "Weld size",
+            asked,
+            row,
+            "weld-size",
+            "joint.throat_mm",
+            tr("Weld size"),
             write(asked.joint.throat_mm, "thickness"),
-            f"up to {write(depth - lacking, 'thickness')} from a groove {write(depth, 'thickness')} deep",
-            "Cut the groove deeper, or count on less.",
-        )  # fmt: skip
+            tr(
+                "up to {depth} from a groove {depth2} deep",
+                depth=write(depth - lacking, "thickness"),
+                depth2=write(depth, "thickness"),
+            ),
+            tr("Cut the groove deeper, or count on less."),
+        )
 
 
 def _fit_up(asked: _Asked, row: Mapping[str, Any]) -> str:
@@ -320,10 +390,11 @@ def _fit_up(asked: _Asked, row: Mapping[str, Any]) -> str:
     low, high = _gap_range(asked, row)
     low -= in_column(tolerance, asked.units, "fit_minus_mm", "fit_minus_in")
     high += in_column(tolerance, asked.units, "fit_plus_mm", "fit_plus_in")
-    text = f"the gap may be {write(max(low, 0.0), 'gap')} to {write(high, 'gap')}"
+    text = tr("the gap may be {max} to {high}", max=write(max(low, 0.0), "gap"), high=write(high, "gap"))
     if "angle_deg" in row:
-        text += (
-            f", the angle {row['angle_deg'] - tolerance['angle_fit_minus_deg']:g}° to "
-            f"{row['angle_deg'] + tolerance['angle_plus_deg']:g}°"
+        text += tr(
+            ", the angle {row:g}° to {row2:g}°",
+            row=row["angle_deg"] - tolerance["angle_fit_minus_deg"],
+            row2=row["angle_deg"] + tolerance["angle_plus_deg"],
         )
     return text

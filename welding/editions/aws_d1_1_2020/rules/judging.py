@@ -15,6 +15,7 @@ from welding.documents.record import (
 )
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
+from welding.language import tr
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
 from welding.qualification.welded import Welded
@@ -51,11 +52,11 @@ def former_limit(piece: Welded) -> tuple[Limit, str]:
         found = metal.yield_mpa or (grade.yield_at(t) if grade else None)
         if found is None:
             empty = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
-            return empty, f"the yield of {metal.designation or 'a base metal'}"
+            return empty, tr("the yield of {value}", value=metal.designation or tr("a base metal"))
         yields.append(found)
     if not yields:
         empty = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
-        return empty, "the base metals"
+        return empty, tr("the base metals")
     least = min(yields)
     for row in table.rows:
         top, below = row.get("yield_to_mpa"), row.get("yield_below_mpa")
@@ -73,7 +74,7 @@ def judge_specimen(piece: Welded, level: int, needs: Needs, test: Test) -> Judge
         return _visual(piece, test)
     if isinstance(test, NdtTest):
         limit = limit_of(piece, "ndt")
-        return judge_ndt(test, "accepted by the criteria of clause 8 for static loading", limit)
+        return judge_ndt(test, tr("accepted by the criteria of clause 8 for static loading"), limit)
     if isinstance(test, TensileTest):
         return _tensile(piece, test)
     if isinstance(test, BendTest):
@@ -87,28 +88,28 @@ def judge_specimen(piece: Welded, level: int, needs: Needs, test: Test) -> Judge
         return judge_hardness(
             test,
             limit_of(piece, "hardness"),
-            "the limit of hardness that was agreed (this code sets none)",
+            tr("the limit of hardness that was agreed (this code sets none)"),
             lines=1,
             indents=3,
-            lines_text="as agreed",
+            lines_text=tr("as agreed"),
         )
     return _impact(piece, test)
 
 
 def _visual(piece: Welded, test: VisualTest) -> Judged:
     undercut = limit_of(piece, "visual.undercut")
-    points: list[Point] = [outcome_point(test.outcome, "visual examination accepted", undercut)]
+    points: list[Point] = [outcome_point(test.outcome, tr("visual examination accepted"), undercut)]
     if test.cracks is not None:
-        points.append(must(test.cracks, False, "no cracks", undercut, "cracks"))
+        points.append(must(test.cracks, False, tr("no cracks"), undercut, "cracks"))
     if test.craters_filled is not None:
-        points.append(must(test.craters_filled, True, "craters filled", undercut, "craters"))
+        points.append(must(test.craters_filled, True, tr("craters filled"), undercut, "craters"))
     if test.complete_fusion is not None:
-        points.append(must(test.complete_fusion, True, "complete fusion", undercut, "fusion"))
+        points.append(must(test.complete_fusion, True, tr("complete fusion"), undercut, "fusion"))
     for value, name, words in (
         (test.reinforcement_mm, "visual.reinforcement", "reinforcement"),
         (test.undercut_mm, "visual.undercut", "undercut"),
-        (test.root_concavity_mm, "visual.root_concavity", "root concavity"),
-        (test.penetration_mm, "visual.melt_through", "melt-through at the root"),
+        (test.root_concavity_mm, "visual.root_concavity", tr("root concavity")),
+        (test.penetration_mm, "visual.melt_through", tr("melt-through at the root")),
         (test.underfill_mm, "visual.underfill", "underfill"),
     ):
         if value is not None:
@@ -122,8 +123,8 @@ def _legs(piece: Welded, legs: tuple[float, ...]) -> Point:
     limit, wanted = limit_of(piece, "legs"), piece.leg_mm or 0.0
     return Point(
         min(legs) >= wanted - 1e-6,
-        f"legs at least {quantity_text(wanted, 'gap', piece.units)}",
-        " and ".join(quantity_text(leg, "gap", piece.units) for leg in legs),
+        tr("legs at least {quantity_text}", quantity_text=quantity_text(wanted, "gap", piece.units)),
+        tr(" and ").join(quantity_text(leg, "gap", piece.units) for leg in legs),
         limit.rule,
         limit.unchecked,
     )
@@ -138,8 +139,8 @@ def _tensile(piece: Welded, test: TensileTest) -> Judged:
         return judge_tensile(
             test,
             Limit(min(strengths) if strengths else None, rule, unchecked),
-            "the least strength of the filler's class",
-            "the filler's class",
+            tr("the least strength of the filler's class"),
+            tr("the filler's class"),
             piece.units,
             None,
         )
@@ -157,21 +158,25 @@ def least_tensile(piece: Welded) -> tuple[float | None, str, str]:
             if grade
             else None
         )
-        name = metal.designation or "a base metal"
+        name = metal.designation or tr("a base metal")
         if value is None:
-            return None, f"the specified tensile strength of {name}", "the base metal's specified minimum"
+            return (
+                None,
+                tr("the specified tensile strength of {name}", name=name),
+                tr("the base metal's specified minimum"),
+            )
         found.append((value, name))
     if not found:
-        return None, "the base metals", "the base metal's specified minimum"
+        return None, tr("the base metals"), tr("the base metal's specified minimum")
     value, name = min(found)
-    return value, "", f"specified for {name}"
+    return value, "", tr("specified for {name}", name=name)
 
 
 def _bend(piece: Welded, test: BendTest) -> Judged:
     former, lacks = former_limit(piece)
     strange = inches_for_mm(test.thickness_mm, piece.thickness_mm)
     if strange:
-        return Judged(points=(Point(None, "specimen thickness", "", former.rule, (), strange),))
+        return Judged(points=(Point(None, tr("specimen thickness"), "", former.rule, (), strange),))
     criteria = BendCriteria(
         former=former,
         former_lacks=lacks,
@@ -189,26 +194,36 @@ def _bend(piece: Welded, test: BendTest) -> Judged:
 def _macro(piece: Welded, test: MacroTest) -> Judged:
     limit = limit_of(piece, "macro.undercut")
     points = [
-        must(test.cracks, False, "no cracks", limit, "whether there are cracks"),
+        must(test.cracks, False, tr("no cracks"), limit, tr("whether there are cracks")),
         must(
             test.complete_fusion,
             True,
-            "complete fusion between layers and to the base metal",
+            tr("complete fusion between layers and to the base metal"),
             limit,
-            "whether fusion is complete",
+            tr("whether fusion is complete"),
         ),
     ]
     if test.undercut_mm is not None:
         points.append(at_most(limit, test.undercut_mm, "undercut", piece.units))
     if piece.weld == "fillet":
         points.append(
-            must(test.fused_to_root, True, "fused to the root", limit, "whether it is fused to the root")
+            must(
+                test.fused_to_root,
+                True,
+                tr("fused to the root"),
+                limit,
+                tr("whether it is fused to the root"),
+            )
         )
         legs = limit_of(piece, "legs")
         if piece.leg_mm is None:
-            points.append(Point(None, "legs as specified", "", legs.rule, (), "the leg that is specified"))
+            points.append(
+                Point(None, tr("legs as specified"), "", legs.rule, (), tr("the leg that is specified"))
+            )
         elif not test.legs_mm:
-            points.append(Point(None, "legs as specified", "", legs.rule, (), "both legs as measured"))
+            points.append(
+                Point(None, tr("legs as specified"), "", legs.rule, (), tr("both legs as measured"))
+            )
         else:
             points.append(_legs(piece, test.legs_mm))
     if piece.weld == "pjp-groove":
@@ -220,11 +235,13 @@ def _size(piece: Welded, test: MacroTest, limit: Limit) -> Point:
     asked = piece.joint.throat_mm if piece.joint else None
     if asked is None:
         return Point(
-            None, "weld size E as specified", "", limit.rule, (), "the weld size E that is specified"
+            None, tr("weld size E as specified"), "", limit.rule, (), tr("the weld size E that is specified")
         )
-    criterion = f"weld size E at least {quantity_text(asked, 'gap', piece.units)}"
+    criterion = tr(
+        "weld size E at least {quantity_text}", quantity_text=quantity_text(asked, "gap", piece.units)
+    )
     if test.weld_size_mm is None:
-        return Point(None, criterion, "", limit.rule, (), "the weld size E as measured")
+        return Point(None, criterion, "", limit.rule, (), tr("the weld size E as measured"))
     found = quantity_text(test.weld_size_mm, "gap", piece.units)
     return Point(test.weld_size_mm >= asked - 1e-6, criterion, found, limit.rule, limit.unchecked)
 
@@ -273,13 +290,15 @@ def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
     if test.kind in ("visual", "radiographic", "ultrasonic"):
         row = row_of(table, "destructive")
         return RetestRule(
-            more=1, words="weld another coupon and examine it again", rule=rule_of(table, row), most=1
+            more=1, words=tr("weld another coupon and examine it again"), rule=rule_of(table, row), most=1
         )
     if test.kind == "impact":
         row = row_of(table, "impact")
         return RetestRule(
             more=1,
-            words=f"{row['more']} more specimens of the same place, each at least at the mean asked",
+            words=tr(
+                "{row} more specimens of the same place, each at least at the mean asked", row=row["more"]
+            ),
             rule=rule_of(table, row),
             most=1,
         )
@@ -289,14 +308,18 @@ def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
         count = _planned(piece, test.kind)
         return RetestRule(
             more=count * thick["places"],
-            words=f"all {count} of this kind again from {thick['places']} more places of the piece",
+            words=tr(
+                "all {count} of this kind again from {thick} more places of the piece",
+                count=count,
+                thick=thick["places"],
+            ),
             rule=rule_of(table, thick),
             most=1,
         )
     row = row_of(table, "destructive")
     return RetestRule(
         more=row["more"],
-        words=f"{row['more']} more of this kind from the same material, both accepted",
+        words=tr("{row} more of this kind from the same material, both accepted", row=row["more"]),
         rule=rule_of(table, row),
         most=1,
     )

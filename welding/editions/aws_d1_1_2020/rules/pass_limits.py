@@ -21,6 +21,7 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     units_of,
 )
 from welding.joints.beads import BeadArea
+from welding.language import tr
 from welding.ranges import Range
 
 _HAIR = 1 + 1e-6
@@ -53,10 +54,13 @@ def _unknown_bead(one: Pass) -> Answer:
         rule="prequalified.layer-thickness",
         path=path_of(one, "role"),
         verdict="undecided",
-        title=f"Layer thickness is not known, pass {one.number}",
-        message=f"how thick pass {one.number} is follows from the joint, which cannot be drawn as stated",
-        limit="the limits of table 5.2",
-        remedy="Correct the dimensions of the joint.",
+        title=tr("Layer thickness is not known, pass {number}", number=one.number),
+        message=tr(
+            "how thick pass {number} is follows from the joint, which cannot be drawn as stated",
+            number=one.number,
+        ),
+        limit=tr("the limits of table 5.2"),
+        remedy=tr("Correct the dimensions of the joint."),
         citation=table.citation,
         unchecked=table.unchecked,
     )
@@ -93,10 +97,19 @@ def _answer(
         rule=rule,
         path=path_of(one, field),
         verdict=("undecided" if arranged else "violates") if over else "complies",
-        title=f"{words} {'over' if over else 'within'} the limit, pass {one.number}",
-        message=f"{words} is {found}"
-        + (" as the beads are arranged here, layers are not stated" if arranged and over else "")
-        + f"; {attitude or 'in every position'}, up to {allowed} is prequalified.",
+        title=tr(
+            "{words} {value} the limit, pass {number}",
+            words=words,
+            value=tr("over") if over else tr("within"),
+            number=one.number,
+        ),
+        message=tr("{words} is {found}", words=words, found=found)
+        + (tr(" as the beads are arranged here, layers are not stated") if arranged and over else "")
+        + tr(
+            "; {value}, up to {allowed} is prequalified.",
+            value=attitude or tr("in every position"),
+            allowed=allowed,
+        ),
         actual=found,
         limit=allowed,
         remedy=remedy,
@@ -123,7 +136,7 @@ def _diameter(draft: Draft, one: Pass) -> Iterator[Answer]:
             limit = "diameter-low-hydrogen"
         yield from _answer(
             draft, one, limit, diameter, attitude, row_weld, "prequalified.diameter", "filler.diameter_mm",
-            "Electrode diameter", "Take a smaller electrode.", "wire_diameter",
+            tr("Electrode diameter"), tr("Take a smaller electrode."), "wire_diameter",
         )  # fmt: skip
 
 
@@ -139,11 +152,14 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
             rule="prequalified.position",
             path="positions.0",
             verdict="violates" if out else "complies",
-            title=f"Submerged arc {attitude}, pass {one.number}",
-            message=f"Submerged arc is prequalified flat{', and horizontal for fillets' if fillet else ''}.",
+            title=tr("Submerged arc {attitude}, pass {number}", attitude=attitude, number=one.number),
+            message=tr(
+                "Submerged arc is prequalified flat{value}.",
+                value=tr(", and horizontal for fillets") if fillet else "",
+            ),
             actual=attitude,
-            limit="flat or horizontal" if fillet else "flat",
-            remedy="Turn the joint, or qualify the procedure by testing.",
+            limit=tr("flat or horizontal") if fillet else "flat",
+            remedy=tr("Turn the joint, or qualify the procedure by testing."),
             citation=table.citation,
             unchecked=table.unchecked,
         )
@@ -158,17 +174,21 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
         rule="prequalified.current",
         path=path_of(one, "current_a"),
         verdict="undecided" if not known else "violates" if over else "complies",
-        title=f"Current {'over' if over else 'within'} the limit, pass {one.number}"
+        title=tr(
+            "Current {value} the limit, pass {number}",
+            value=tr("over") if over else tr("within"),
+            number=one.number,
+        )
         if known
-        else f"Current, pass {one.number}",
-        message=f"the limits of {count} electrodes are not entered here"
+        else tr("Current, pass {number}", number=one.number),
+        message=tr("the limits of {count} electrodes are not entered here", count=count)
         if count > 1
-        else "the current is not stated"
+        else tr("the current is not stated")
         if amps is None
-        else f"Current is up to {amps:g} A; up to {row['most_a']} A is prequalified.",
+        else tr("Current is up to {amps:g} A; up to {row} A is prequalified.", amps=amps, row=row["most_a"]),
         actual="" if amps is None else f"{amps:g} A",
         limit=f"{row['most_a']} A",
-        remedy="Lower the current, or qualify the procedure by testing.",
+        remedy=tr("Lower the current, or qualify the procedure by testing."),
         citation=table.citation_of(row),
         unchecked=table.unchecked,
     )
@@ -208,12 +228,12 @@ def _thickness(draft: Draft, one: Pass, bead: BeadArea) -> Iterator[Answer]:
         for attitude in attitudes(draft):
             yield from _answer(
                 draft, one, "root-thickness", bead.layer_mm, attitude, "", "prequalified.root-thickness",
-                "role", "Root pass thickness", "Put down a thinner root.", arranged=bead.arranged,
+                "role", tr("Root pass thickness"), tr("Put down a thinner root."), arranged=bead.arranged,
             )  # fmt: skip
         return
     yield from _answer(
         draft, one, "fill-thickness", bead.layer_mm, "", "", "prequalified.layer-thickness", "role",
-        "Layer thickness", "Weld in more layers.", arranged=bead.arranged,
+        tr("Layer thickness"), tr("Weld in more layers."), arranged=bead.arranged,
     )  # fmt: skip
 
 
@@ -225,7 +245,7 @@ def _single_fillet(draft: Draft, one: Pass) -> Iterator[Answer]:
     for attitude in attitudes(draft):
         yield from _answer(
             draft, one, "single-pass-fillet", leg, attitude, "", "prequalified.single-pass-fillet", "role",
-            "Single-pass fillet size", "Weld it in more passes.",
+            tr("Single-pass fillet size"), tr("Weld it in more passes."),
         )  # fmt: skip
 
 
@@ -235,6 +255,6 @@ def _width(draft: Draft, one: Pass, bead: BeadArea) -> Iterator[Answer]:
     for attitude in attitudes(draft):
         yield from _answer(
             draft, one, "layer-width", bead.layer_width_mm, attitude, "", "prequalified.layer-width",
-            "weave_max_mm", "Width of an unsplit layer", "Split the layer into beads side by side.",
+            "weave_max_mm", tr("Width of an unsplit layer"), tr("Split the layer into beads side by side."),
             arranged=bead.arranged,
         )  # fmt: skip

@@ -13,6 +13,7 @@ from welding.documents.fields import UnitColumn
 from welding.editions.aws_d1_1_2020.rules.matching import group_of
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.heat.preheat import Preheat
+from welding.language import tr
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
 from welding.ranges import positive
@@ -51,9 +52,9 @@ def table_preheat(category: str, thickness_mm: float, units: UnitColumn = "si") 
         raise UnknownEntryError(f"category {category!r} is not known here; A, B, C and D are")
     row = next(row for row in rows if _in_band(row, thickness_mm, units))
     value = float(row["si_c"]) if units == "si" else (row["us_f"] - 32) / 1.8
-    assumptions = ["the thicker part at the weld governs"]
+    assumptions = [tr("the thicker part at the weld governs")]
     if row["si_c"] == 0:
-        assumptions.append("steel below 0 °C is warmed to 20 °C first and kept so")
+        assumptions.append(tr("steel below 0 °C is warmed to 20 °C first and kept so"))
     return Preheat(
         method="aws-d1.1-table",
         preheat_c=value,
@@ -106,7 +107,7 @@ def susceptibility_group(pcm: float, level: HydrogenLevel) -> str:
     table = load_table(PACKAGE, "annex_b_groups")
     row = next((row for row in table.rows if index <= row["index_to"] + 1e-9), None)
     if row is None:
-        raise OutOfRangeError("index", index, "up to 7.0, where the annex ends")
+        raise OutOfRangeError("index", index, tr("up to 7.0, where the annex ends"))
     return str(row["group"])
 
 
@@ -143,12 +144,16 @@ def annex_b_preheat(
     value = float(row["si_c"][at]) if units == "si" else (row["us_f"][at] - 32) / 1.8
     coarse = group_by_pcm_table(pcm, level)
     assumptions = [
-        f"susceptibility group {group} by index {susceptibility_index(pcm, level):g}",
-        f"{restraint} restraint",
-        "the thicker part governs",
+        tr(
+            "susceptibility group {group} by index {susceptibility_index:g}",
+            group=group,
+            susceptibility_index=susceptibility_index(pcm, level),
+        ),
+        tr("{restraint} restraint", restraint=restraint),
+        tr("the thicker part governs"),
     ]
     if coarse is not None and coarse != group:
-        assumptions.append(f"the coarser Pcm table would say group {coarse}")
+        assumptions.append(tr("the coarser Pcm table would say group {coarse}", coarse=coarse))
     return Preheat(
         method="aws-d1.1-annex-b",
         preheat_c=value,

@@ -33,6 +33,8 @@ from welding.editions.aws_d1_1_2020.rules.scope import scope_answers
 from welding.editions.aws_d1_1_2020.rules.stated import stated_answers
 from welding.editions.aws_d1_1_2020.rules.weld_sizes import size_answers
 from welding.finding import Finding
+from welding.glossary.values import in_words
+from welding.language import tr
 
 PROCESSES = (*SMAW, *SAW, *WIRE)
 MATCHING = "filler.matching"
@@ -88,11 +90,11 @@ def _verdict(draft: Draft, answers: list[Answer]) -> Finding:
             rule="prequalified.verdict",
             verdict="violates" if claimed else "not_applicable",
             path=broken[0].path,
-            title="Not prequalified: needs a test" if claimed else "Needs a test",
-            message=f"Needs a test because {because}.",
-            actual="needs a test",
-            limit="prequalified" if claimed else "",
-            remedy="Correct what is named, or take the route by testing." if claimed else "",
+            title=tr("Not prequalified: needs a test") if claimed else tr("Needs a test"),
+            message=tr("Needs a test because {because}.", because=because),
+            actual=tr("needs a test"),
+            limit=tr("prequalified") if claimed else "",
+            remedy=tr("Correct what is named, or take the route by testing.") if claimed else "",
             citations=(citation,),
             unchecked=unchecked,
         )
@@ -103,11 +105,11 @@ def _verdict(draft: Draft, answers: list[Answer]) -> Finding:
             verdict="undecided",
             obligation="requirement" if claimed else "recommendation",
             path=open_ones[0].path if open_ones else "passes",
-            title="Prequalified or not: still open",
-            message=f"Still open: {lacking or 'joint and passes'}.",
-            actual="open",
-            limit="prequalified",
-            remedy="State what is missing.",
+            title=tr("Prequalified or not: still open"),
+            message=tr("Still open: {value}.", value=lacking or tr("joint and passes")),
+            actual=tr("open"),
+            limit=tr("prequalified"),
+            remedy=tr("State what is missing."),
             citations=(citation,),
             unchecked=unchecked,
         )
@@ -116,14 +118,14 @@ def _verdict(draft: Draft, answers: list[Answer]) -> Finding:
         verdict="complies",
         path="code.route",
         title="Prequalified",
-        message=f"All {len(answers)} clauses that were asked hold."
+        message=tr("All {count} clauses that were asked hold.", count=len(answers))
         + (
             ""
             if _has_sheets(draft)
-            else " Amperage is the manufacturer's range: enter the sheet to judge it too."
+            else tr(" Amperage is the manufacturer's range: enter the sheet to judge it too.")
         ),
-        actual="prequalified",
-        limit="prequalified",
+        actual=tr("prequalified"),
+        limit=tr("prequalified"),
         citations=(citation,),
         unchecked=unchecked,
     )
@@ -144,12 +146,19 @@ def _process(one: Pass) -> Answer:
         rule="prequalified.process",
         path=path_of(one, "process"),
         verdict="complies" if fits else "violates",
-        title=f"Process {'is' if fits else 'is not'} prequalified, pass {one.number}",
-        message=f"Process {one.process} {'may be used' if fits else 'is not among those that may be used'} "
-        "without a test.",
+        title=tr(
+            "Process {value} prequalified, pass {number}",
+            value=tr("is") if fits else tr("is not"),
+            number=one.number,
+        ),
+        message=tr(
+            "Process {process} {value} without a test.",
+            process=one.process,
+            value=tr("may be used") if fits else tr("is not among those that may be used"),
+        ),
         actual=one.process,
-        limit="covered electrodes, submerged arc, solid and cored wire",
-        remedy="Qualify it by testing.",
+        limit=tr("covered electrodes, submerged arc, solid and cored wire"),
+        remedy=tr("Qualify it by testing."),
         citation=from_clause(_GENERAL),
     )
 
@@ -162,9 +171,9 @@ def _transfer(one: Pass) -> Iterator[Answer]:
             rule="prequalified.transfer",
             path=path_of(one, "transfer"),
             verdict="undecided",
-            title=f"Transfer mode is not stated, pass {one.number}",
-            message=f"the transfer mode of pass {one.number} is not stated",
-            remedy="State it: short circuit is not prequalified.",
+            title=tr("Transfer mode is not stated, pass {number}", number=one.number),
+            message=tr("the transfer mode of pass {number} is not stated", number=one.number),
+            remedy=tr("State it: short circuit is not prequalified."),
             citation=from_clause(_GENERAL),
         )
         return
@@ -173,12 +182,16 @@ def _transfer(one: Pass) -> Iterator[Answer]:
         rule="prequalified.transfer",
         path=path_of(one, "transfer"),
         verdict="violates" if short else "complies",
-        title=f"Transfer {'is not' if short else 'is'} prequalified, pass {one.number}",
-        message=f"Transfer is {one.transfer.replace('-', ' ')}"
-        + ("; short circuit needs a test." if short else ", which is prequalified."),
-        actual=one.transfer.replace("-", " "),
-        limit="spray, globular or pulsed",
-        remedy="Choose another transfer, or qualify it by testing.",
+        title=tr(
+            "Transfer {value} prequalified, pass {number}",
+            value=tr("is not") if short else tr("is"),
+            number=one.number,
+        ),
+        message=tr("Transfer is {replace}", replace=in_words(one.transfer))
+        + (tr("; short circuit needs a test.") if short else tr(", which is prequalified.")),
+        actual=in_words(one.transfer),
+        limit=tr("spray, globular or pulsed"),
+        remedy=tr("Choose another transfer, or qualify it by testing."),
         citation=from_clause(_GENERAL),
     )
 
@@ -191,14 +204,16 @@ def _output(one: Pass) -> Iterator[Answer]:
         rule="prequalified.output",
         path=path_of(one, "output"),
         verdict="undecided" if one.output is None else "violates" if wrong else "complies",
-        title=f"Kind of output, pass {one.number}",
-        message=f"the source's output of pass {one.number} is not stated"
+        title=tr("Kind of output, pass {number}", number=one.number),
+        message=tr("the source's output of pass {number} is not stated", number=one.number)
         if one.output is None
-        else f"The source gives constant {'current' if wrong else 'voltage'}; wire is prequalified with "
-        "constant voltage.",
+        else tr(
+            "The source gives constant {value}; wire is prequalified with constant voltage.",
+            value=tr("current") if wrong else tr("voltage"),
+        ),
         actual=one.output or "",
         limit="CV",
-        remedy="Use a constant-voltage source.",
+        remedy=tr("Use a constant-voltage source."),
         citation=from_clause("clause 5, constant voltage for wire"),
     )
 
@@ -211,13 +226,13 @@ def _uphill(draft: Draft, one: Pass) -> Iterator[Answer]:
         rule="prequalified.progression",
         path=path_of(one, "progression"),
         verdict="undecided" if one.progression is None else "violates" if down else "complies",
-        title=f"Vertical progression, pass {one.number}",
-        message=f"whether pass {one.number} runs up or down is not stated"
+        title=tr("Vertical progression, pass {number}", number=one.number),
+        message=tr("whether pass {number} runs up or down is not stated", number=one.number)
         if one.progression is None
-        else f"The pass runs {one.progression}; vertical passes run upward.",
+        else tr("The pass runs {progression}; vertical passes run upward.", progression=one.progression),
         actual=one.progression or "",
         limit="up",
-        remedy="Weld uphill.",
+        remedy=tr("Weld uphill."),
         citation=from_clause("clause 5, vertical-up progression"),
     )
 
@@ -230,8 +245,8 @@ def _gas(draft: Draft, one: Pass) -> Iterator[Answer]:
             rule="prequalified.gas",
             path=path_of(one, "gas"),
             verdict="undecided",
-            title=f"Gas is not stated, pass {one.number}",
-            message=f"the shielding gas of pass {one.number} is not stated",
+            title=tr("Gas is not stated, pass {number}", number=one.number),
+            message=tr("the shielding gas of pass {number} is not stated", number=one.number),
             citation=load_table(PACKAGE, "prequalified_gases").citation,
         )
         return
@@ -240,7 +255,7 @@ def _gas(draft: Draft, one: Pass) -> Iterator[Answer]:
     table = load_table(PACKAGE, "prequalified_gases")
     if filler is not None and filler.gases:
         fits = _classified_with(filler.gases, shares)
-        limit = "the gas that the filler was classified with"
+        limit = tr("the gas that the filler was classified with")
     else:
         fits = any(
             row["co2_min"] <= shares.get("CO2", 0.0) <= row["co2_max"]
@@ -248,17 +263,26 @@ def _gas(draft: Draft, one: Pass) -> Iterator[Answer]:
             and not any(shares.get(other) for other in ("He", "H2", "N2"))
             for row in table.rows
         )
-        limit = "argon with 10 to 25 % CO2 or 2 to 5 % O2, or CO2"
+        limit = tr("argon with 10 to 25 % CO2 or 2 to 5 % O2, or CO2")
     text = gas_text(shares)
     yield Answer(
         rule="prequalified.gas",
         path=path_of(one, "gas"),
         verdict="complies" if fits else "violates",
-        title=f"Gas {'is' if fits else 'is not'} prequalified, pass {one.number}",
-        message=f"{text} {'is' if fits else 'is not'} a prequalified gas for this filler: {limit}.",
+        title=tr(
+            "Gas {value} prequalified, pass {number}",
+            value=tr("is") if fits else tr("is not"),
+            number=one.number,
+        ),
+        message=tr(
+            "{text} {value} a prequalified gas for this filler: {limit}.",
+            text=text,
+            value=tr("is") if fits else tr("is not"),
+            limit=limit,
+        ),
         actual=text,
         limit=limit,
-        remedy="Change the gas, or have the manufacturer's tests with this gas at hand.",
+        remedy=tr("Change the gas, or have the manufacturer's tests with this gas at hand."),
         citation=table.citation,
         unchecked=table.unchecked,
     )
@@ -285,8 +309,8 @@ def _metals(draft: Draft) -> Iterator[Answer]:
                 rule="prequalified.metal",
                 path=path,
                 verdict="undecided",
-                title=f"Metal {index + 1} is not stated",
-                message=f"metal {index + 1} is not stated",
+                title=tr("Metal {index} is not stated", index=index + 1),
+                message=tr("metal {index} is not stated", index=index + 1),
                 citation=_METALS,
             )
             continue
@@ -296,9 +320,12 @@ def _metals(draft: Draft) -> Iterator[Answer]:
                 rule="prequalified.metal",
                 path=path,
                 verdict="undecided",
-                title=f"Metal {index + 1} is not found",
-                message=f"{metal.designation} is not found among the steels that are entered here",
-                remedy="Look it up in table 5.3 and state its group.",
+                title=tr("Metal {index} is not found", index=index + 1),
+                message=tr(
+                    "{designation} is not found among the steels that are entered here",
+                    designation=metal.designation,
+                ),
+                remedy=tr("Look it up in table 5.3 and state its group."),
                 citation=_METALS,
             )
             continue
@@ -306,13 +333,17 @@ def _metals(draft: Draft) -> Iterator[Answer]:
             rule="prequalified.metal",
             path=path,
             verdict="complies" if group else "violates",
-            title=f"Metal {index + 1} {'is' if group else 'is not'} a prequalified one",
-            message=f"{metal.designation} is in group {group}."
+            title=tr(
+                "Metal {index} {value} a prequalified one",
+                index=index + 1,
+                value=tr("is") if group else tr("is not"),
+            ),
+            message=tr("{designation} is in group {group}.", designation=metal.designation, group=group)
             if group
-            else f"{metal.designation} is in none of groups I to IV.",
-            actual=f"group {group}" if group else "no group",
-            limit="groups I to IV",
-            remedy="Qualify it by testing.",
+            else tr("{designation} is in none of groups I to IV.", designation=metal.designation),
+            actual=tr("group {group}", group=group) if group else tr("no group"),
+            limit=tr("groups I to IV"),
+            remedy=tr("Qualify it by testing."),
             citation=_METALS,
         )
 
@@ -341,13 +372,17 @@ def _fillers(draft: Draft) -> Iterator[Answer]:
             rule="prequalified.filler",
             path=path_of(one, "filler.designation"),
             verdict="violates" if stated and filler is not None else "undecided",
-            title=f"Filler, pass {one.number}",
-            message=f"{stated} is of no specification that the table names."
+            title=tr("Filler, pass {number}", number=one.number),
+            message=tr("{stated} is of no specification that the table names.", stated=stated)
             if stated and filler is not None
-            else f"the filler of pass {one.number} is not {'understood' if stated else 'stated'}",
+            else tr(
+                "the filler of pass {number} is not {value}",
+                number=one.number,
+                value=tr("understood") if stated else tr("stated"),
+            ),
             actual=stated or "",
-            limit="a matching filler of table 5.4",
-            remedy="Choose a class that the table lists.",
+            limit=tr("a matching filler of table 5.4"),
+            remedy=tr("Choose a class that the table lists."),
             citation=table.citation,
             unchecked=table.unchecked,
         )
@@ -358,14 +393,18 @@ def _preheat(draft: Draft) -> Iterator[Answer]:
     stated = draft.procedure.thermal.preheat_min_c if draft.procedure.thermal else None
     table = load_table(PACKAGE, "preheat")
     if asked is None or asked.preheat_c is None or stated is None:
-        what = "the preheat is not stated" if stated is None else "the preheat category is not known here"
+        what = (
+            tr("the preheat is not stated")
+            if stated is None
+            else tr("the preheat category is not known here")
+        )
         yield Answer(
             rule="prequalified.preheat",
             path="thermal.preheat_min_c",
             verdict="undecided",
-            title="Preheat",
+            title=tr("Preheat"),
             message=what,
-            remedy="State the minimum preheat." if stated is None else "Look it up in table 5.8.",
+            remedy=tr("State the minimum preheat.") if stated is None else tr("Look it up in table 5.8."),
             citation=table.citation,
             unchecked=table.unchecked,
         )
@@ -377,11 +416,13 @@ def _preheat(draft: Draft) -> Iterator[Answer]:
         rule="prequalified.preheat",
         path="thermal.preheat_min_c",
         verdict="violates" if low else "complies",
-        title="Preheat is below the table" if low else "Preheat meets the table",
-        message=f"Preheat is {found}; the table asks for {least} at this thickness.",
+        title=tr("Preheat is below the table") if low else tr("Preheat meets the table"),
+        message=tr(
+            "Preheat is {found}; the table asks for {least} at this thickness.", found=found, least=least
+        ),
         actual=found,
         limit=least,
-        remedy=f"Preheat to {least} at least.",
+        remedy=tr("Preheat to {least} at least.", least=least),
         citation=asked.citation,
         unchecked=asked.unchecked,
     )

@@ -7,6 +7,7 @@ from functools import partial
 from typing import Any
 
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, row_of, table_of, variable_row
+from welding.language import tr, tr_noop
 from welding.qualification.electrodes import electrode_polarity, electrode_span, of_each_electrode
 from welding.qualification.items import RangeItem
 from welding.qualification.welded import Run, Welded
@@ -14,24 +15,30 @@ from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
 _SPACINGS: tuple[tuple[str, str, Callable[[Run], float | None]], ...] = (
-    ("electrode_spacing_mm", "along the weld", lambda run: run.electrodes.spacing_mm),
-    ("electrode_offset_mm", "across it", lambda run: run.electrodes.offset_mm),
+    ("electrode_spacing_mm", tr_noop("along the weld"), lambda run: run.electrodes.spacing_mm),
+    ("electrode_offset_mm", tr_noop("across it"), lambda run: run.electrodes.offset_mm),
 )
 
 
 def _spacing(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iterator[RangeItem]:
     """Spacing of several electrodes: 10 % or a length, whichever is greater."""
     table = table_of("essential_variables")
-    for variable, words, of in _SPACINGS:
+    for variable, source, of in _SPACINGS:
+        words = tr(source)
         row = row_of(table, f"{variable}.SAW")
         if all(run.electrodes.count == 1 for run in runs):
-            yield item(table, row, variable, "any", "One electrode has no spacing.", **shared)
+            yield item(table, row, variable, "any", tr("One electrode has no spacing."), **shared)
             continue
         found = [of(run) for run in runs if run.electrodes.count > 1]
         known = [one for one in found if one is not None]
         if len(known) < len(found):
             yield item(
-                table, row, variable, "unknown", f"The electrodes' spacing {words} is not recorded.", **shared
+                table,
+                row,
+                variable,
+                "unknown",
+                tr("The electrodes' spacing {words} is not recorded.", words=words),
+                **shared,
             )
             continue
         low, high = min(known), max(known)
@@ -42,9 +49,13 @@ def _spacing(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iter
             row,
             variable,
             "span",
-            f"Tested {range_text(Range(low, high), 'gap', piece.units)} {words}, "
-            f"{row['plus_percent']:g} % or {quantity_text(slack, 'gap', piece.units)} either way, "
-            "whichever is more.",
+            tr(
+                "Tested {range_text} {words}, {row:g} % or {quantity_text} either way, whichever is more.",
+                range_text=range_text(Range(low, high), "gap", piece.units),
+                words=words,
+                row=row["plus_percent"],
+                quantity_text=quantity_text(slack, "gap", piece.units),
+            ),
             columns=("plus_percent",),
             min=max(low - max(slack, low * share), 0.0),
             max=high + max(slack, high * share),
@@ -64,17 +75,30 @@ def _of_each(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iter
     share = amps["plus_percent"] / 100
     for one in of_each_electrode(runs):
         yield electrode_span(
-            table, amps, "electrode_current_a", one, one.settings.current_a,
+            table,
+            amps,
+            "electrode_current_a",
+            one,
+            one.settings.current_a,
             lambda low, high: (high * (1 - share), low * (1 + share)),
-            f"{amps['plus_percent']:g} % either way of what each electrode was set to", shared, item,
-        )  # fmt: skip
+            tr("{amps:g} % either way of what each electrode was set to", amps=amps["plus_percent"]),
+            shared,
+            item,
+        )
         yield electrode_polarity(table, kind, one, shared, item)
         for name in ("angle_deg", "across_deg"):
             row, angle = row_of(table, f"electrode_{name}.SAW"), getattr(one.settings, name)
             yield electrode_span(
-                table, row, f"electrode_{name}", one, None if angle is None else Range(angle, angle),
-                partial(_either_way, row["plus_deg"]), f"{row['plus_deg']:g}° either way", shared, item,
-            )  # fmt: skip
+                table,
+                row,
+                f"electrode_{name}",
+                one,
+                None if angle is None else Range(angle, angle),
+                partial(_either_way, row["plus_deg"]),
+                tr("{row:g}° either way", row=row["plus_deg"]),
+                shared,
+                item,
+            )
 
 
 def electrode_items(
@@ -89,9 +113,9 @@ def electrode_items(
         row or table.rows[0],
         "electrodes",
         "set" if row else "any",
-        f"{', '.join(counts)} as tested; another number of electrodes asks for a new test."
+        tr("{counts} as tested; another number of electrodes asks for a new test.", counts=", ".join(counts))
         if row
-        else f"No variable of {name}.",
+        else tr("No variable of {name}.", name=name),
         values=counts if row else (),
         tested=counts,
         **shared,
@@ -105,9 +129,9 @@ def electrode_items(
             row_of(table, "supplemental_filler.SAW"),
             "supplemental_filler",
             "exact",
-            "Welded with metal powder; leaving it out, or more of it, asks for a new test."
+            tr("Welded with metal powder; leaving it out, or more of it, asks for a new test.")
             if powder
-            else "Welded without powder, granules or cut wire; adding them asks for a new test.",
+            else tr("Welded without powder, granules or cut wire; adding them asks for a new test."),
             values=("metal powder",) if powder else ("none",),
             tested=("metal powder",) if powder else ("none",),
             **shared,
@@ -117,7 +141,7 @@ def electrode_items(
         table.rows[0],
         "run_out_mm",
         "any",
-        "Run-out length is no variable of table 6.5.",
+        tr("Run-out length is no variable of table 6.5."),
         **shared,
     )
     yield item(
@@ -125,6 +149,6 @@ def electrode_items(
         table.rows[0],
         "hydrogen_class",
         "any",
-        "The hydrogen mark is no variable of table 6.5; preheat depends on it.",
+        tr("The hydrogen mark is no variable of table 6.5; preheat depends on it."),
         **shared,
     )

@@ -13,6 +13,8 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import (
     row_of,
     table_of,
 )
+from welding.glossary.values import in_words
+from welding.language import tr, tr_noop
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.positions import has_progression
@@ -20,9 +22,9 @@ from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
-PRODUCTION_PREHEAT = (
-    "Below the preheat of table 5.8 for the production thickness the engineer states why the tested one is "
-    "enough, up to the thickness that was tested."
+PRODUCTION_PREHEAT = tr_noop(
+    "Below the preheat of table 5.8 for the production thickness the engineer states "
+    "why the tested one is enough, up to the thickness that was tested."
 )
 
 
@@ -52,20 +54,37 @@ def _temperatures(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         "preheat_c": Range(piece.preheat_c, piece.preheat_c) if piece.preheat_c is not None else None,
         "interpass_c": before,
     }
-    for variable, words in (("preheat_c", "Preheat"), ("interpass_c", "Lowest interpass temperature")):
+    for variable, words in (("preheat_c", "Preheat"), ("interpass_c", tr("Lowest interpass temperature"))):
         row = row_of(table, f"{variable}.{names[0] if names else 'SMAW'}")
         allowance, seen = _strictest(piece, variable), tested[variable]
         if seen is None or allowance is None:
-            yield item(table, row, variable, "unknown", f"{words} is not recorded.", also=PRODUCTION_PREHEAT)
+            yield item(
+                table,
+                row,
+                variable,
+                "unknown",
+                tr("{words} is not recorded.", words=words),
+                also=tr(PRODUCTION_PREHEAT),
+            )
             continue
-        high, reason = None, f"{words} of {_c(piece, seen.min)} less {_difference(piece, allowance)}."
+        high, reason = (
+            None,
+            tr(
+                "{words} of {c} less {difference}.",
+                words=words,
+                c=_c(piece, seen.min),
+                difference=_difference(piece, allowance),
+            ),
+        )
         unchecked = table.unchecked_of(row)
         if impact:
             extra = row_of(more, "preheat" if variable == "preheat_c" else "interpass")
             rise = degrees(extra, "plus", piece.units) or 0.0
             high = seen.max + rise
-            reason += (
-                f" With impact toughness at most {_c(piece, seen.max)} and {_difference(piece, rise)} more."
+            reason += tr(
+                " With impact toughness at most {c} and {difference} more.",
+                c=_c(piece, seen.max),
+                difference=_difference(piece, rise),
             )
             unchecked += more.unchecked_of(extra)
         found = item(
@@ -78,7 +97,7 @@ def _temperatures(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             max=high,
             tested=seen,
             how="production-preheat" if variable == "preheat_c" else "",
-            also=PRODUCTION_PREHEAT,
+            also=tr(PRODUCTION_PREHEAT),
         )
         thickest = max((t for t in piece.thicknesses_mm if t), default=None)
         numbers = (thickest,) if thickest is not None and found.how else ()
@@ -102,7 +121,10 @@ def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         row,
         "pwht",
         "exact",
-        f"The coupon was {done}; adding or leaving out heat treatment asks for a new test.",
+        tr(
+            "The coupon had {done}; adding or leaving out heat treatment asks for a new test.",
+            done=in_words(done),
+        ),
         values=(done,),
         tested=(done,),
     )
@@ -111,7 +133,7 @@ def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         row,
         "post_heat",
         "any",
-        "Hydrogen post-heat is no variable of table 6.5.",
+        tr("Hydrogen post-heat is no variable of table 6.5."),
         tested=("post-heated",) if piece.post_heat else ("none",),
     )
     if not (impact and piece.pwht):
@@ -120,14 +142,17 @@ def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     rule = row_of(more, "pwht")
     hold, minutes = piece.pwht_hold_c, piece.pwht_hold_min
     if hold is None:
-        yield item(more, rule, "pwht_hold_c", "unknown", "The holding temperature is not recorded.")
+        yield item(more, rule, "pwht_hold_c", "unknown", tr("The holding temperature is not recorded."))
     else:
         yield item(
             more,
             rule,
             "pwht_hold_c",
             "span",
-            f"Held at {range_text(hold, 'temperature', piece.units)}; another range asks for a new test.",
+            tr(
+                "Held at {range_text}; another range asks for a new test.",
+                range_text=range_text(hold, "temperature", piece.units),
+            ),
             min=hold.min,
             max=hold.max,
             tested=hold,
@@ -139,8 +164,13 @@ def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             rule,
             "pwht_hold_min",
             "span",
-            f"The coupon has at least {share * 100:g} % of the time in production: {minutes:g} min allow "
-            f"{minutes / share:g} min.",
+            tr(
+                "The coupon has at least {share:g} % of the time in production: {minutes:g} min "
+                "allow {minutes2:g} min.",
+                share=share * 100,
+                minutes=minutes,
+                minutes2=minutes / share,
+            ),
             max=minutes / share,
             tested=Range(minutes, minutes),
         )
@@ -155,7 +185,7 @@ def _heat_input(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "heat_input_kj_mm",
             "any",
-            "Without impact toughness heat input is limited only through volts, amps and travel.",
+            tr("Without impact toughness heat input is limited only through volts, amps and travel."),
             tested=piece.heat_kj_mm(piece.runs, with_k=False),
         )
         return
@@ -168,7 +198,7 @@ def _heat_input(piece: Welded, impact: bool) -> Iterator[RangeItem]:
                 row,
                 "heat_input_kj_mm",
                 "unknown",
-                "Volts, amps and travel are not recorded for every pass.",
+                tr("Volts, amps and travel are not recorded for every pass."),
                 process=process,
                 tested=heat,
             )
@@ -178,8 +208,11 @@ def _heat_input(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "heat_input_kj_mm",
             "span",
-            f"Impact toughness: no higher than tested, {quantity_text(heat.max, 'heat_input', piece.units)} "
-            "(arc energy, the code uses no efficiency).",
+            tr(
+                "Impact toughness: no higher than tested, {quantity_text} (arc energy, the code "
+                "uses no efficiency).",
+                quantity_text=quantity_text(heat.max, "heat_input", piece.units),
+            ),
             max=heat.max * (1 + row["plus_percent"] / 100),
             tested=heat,
             process=process,
@@ -197,12 +230,12 @@ def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "bead",
             "exact",
-            "Vertical stringer beads; weaving asks for a new test where impact toughness is specified.",
+            tr("Vertical stringer beads; weaving asks for a new test where impact toughness is specified."),
             values=("stringer",),
             tested=beads,
         )
     else:
-        yield item(table, row, "bead", "any", "Stringer or weave is free here.", tested=beads or None)
+        yield item(table, row, "bead", "any", tr("Stringer or weave is free here."), tested=beads or None)
     if piece.weld == "fillet":
         return
     runs = row_of(table, "runs_per_side")
@@ -212,9 +245,12 @@ def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         runs,
         "runs_per_side",
         "exact" if bound else "any",
-        "Several passes a side; a single pass a side asks for a new test where impact toughness is specified."
+        tr(
+            "Several passes a side; a single pass a side asks for a new test where impact "
+            "toughness is specified."
+        )
         if bound
-        else "The number of passes a side is free here.",
+        else tr("The number of passes a side is free here."),
         values=("multi",) if bound else (),
         tested=(piece.run_kind,),
     )
@@ -224,7 +260,7 @@ def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row_of(table, "oscillation"),
             "oscillation",
             "unknown",
-            "Mechanised weaving: width, frequency and dwell are limited to ±20 %, and are not recorded.",
+            tr("Mechanised weaving: width, frequency and dwell are limited to ±20 %, and are not recorded."),
         )
 
 
@@ -239,11 +275,11 @@ def _impact(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "impact_temperature_c",
             "unknown",
-            "No impact tests were asked: nothing is proved where toughness is required.",
+            tr("No impact tests were asked: nothing is proved where toughness is required."),
             how="only-if-impact",
         )
     elif proof is None:
-        yield item(table, row, "impact_temperature_c", "unknown", "No impact test with a temperature.")
+        yield item(table, row, "impact_temperature_c", "unknown", tr("No impact test with a temperature."))
     else:
         cold = proof.temperature_c
         yield item(
@@ -251,8 +287,8 @@ def _impact(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "impact_temperature_c",
             "span",
-            f"Tested at {_c(piece, cold)}; proved at that temperature and above"
-            + (f", up to {proof.energy_j:.0f} J." if proof.energy_j else "."),
+            tr("Tested at {c}; proved at that temperature and above", c=_c(piece, cold))
+            + (tr(", up to {energy_j:.0f} J.", energy_j=proof.energy_j) if proof.energy_j else "."),
             min=cold,
             numbers=(proof.energy_j,) if proof.energy_j else (),
             tested=Range(cold, cold),

@@ -11,6 +11,8 @@ from welding.documents.procedure import BaseMetal
 from welding.editions.aws_d1_1_2020.rules.matching import group_of
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, joint_row, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import said
+from welding.glossary.values import in_words
+from welding.language import tr, tr_noop
 from welding.qualification.items import MetalPair, MetalSide, RangeItem, also_read
 from welding.qualification.positions import aws_position, has_progression, progression_of
 from welding.qualification.welded import Welded
@@ -23,7 +25,7 @@ def metal_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     """Base metals by table 6.8."""
     table = table_of("base_metal_substitution")
     if len(piece.metals) < 2:
-        yield item(table, table.rows[0], "base_metals", "unknown", "The base metals are not stated.")
+        yield item(table, table.rows[0], "base_metals", "unknown", tr("The base metals are not stated."))
         return
     sides = [_side(piece, one) for one in piece.metals]
     names = tuple(one.designation or "unnamed" for one in piece.metals)
@@ -33,7 +35,7 @@ def metal_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             table.rows[0],
             "base_metals",
             "unknown",
-            "A metal without a name or a group qualifies nothing that could be compared.",
+            tr("A metal without a name or a group qualifies nothing that could be compared."),
             tested=names,
         )
         return
@@ -51,7 +53,7 @@ def metal_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row_of(table, "specific+specific"),
             "base_metals",
             "set",
-            "A steel that the code does not list qualifies only the tested combination.",
+            tr("A steel that the code does not list qualifies only the tested combination."),
             values=(pair.text,),
             pairs=(pair,),
             tested=names,
@@ -76,12 +78,15 @@ def metal_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
                 second=_as_side(second, second_name),
             )
         )
-    reason = (
-        f"{names[0]} to {names[1]} counts as {key.replace('+', ' to ')}; qualified: "
-        f"{', '.join(pair.text for pair in pairs)}."
+    reason = tr(
+        "{names} to {names2} counts as {replace}; qualified: {join}.",
+        names=names[0],
+        names2=names[1],
+        replace=key.replace("+", tr(" to ")),
+        join=", ".join(pair.text for pair in pairs),
     )
     if impact:
-        reason += " With impact toughness another group asks for a new test."
+        reason += tr(" With impact toughness another group asks for a new test.")
     found = item(
         table,
         row,
@@ -124,9 +129,14 @@ def position_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
     row = next((r for r in table.rows if r["row"] == f"{piece.product}-{symbol}"), None)
     if tested is None or row is None:
         why = (
-            "The position is not stated."
+            tr("The position is not stated.")
             if tested is None
-            else f"{tested} is no test position of a {own} on {piece.product} in table 6.1."
+            else tr(
+                "{tested} is no test position of a {own} on {product} in table 6.1.",
+                tested=tested,
+                own=in_words(own),
+                product=in_words(piece.product),
+            )
         )
         yield item(table, table.rows[0], "positions", "unknown", why)
         return
@@ -140,13 +150,21 @@ def position_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "positions",
             "set",
-            f"{symbol} on {piece.product} qualifies {', '.join(values)} for {weld}s.",
+            tr(
+                "{symbol} on {product} qualifies {values} for {welds}.",
+                symbol=symbol,
+                product=in_words(piece.product),
+                values=", ".join(values),
+                welds=tr("grooves") if weld == "groove" else tr("fillets"),
+            ),
             columns=(weld,),
             values=values,
             tested=(tested,),
             weld=weld,
-            also="Vertical up covers every position where impact toughness is the question; "
-            "without it table 6.1 counts."
+            also=tr(
+                "Vertical up covers every position where impact toughness is the question; "
+                "without it table 6.1 counts."
+            )
             if all_by_impact
             else "",
         )
@@ -160,12 +178,18 @@ def _progression(piece: Welded, position: str) -> Iterator[RangeItem]:
     rows = table_of("essential_variables")
     row = joint_row(piece, "progression")
     if not has_progression(position):
-        yield item(rows, row, "progression", "any", f"{position} runs neither up nor down.")
+        yield item(
+            rows, row, "progression", "any", tr("{position} runs neither up nor down.", position=position)
+        )
         return
     stated = progression_of(position, piece.progression)
     if stated is None:
         yield item(
-            rows, row, "progression", "unknown", f"{position}: whether it ran up or down is not recorded."
+            rows,
+            row,
+            "progression",
+            "unknown",
+            tr("{position}: whether it ran up or down is not recorded.", position=position),
         )
         return
     yield item(
@@ -173,7 +197,7 @@ def _progression(piece: Welded, position: str) -> Iterator[RangeItem]:
         row,
         "progression",
         "exact",
-        f"Welded {stated}; the other way asks for a test of its own.",
+        tr("Welded {stated}; the other way asks for a test of its own.", stated=stated),
         values=(stated,),
         tested=(stated,),
     )
@@ -189,7 +213,10 @@ def weld_items(piece: Welded) -> Iterator[RangeItem]:
             table.rows[0],
             "weld_kinds",
             "unknown",
-            f"What a {piece.weld or 'weld of unknown kind'} qualifies is not known here: look it up.",
+            tr(
+                "What a {value} qualifies is not known here: look it up.",
+                value=piece.weld or tr("weld of unknown kind"),
+            ),
         )
         return
     yield item(
@@ -197,7 +224,11 @@ def weld_items(piece: Welded) -> Iterator[RangeItem]:
         row,
         "weld_kinds",
         "set",
-        f"A {piece.weld} test qualifies {', '.join(row['covers'])}.",
+        tr(
+            "Tested: {weld}; qualified: {welds}.",
+            weld=in_words(str(piece.weld)),
+            welds=", ".join(in_words(one) for one in row["covers"]),
+        ),
         values=tuple(row["covers"]),
         tested=(str(piece.weld),),
     )
@@ -206,7 +237,7 @@ def weld_items(piece: Welded) -> Iterator[RangeItem]:
 _OPEN = (
     ("none", "gas", "metal"),
     ("weld", "ceramic", "flux"),
-    "Welded without backing; adding steel backing is free. Other backing is to be shown by testing.",
+    tr_noop("Welded without backing; adding steel backing is free. Other backing is to be shown by testing."),
 )
 _BACKINGS: dict[str, tuple[tuple[str, ...], tuple[str, ...], str]] = {
     "none": _OPEN,
@@ -214,15 +245,19 @@ _BACKINGS: dict[str, tuple[tuple[str, ...], tuple[str, ...], str]] = {
     "metal": (
         ("metal",),
         ("weld",),
-        "Welded on metal backing; leaving it out, or backing of another kind, asks for a new test.",
+        tr_noop("Welded on metal backing; leaving it out, or backing of another kind, asks for a new test."),
     ),
     "ceramic": (
         ("ceramic",),
         ("metal", "flux", "weld"),
-        "Welded on ceramic backing; leaving it out asks for a new test.",
+        tr_noop("Welded on ceramic backing; leaving it out asks for a new test."),
     ),
-    "flux": (("flux",), ("metal", "ceramic", "weld"), "Welded on flux; leaving it out asks for a new test."),
-    "weld": (("weld",), ("metal",), "Welded on a weld; leaving that out asks for a new test."),
+    "flux": (
+        ("flux",),
+        ("metal", "ceramic", "weld"),
+        tr_noop("Welded on flux; leaving it out asks for a new test."),
+    ),
+    "weld": (("weld",), ("metal",), tr_noop("Welded on a weld; leaving that out asks for a new test.")),
 }
 """By the backing tested: what is qualified, what the clause leaves open, and why. Gas is no backing."""
 
@@ -242,7 +277,7 @@ def groove_items(piece: Welded) -> Iterator[RangeItem]:
             yield replace(
                 found,
                 doubtful=tuple(form for form in get_args(PreparationForm) if form not in found.values),
-                reason="A PJP groove of the tested form; of another one its sections have to tell.",
+                reason=tr("A PJP groove of the tested form; of another one its sections have to tell."),
                 weld="pjp-groove",
             )
 
@@ -254,6 +289,7 @@ def _tested_groove(piece: Welded) -> Iterator[RangeItem]:
         return
     backed = joint.backing in ("metal", "ceramic", "flux", "weld")
     values, doubtful, reason = _BACKINGS[joint.backing]
+    reason = tr(reason)
     yield item(
         rows,
         joint_row(piece, "backing"),
@@ -271,27 +307,27 @@ def _tested_groove(piece: Welded) -> Iterator[RangeItem]:
         joint_row(piece, "back_gouge"),
         "back_gouge",
         "exact" if joint.back_gouge else "any",
-        "The root was gouged from the back; leaving that out asks for a new test."
+        tr("The root was gouged from the back; leaving that out asks for a new test.")
         if joint.back_gouge
-        else "Not gouged; adding it is free.",
+        else tr("Not gouged; adding it is free."),
         values=("back-gouged",) if joint.back_gouge else (),
         tested=("back-gouged" if joint.back_gouge else "not gouged",),
         how="or-prequalified",
         weld="groove",
     )
     if preparation is None:
-        yield item(rows, joint_row(piece, "groove"), "groove", "unknown", "The groove is not stated.")
+        yield item(rows, joint_row(piece, "groove"), "groove", "unknown", tr("The groove is not stated."))
         return
     yield item(
         rows,
         joint_row(piece, "groove"),
         "groove",
         "set",
-        "The tested form of groove"
+        tr("The tested form of groove")
         + (
-            ", and every prequalified groove detail."
+            tr(", and every prequalified groove detail.")
             if piece.weld == "cjp-groove"
-            else "; another form asks for a new test."
+            else tr("; another form asks for a new test.")
         ),
         values=(preparation.form,),
         tested=(preparation.form,),
@@ -327,7 +363,7 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
                 row,
                 variable,
                 "unknown",
-                "Not recorded of the test piece.",
+                tr("Not recorded of the test piece."),
                 how="or-prequalified",
                 weld="groove",
             )
@@ -337,7 +373,11 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
             row,
             "root_gap_mm",
             "span",
-            f"Root opening of {said(piece, gap)} less the tolerance of {said(piece, tolerance)}.",
+            tr(
+                "Root opening of {said} less the tolerance of {said2}.",
+                said=said(piece, gap),
+                said2=said(piece, tolerance),
+            ),
             min=max(gap - tolerance, 0.0),
             tested=Range(gap, gap),
             how="or-prequalified",
@@ -350,7 +390,11 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
             row,
             "root_face_mm",
             "span",
-            f"Root face of {said(piece, face)} and the tolerance of {said(piece, more)}.",
+            tr(
+                "Root face of {said} and the tolerance of {said2}.",
+                said=said(piece, face),
+                said2=said(piece, more),
+            ),
             max=face + more,
             tested=Range(face, face),
             how="or-prequalified",
@@ -362,7 +406,11 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
             row,
             "groove_angle_deg",
             "span",
-            f"A groove of {angle:g}° less the tolerance of {row['angle_minus_deg']:g}°.",
+            tr(
+                "A groove of {angle:g}° less the tolerance of {row:g}°.",
+                angle=angle,
+                row=row["angle_minus_deg"],
+            ),
             min=angle - row["angle_minus_deg"],
             tested=Range(angle, angle),
             how="or-prequalified",

@@ -16,6 +16,8 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import (
     variable_row,
 )
 from welding.editions.aws_d1_1_2020.rules.range_electrodes import electrode_items
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.qualification.items import RangeItem, also_read
 from welding.qualification.welded import Run, Welded, spread_of
 from welding.quantities.writing import quantity_text, range_text
@@ -41,7 +43,7 @@ def process_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             table.rows[0],
             "processes",
             "unknown",
-            "No pass is logged; nothing of the welding can be qualified.",
+            tr("No pass is logged; nothing of the welding can be qualified."),
         )
         return
     numbers = tuple(n for process in piece.processes for n in same_process(process))
@@ -50,8 +52,11 @@ def process_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         table.rows[0],
         "processes",
         "set",
-        "A change of process asks for a new test; "
-        + ", ".join(f"{p} is {code_process(p) or 'no process of table 6.5'}" for p in piece.processes)
+        tr("A change of process asks for a new test; ")
+        + ", ".join(
+            tr("{p} is {value}", p=p, value=code_process(p) or tr("no process of table 6.5"))
+            for p in piece.processes
+        )
         + ".",
         columns=("process",),
         values=tuple(dict.fromkeys(numbers)),
@@ -62,7 +67,7 @@ def process_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         table.rows[0],
         "mechanisation",
         "any",
-        "The degree of mechanisation is no variable of table 6.5.",
+        tr("The degree of mechanisation is no variable of table 6.5."),
         tested=tuple(dict.fromkeys(r.mechanisation for r in piece.runs if r.mechanisation)) or None,
     )
     for process in piece.processes:
@@ -80,7 +85,11 @@ def _of_process(piece: Welded, process: str, impact: bool) -> Iterator[RangeItem
             table.rows[0],
             "current_a",
             "unknown",
-            f"Process {process} is not among the five of table 6.5: agree its variables with the engineer.",
+            tr(
+                "Process {process} is not among the five of table 6.5: agree its variables with "
+                "the engineer.",
+                process=process,
+            ),
             **shared,
         )
         return
@@ -98,15 +107,18 @@ def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, An
     tested = tuple(dict.fromkeys(run.designation for run in runs if run.designation))
     outside = row_of(table, f"filler_specifications.{name}")
     if not tested:
-        yield item(table, row, "filler", "unknown", "The filler is not recorded.", **shared)
+        yield item(table, row, "filler", "unknown", tr("The filler is not recorded."), **shared)
     else:
         strength = row["change"] == "strength-up" and not impact
         reason = (
-            f"{', '.join(tested)}: a stronger class, or one that is not low-hydrogen in place of one "
-            "that is, asks for a new test."
+            tr(
+                "{tested}: a stronger class, or one that is not low-hydrogen in place of one "
+                "that is, asks for a new test.",
+                tested=", ".join(tested),
+            )
             if strength
-            else f"{', '.join(tested)}: any other class asks for a new test"
-            + ("." if impact else "; the same class of lower strength is free.")
+            else tr("{tested}: any other class asks for a new test", tested=", ".join(tested))
+            + ("." if impact else tr("; the same class of lower strength is free."))
         )
         found = item(
             table,
@@ -118,7 +130,7 @@ def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, An
             values=tested,
             how="strength-not-up" if strength else "class" if impact else "class-or-weaker",
             tested=tested,
-            also=f"Within {', '.join(outside['specifications'])}.",
+            also=tr("Within {outside}.", outside=", ".join(outside["specifications"])),
             **shared,
         )
         found = also_read(found, table, outside)
@@ -135,12 +147,12 @@ def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, An
         "filler_make",
         ("set" if makes else "unknown") if bound else "any",
         (
-            "With impact toughness the trade name of cored wire is kept."
+            tr("With impact toughness the trade name of cored wire is kept.")
             if makes
-            else "With impact toughness the trade name of cored wire is kept, and it is not recorded."
+            else tr("With impact toughness the trade name of cored wire is kept, and it is not recorded.")
         )
         if bound
-        else "The trade name is no variable here.",
+        else tr("The trade name is no variable here."),
         values=makes if bound else (),
         tested=makes or None,
         **shared,
@@ -155,7 +167,12 @@ def _diameters(
     sizes = sorted({run.diameter_mm for run in runs if run.diameter_mm})
     if not sizes:
         yield item(
-            table, row, "filler_diameter_mm", "unknown", "The filler's diameter is not recorded.", **shared
+            table,
+            row,
+            "filler_diameter_mm",
+            "unknown",
+            tr("The filler's diameter is not recorded."),
+            **shared,
         )
         return
     minus, plus = (figure(row, side, piece.units) for side in ("minus", "plus"))
@@ -167,7 +184,7 @@ def _diameters(
             row,
             "filler_diameter_mm",
             "set",
-            f"{words}: any other diameter asks for a new test.",
+            tr("{words}: any other diameter asks for a new test.", words=words),
             numbers=tuple(sizes),
             values=tuple(f"{size:g}" for size in sizes),
             tested=tested,
@@ -180,8 +197,15 @@ def _diameters(
         "filler_diameter_mm",
         "span",
         f"{words}"
-        + (f", larger by no more than {quantity_text(plus, 'wire_diameter', piece.units)}" if plus else "")
-        + (" and smaller by no more than that." if minus else ("." if plus else ", and not larger.")),
+        + (
+            tr(
+                ", larger by no more than {quantity_text}",
+                quantity_text=quantity_text(plus, "wire_diameter", piece.units),
+            )
+            if plus
+            else ""
+        )
+        + (tr(" and smaller by no more than that.") if minus else ("." if plus else tr(", and not larger."))),
         min=None if minus is None else max(sizes[0] - minus, 0.0),
         max=None if plus is None else sizes[-1] + plus,
         tested=tested,
@@ -197,7 +221,7 @@ def _gas(runs: tuple[Run, ...], process: str, name: str, shared: dict[str, Any])
     gases = tuple(dict.fromkeys(gas_text(dict(run.gas)) if run.gas else "none" for run in runs))
     if process not in _GASLESS and "none" in gases:
         yield item(
-            table, row, "gas", "unknown", "The shielding gas is not recorded for every pass.", **shared
+            table, row, "gas", "unknown", tr("The shielding gas is not recorded for every pass."), **shared
         )
     else:
         yield item(
@@ -205,7 +229,10 @@ def _gas(runs: tuple[Run, ...], process: str, name: str, shared: dict[str, Any])
             row,
             "gas",
             "set",
-            f"{', '.join(gases)}: another gas, another nominal mixture or none asks for a new test.",
+            tr(
+                "{gases}: another gas, another nominal mixture or none asks for a new test.",
+                gases=", ".join(gases),
+            ),
             values=gases,
             how="composition",
             tested=gases,
@@ -216,7 +243,7 @@ def _gas(runs: tuple[Run, ...], process: str, name: str, shared: dict[str, Any])
         row,
         "purge",
         "any",
-        "Backing gas is no variable of table 6.5.",
+        tr("Backing gas is no variable of table 6.5."),
         **shared,
     )
 
@@ -224,9 +251,13 @@ def _gas(runs: tuple[Run, ...], process: str, name: str, shared: dict[str, Any])
 def _sets(runs: tuple[Run, ...], name: str, shared: dict[str, Any]) -> Iterator[RangeItem]:
     table = table_of("essential_variables")
     fields: tuple[tuple[str, Callable[[Run], str | None], str], ...] = (
-        ("current_kind", lambda run: run.polarity, "Current and polarity"),
-        ("output", lambda run: run.output, "Constant voltage or constant current"),
-        ("transfer_modes", lambda run: _CONTROLLED.get(run.transfer or "", run.transfer), "Metal transfer"),
+        ("current_kind", lambda run: run.polarity, tr("Current and polarity")),
+        ("output", lambda run: run.output, tr("Constant voltage or constant current")),
+        (
+            "transfer_modes",
+            lambda run: _CONTROLLED.get(run.transfer or "", run.transfer),
+            tr("Metal transfer"),
+        ),
     )
     for variable, of_run, words in fields:
         row = variable_row(variable, name)
@@ -236,7 +267,7 @@ def _sets(runs: tuple[Run, ...], name: str, shared: dict[str, Any]) -> Iterator[
                 table.rows[0],
                 variable,
                 "any",
-                f"{words} is no variable of {name} in table 6.5.",
+                tr("{words} is no variable of {name} in table 6.5.", words=words, name=name),
                 **shared,
             )
             continue
@@ -249,9 +280,13 @@ def _sets(runs: tuple[Run, ...], name: str, shared: dict[str, Any]) -> Iterator[
                 row,
                 variable,
                 "set" if known else "unknown",
-                f"{words} as tested: {', '.join(values)}."
+                tr(
+                    "{words} as tested: {values}.",
+                    words=words,
+                    values=", ".join(in_words(one) for one in values),
+                )
                 if known
-                else f"{words} is not recorded for every pass.",
+                else tr("{words} is not recorded for every pass.", words=words),
                 values=values if known else (),
                 tested=values or None,
                 role=role,
@@ -274,7 +309,7 @@ def _numbers(piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, 
                     table.rows[0],
                     variable,
                     "any",
-                    f"No limit for {name} in table 6.5.",
+                    tr("No limit for {name} in table 6.5.", name=name),
                     **shared,
                 )
             continue
@@ -314,8 +349,11 @@ def _percent(
                 row,
                 variable,
                 "span",
-                "The range of the electrode's manufacturer counts; until it is entered for this size, only "
-                f"what was tested is known to be inside: {range_text(tested, quantity, piece.units)}.",
+                tr(
+                    "The range of the electrode's manufacturer counts; until it is entered for this "
+                    "size, only what was tested is known to be inside: {range_text}.",
+                    range_text=range_text(tested, quantity, piece.units),
+                ),
                 min=tested.min,
                 max=tested.max,
                 tested=tested,
@@ -329,8 +367,10 @@ def _percent(
                 row,
                 variable,
                 "unknown",
-                "The range of the electrode's manufacturer counts: enter the manufacturer's amperage range "
-                "for this size.",
+                tr(
+                    "The range of the electrode's manufacturer counts: enter the manufacturer's "
+                    "amperage range for this size."
+                ),
                 tested=tested,
                 how="maker",
                 **scope,
@@ -340,7 +380,10 @@ def _percent(
             row,
             variable,
             "span",
-            f"The electrode's manufacturer gives {range_text(limits, quantity, piece.units)}.",
+            tr(
+                "The electrode's manufacturer gives {range_text}.",
+                range_text=range_text(limits, quantity, piece.units),
+            ),
             min=limits.min,
             max=limits.max,
             tested=tested,
@@ -351,7 +394,7 @@ def _percent(
         if spared:
             return item(table, row, variable, "any", spared, **scope)
         return item(
-            table, row, variable, "unknown", "Not recorded for every pass of this size and role.", **scope
+            table, row, variable, "unknown", tr("Not recorded for every pass of this size and role."), **scope
         )
     minus, plus = row["minus_percent"], row["plus_percent"]
     low, high = tested.min * (1 - minus / 100), tested.max * (1 + plus / 100)
@@ -361,8 +404,12 @@ def _percent(
         row,
         variable,
         "span",
-        f"Tested {range_text(tested, quantity, piece.units)}, {percent}: "
-        f"{range_text(Range(low, high), quantity, piece.units)}.",
+        tr(
+            "Tested {range_text}, {percent}: {range_text2}.",
+            range_text=range_text(tested, quantity, piece.units),
+            percent=percent,
+            range_text2=range_text(Range(low, high), quantity, piece.units),
+        ),
         columns=("minus_percent", "plus_percent"),
         min=low,
         max=high,
@@ -374,9 +421,9 @@ def _percent(
 def _spared(variable: str, runs: tuple[Run, ...]) -> str:
     if variable == "wire_feed_m_min":
         measured = all(run.current_a is not None for run in runs)
-        return "The current was controlled and recorded; wire feed is no limit then." if measured else ""
+        return tr("The current was controlled and recorded; wire feed is no limit then.") if measured else ""
     gasless = variable == "gas_flow_l_min" and all(run.process in _GASLESS for run in runs)
-    return "Welded without gas." if gasless else ""
+    return tr("Welded without gas.") if gasless else ""
 
 
 def _maker_range(piece: Welded, runs: list[Run]) -> Range | None:

@@ -9,6 +9,7 @@ from typing import Any
 from welding.codebook.table import Table
 from welding.documents.record import MacroTest
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, in_row, item, row_of, table_of
+from welding.language import tr
 from welding.qualification.items import Alternative, RangeItem, WeldGroup
 from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
@@ -64,7 +65,7 @@ def thickness_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "groove_depth_mm",
             "span",
-            f"A groove of {said(piece, depth)} qualifies grooves up to that depth.",
+            tr("A groove of {said} qualifies grooves up to that depth.", said=said(piece, depth)),
             columns=("depth_factor",),
             max=depth * row["depth_factor"],
             tested=Range(depth, depth),
@@ -75,7 +76,7 @@ def thickness_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         row,
         "fillet_size_mm",
         "any",
-        "A groove test qualifies fillets of any size.",
+        tr("A groove test qualifies fillets of any size."),
         weld="fillet",
     )
     yield from _deposits(piece, table, row)
@@ -94,8 +95,8 @@ def _of_lesser_welds(
     """What a groove qualifies without limit of size: fillets, and of a complete one partial grooves too."""
     lesser: tuple[WeldGroup, ...] = ("fillet", "pjp-groove") if piece.weld == "cjp-groove" else ("fillet",)
     for weld in () if impact else lesser:
-        name = "fillets" if weld == "fillet" else "partial joint penetration grooves"
-        reason = f"A groove test qualifies {name} of any thickness and diameter."
+        name = "fillets" if weld == "fillet" else tr("partial joint penetration grooves")
+        reason = tr("A groove test qualifies {name} of any thickness and diameter.", name=name)
         yield item(table, row, variable, "any", reason, weld=weld)
 
 
@@ -112,12 +113,16 @@ def _own_partial_size(piece: Welded, table: Table, row: Mapping[str, Any], depth
     sizes = _section_sizes(piece)
     shown = min(sizes) if len(sizes) >= _SECTIONS else None
     if shown is None:
-        reason = "Fewer than three macroetch sections show a weld size."
+        reason = tr("Fewer than three macroetch sections show a weld size.")
     else:
         lacks = max(depth_mm - shown, 0.0)
-        reason = (
-            f"All {len(sizes)} macroetch sections show a weld size of {said(piece, shown)} from a groove "
-            f"{said(piece, depth_mm)} deep, {said(piece, lacks)} less than its depth."
+        reason = tr(
+            "All {count} macroetch sections show a weld size of {said} from a groove {said2} "
+            "deep, {said3} less than its depth.",
+            count=len(sizes),
+            said=said(piece, shown),
+            said2=said(piece, depth_mm),
+            said3=said(piece, lacks),
         )
     return item(
         table,
@@ -140,9 +145,13 @@ def _partial_size(piece: Welded, table: Table, row: Mapping[str, Any]) -> RangeI
         row,
         "partial_weld_size_mm",
         "unknown" if shown is None else "span",
-        "A PJP groove that is not prequalified asks for three macroetch sections that show its weld size."
+        tr("A PJP groove that is not prequalified asks for three macroetch sections that show its weld size.")
         if shown is None
-        else f"All {len(sizes)} macroetch sections show a weld size of {said(piece, shown)}.",
+        else tr(
+            "All {count} macroetch sections show a weld size of {said}.",
+            count=len(sizes),
+            said=said(piece, shown),
+        ),
         max=shown,
         tested=None if shown is None else Range(shown, shown),
         weld="pjp-groove",
@@ -156,7 +165,7 @@ def _deposits(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[R
             row,
             "deposited_thickness_mm",
             "any",
-            "With one process the base metal's thickness governs.",
+            tr("With one process the base metal's thickness governs."),
         )
         return
     for process in piece.processes:
@@ -167,10 +176,19 @@ def _deposits(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[R
             row,
             "deposited_thickness_mm",
             "unknown" if s is None else "span",
-            f"The thickness that process {process} deposited is not known. {laid.reason}"
+            tr(
+                "The thickness that process {process} deposited is not known. {reason}",
+                process=process,
+                reason=laid.reason,
+            )
             if s is None
-            else f"Process {process} deposited {said(piece, round(s, 1))}, which is proved. {laid.reason} "
-            "How much more one of several processes qualifies is not known here: look it up in clause 6.",
+            else tr(
+                "Process {process} deposited {said}, which is proved. {reason} How much more one "
+                "of several processes qualifies is not known here: look it up in clause 6.",
+                process=process,
+                said=said(piece, round(s, 1)),
+                reason=laid.reason,
+            ),
             max=s,
             tested=None if s is None else Range(s, s),
             process=process,
@@ -196,10 +214,13 @@ def _thickness(piece: Welded, table: Table, row: Mapping[str, Any], t: float, im
         and piece.weld == "cjp-groove"
     ):
         high = t if high is None else min(high, t)
-        also = "A square groove without back-gouging is qualified up to the thickness tested."
-    reason = (
-        f"{piece.product.capitalize()} of {said(piece, t)}: from {said(piece, low or 0.0)}"
-        f" {'without an upper limit' if high is None else 'to ' + said(piece, high)}."
+        also = tr("A square groove without back-gouging is qualified up to the thickness tested.")
+    reason = tr(
+        "{capitalize} of {said}: from {said2} {value}.",
+        capitalize=piece.product.capitalize(),
+        said=said(piece, t),
+        said2=said(piece, low or 0.0),
+        value=tr("without an upper limit") if high is None else tr("to ") + said(piece, high),
     )
     unchecked = table.unchecked_of(row)
     if impact:
@@ -208,7 +229,7 @@ def _thickness(piece: Welded, table: Table, row: Mapping[str, Any], t: float, im
         raised = least if t < (below or 0.0) - 1e-9 else min(t, cap or t)
         if raised is not None and raised > (low or 0.0):
             low = raised
-            reason += f" With impact toughness the least is {said(piece, raised)}."
+            reason += tr(" With impact toughness the least is {said}.", said=said(piece, raised))
         unchecked += table_of("impact_variables").unchecked_of(limits)
     found = item(
         table,
@@ -229,13 +250,17 @@ def _no_row(piece: Welded, variable: str) -> RangeItem:
     table = table_of("partial_groove_tests" if piece.weld == "pjp-groove" else "groove_tests")
     depth = piece.weld == "pjp-groove"
     t = piece.groove_depth_mm if depth else piece.thickness_mm
-    words = "groove depth" if depth else "thickness"
+    words = tr("groove depth") if depth else "thickness"
     if t is None:
-        why = f"The {words} of the piece is not stated."
+        why = tr("The {words} of the piece is not stated.", words=words)
     elif piece.product == "pipe" and piece.outside_diameter_mm is None:
-        why = "The outside diameter of the pipe is not stated."
+        why = tr("The outside diameter of the pipe is not stated.")
     else:
-        why = f"A {words} of {said(piece, t)} is outside the table: look up what it qualifies."
+        why = tr(
+            "A {words} of {said} is outside the table: look up what it qualifies.",
+            words=words,
+            said=said(piece, t),
+        )
     return item(table, table.rows[0], variable, "unknown", why, tested=Range(t, t) if t is not None else None)
 
 
@@ -249,12 +274,12 @@ def _fillet_items(piece: Welded) -> Iterator[RangeItem]:
         row,
         "parent_thickness_mm",
         "any",
-        "A fillet test qualifies any plate thickness.",
+        tr("A fillet test qualifies any plate thickness."),
         tested=tested,
     )
     if leg is None:
         yield item(
-            table, row, "fillet_size_mm", "unknown", "The leg of the fillet is not stated.", weld="fillet"
+            table, row, "fillet_size_mm", "unknown", tr("The leg of the fillet is not stated."), weld="fillet"
         )
         return
     smaller = row["qualifies"] == "smaller"
@@ -263,21 +288,25 @@ def _fillet_items(piece: Welded) -> Iterator[RangeItem]:
         row,
         "fillet_size_mm",
         "span",
-        f"A {'single' if smaller else 'multiple'}-pass fillet of {said(piece, leg)} qualifies that size and "
-        f"{'smaller in a single pass' if smaller else 'larger in several passes'}.",
+        tr(
+            "A {value}-pass fillet of {said} qualifies that size and {value2}.",
+            value=tr("single") if smaller else tr("multiple"),
+            said=said(piece, leg),
+            value2=tr("smaller in a single pass") if smaller else tr("larger in several passes"),
+        ),
         columns=("qualifies",),
         max=leg if smaller else None,
         min=None if smaller else leg,
         tested=Range(leg, leg),
         weld="fillet",
-        also="in a single pass" if smaller else "in several passes",
+        also=tr("in a single pass") if smaller else tr("in several passes"),
     )
     yield item(
         table,
         row,
         "runs_per_side",
         "exact",
-        "Single-pass and multiple-pass fillets are qualified apart.",
+        tr("Single-pass and multiple-pass fillets are qualified apart."),
         values=(piece.run_kind,),
         tested=(piece.run_kind,),
         weld="fillet",
@@ -294,7 +323,7 @@ def diameter_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             table_of("fillet_tests").rows[0],
             "outside_diameter_mm",
             "any",
-            "A fillet test qualifies any wall.",
+            tr("A fillet test qualifies any wall."),
         )
     elif piece.product == "plate":
         row = row_of(table, "large-pipe-middle")
@@ -304,11 +333,11 @@ def diameter_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "outside_diameter_mm",
             "span",
-            f"A plate test covers pipe of {said(piece, limit or 0.0)} and over.",
+            tr("A plate test covers pipe of {said} and over.", said=said(piece, limit or 0.0)),
             columns=("od_min_mm", "od_min_in"),
             min=limit,
             unless=("backing", "back-gouge"),
-            also="Whether it covers smaller pipe with backing or back-gouging is not decided here.",
+            also=tr("Whether it covers smaller pipe with backing or back-gouging is not decided here."),
         )
     else:
         found = groove_row(piece)
@@ -322,7 +351,7 @@ def diameter_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         table.rows[0],
         "branch_angle_deg",
         "unknown",
-        "T-, Y- and K-connections have rules of their own: look them up in clause 10.",
+        tr("T-, Y- and K-connections have rules of their own: look them up in clause 10."),
     )
 
 
@@ -335,8 +364,8 @@ def _diameter(
         row,
         "outside_diameter_mm",
         "span",
-        f"Pipe of {said(piece, diameter)} qualifies "
-        + ("that diameter and over." if low is None else f"{said(piece, low)} and over."),
+        tr("Pipe of {said} qualifies ", said=said(piece, diameter))
+        + (tr("that diameter and over.") if low is None else tr("{said} and over.", said=said(piece, low))),
         min=diameter if low is None else min(low, diameter),
         tested=Range(diameter, diameter),
         weld=weld,
@@ -355,7 +384,7 @@ def job_pipe(piece: Welded, impact: bool) -> Alternative | None:
             if near:
                 low, high = (figure(row, name, piece.units) for name in ("od_min", "od_max"))
                 return Alternative(
-                    title="standard test pipe",
+                    title=tr("standard test pipe"),
                     items=(
                         _thickness(piece, table, row, t, impact),
                         item(
@@ -363,8 +392,13 @@ def job_pipe(piece: Welded, impact: bool) -> Alternative | None:
                             row,
                             "outside_diameter_mm",
                             "span",
-                            f"A standard test pipe of {said(piece, od)} x {said(piece, wall)} qualifies from "
-                            f"{said(piece, low or 0.0)}{' to ' + said(piece, high) if high else ' up'}.",
+                            tr(
+                                "A standard test pipe of {said} x {said2} qualifies from {said3}{value}.",
+                                said=said(piece, od),
+                                said2=said(piece, wall),
+                                said3=said(piece, low or 0.0),
+                                value=tr(" to ") + said(piece, high) if high else tr(" up"),
+                            ),
                             min=low,
                             max=high,
                             tested=Range(diameter, diameter),

@@ -18,6 +18,7 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     path_of,
     units_of,
 )
+from welding.language import tr, tr_noop
 from welding.ranges import Range
 
 LEAST_MM = {"si": 3.0, "us": MM_PER_INCH / 8}
@@ -26,10 +27,15 @@ _DRAWN = ("cjp-groove", "pjp-groove", "fillet")
 _VALUES: dict[str, tuple[str, str, str, Callable[[Pass], Range | None]]] = {
     "current_a": ("Current", "current", "current_a", lambda one: one.current_a),
     "voltage_v": ("Voltage", "voltage", "voltage_v", lambda one: one.voltage_v),
-    "wire_feed_m_min": ("Wire feed", "wire_feed", "wire_feed_m_min", lambda one: one.wire_feed_m_min),
-    "travel_mm_min": ("Travel speed", "travel", "travel_mm_min", lambda one: one.travel_mm_min),
+    "wire_feed_m_min": (
+        tr_noop("Wire feed"),
+        "wire_feed",
+        "wire_feed_m_min",
+        lambda one: one.wire_feed_m_min,
+    ),
+    "travel_mm_min": (tr_noop("Travel speed"), "travel", "travel_mm_min", lambda one: one.travel_mm_min),
     "gas_flow_l_min": (
-        "Gas flow",
+        tr_noop("Gas flow"),
         "flow",
         "gas.flow_l_min",
         lambda one: one.gas.flow_l_min if one.gas else None,
@@ -56,11 +62,16 @@ def _thin(draft: Draft) -> Iterator[Answer]:
                 rule="prequalified.scope",
                 path=f"base_metals.{index}.thickness_mm",
                 verdict="violates",
-                title="Thinner than the code is for",
-                message=f"Metal {index + 1} is {found}; the code is for steel of {limit} and more.",
+                title=tr("Thinner than the code is for"),
+                message=tr(
+                    "Metal {index} is {found}; the code is for steel of {limit} and more.",
+                    index=index + 1,
+                    found=found,
+                    limit=limit,
+                ),
                 actual=found,
-                limit=f"{limit} and more",
-                remedy="Qualify it to the code for sheet steel.",
+                limit=tr("{limit} and more", limit=limit),
+                remedy=tr("Qualify it to the code for sheet steel."),
                 citation=from_clause("clause 1, scope"),
             )
 
@@ -72,20 +83,20 @@ def _weld(draft: Draft) -> Iterator[Answer]:
         return
     missing = ""
     if joint.weld not in _DRAWN:
-        missing = f"the rules for a {joint.weld} weld are not entered here"
+        missing = tr("the rules for a {weld} weld are not entered here", weld=joint.weld)
     elif joint.weld != "fillet" and joint.preparation is None:
-        missing = "the groove is not stated"
+        missing = tr("the groove is not stated")
     elif any(metal.thickness_mm is None for metal in draft.procedure.base_metals):
-        missing = "the thickness of a metal is not stated"
+        missing = tr("the thickness of a metal is not stated")
     if missing:
         yield Answer(
             rule="prequalified.joint",
             path="joint.preparation" if "groove" in missing else "joint.weld",
             verdict="undecided",
-            title="Joint detail is open",
+            title=tr("Joint detail is open"),
             message=missing,
-            limit="a prequalified detail",
-            remedy="State it." if "stated" in missing else "Look the weld up in clause 5.",
+            limit=tr("a prequalified detail"),
+            remedy=tr("State it.") if "stated" in missing else tr("Look the weld up in clause 5."),
             citation=from_clause("clause 5, joint details"),
         )
 
@@ -110,28 +121,36 @@ def _skewed(draft: Draft) -> Iterator[Answer]:
     if acute < least - 1e-6:
         yield Answer(
             verdict="violates",
-            title="Too acute for a prequalified fillet",
-            message=f"The members stand at {acute:g}°; below {least:g}° no fillet is prequalified.",
-            limit=f"{least:g}° and more",
-            remedy="Qualify it by testing.",
+            title=tr("Too acute for a prequalified fillet"),
+            message=tr(
+                "The members stand at {acute:g}°; below {least:g}° no fillet is prequalified.",
+                acute=acute,
+                least=least,
+            ),
+            limit=tr("{least:g}° and more", least=least),
+            remedy=tr("Qualify it by testing."),
             **shared,
         )
         return
     losses = [_z_loss_mm(draft, one, acute) for one in draft.procedure.passes]
     known = [loss for loss in losses if loss is not None]
     if len(known) < len(losses):
-        message = f"no Z-loss is entered for one of the processes at {acute:g}°"
+        message = tr("no Z-loss is entered for one of the processes at {acute:g}°", acute=acute)
     elif max(known, default=0.0) > 0:
         lost = draft.write(max(known), "thickness")
-        message = f"at {acute:g}° the throat loses {lost} (Z-loss): whether the stated size allows for it"
+        message = tr(
+            "at {acute:g}° the throat loses {lost} (Z-loss): whether the stated size allows for it",
+            acute=acute,
+            lost=lost,
+        )
     else:
         return
     yield Answer(
         verdict="undecided",
-        title="Z-loss of the acute side",
+        title=tr("Z-loss of the acute side"),
         message=message,
-        limit="a throat with the Z-loss added",
-        remedy="Have the engineer confirm the effective throat.",
+        limit=tr("a throat with the Z-loss added"),
+        remedy=tr("Have the engineer confirm the effective throat."),
         **shared,
     )
 
@@ -162,7 +181,8 @@ def _spread(draft: Draft, one: Pass) -> Iterator[Answer]:
     for row in table.rows:
         if one.process not in row["processes"]:
             continue
-        words, quantity, field, of = _VALUES[row["variable"]]
+        source, quantity, field, of = _VALUES[row["variable"]]
+        words = tr(source)
         stated = of(one)
         if stated is None or stated.min <= 0:
             continue
@@ -176,11 +196,23 @@ def _spread(draft: Draft, one: Pass) -> Iterator[Answer]:
             rule="prequalified.spread",
             path=path_of(one, field),
             verdict="complies" if not wide else "violates" if sure else "undecided",
-            title=f"{words} {'spreads too far' if wide else 'within its band'}, pass {one.number}",
-            message=f"{words} {low} to {high} is {'over' if wide else 'within'} {band} about one value.",
-            actual=f"{low} to {high}",
-            limit=f"{band} about one value",
-            remedy="State a narrower range, or a procedure for each setting.",
+            title=tr(
+                "{words} {value}, pass {number}",
+                words=words,
+                value=tr("spreads too far") if wide else tr("within its band"),
+                number=one.number,
+            ),
+            message=tr(
+                "{words} {low} to {high} is {value} {band} about one value.",
+                words=words,
+                low=low,
+                high=high,
+                value=tr("over") if wide else tr("within"),
+                band=band,
+            ),
+            actual=tr("{low} to {high}", low=low, high=high),
+            limit=tr("{band} about one value", band=band),
+            remedy=tr("State a narrower range, or a procedure for each setting."),
             citation=citation,
             unchecked=table.unchecked_of(row),
         )

@@ -9,6 +9,7 @@ from welding.checks.context import Draft
 from welding.codebook.table import load_table
 from welding.documents.procedure import Joint, Preparation
 from welding.editions.aws_d1_1_2020.rules.clauses import PACKAGE, Answer, from_clause
+from welding.language import tr
 
 _PREPARATION = "joint.preparation"
 _DETAILS = from_clause("clause 5, figures of prequalified joints")
@@ -24,16 +25,22 @@ def stated_answers(draft: Draft) -> Iterator[Answer]:
         missing = [one for one in items if not _by_wire_feed(draft, one.path)]
         if missing:
             passes = [one.message.rpartition("pass ")[2] for one in missing if ".*." in row["path"]]
-            of = f" of pass {passes[0]}" if len(passes) == 1 else f" of passes {', '.join(passes)}"
+            of = (
+                tr(" of pass {passes}", passes=passes[0])
+                if len(passes) == 1
+                else tr(" of passes {passes}", passes=", ".join(passes))
+            )
             verb = "are" if row["path"] == "passes" else "is"
-            said = f"the {row['what']}{of if passes else ''} {verb} not stated"
+            said = tr(
+                "the {row}{value} {verb} not stated", row=row["what"], value=of if passes else "", verb=verb
+            )
             yield Answer(
                 rule="prequalified.stated",
                 path=missing[0].path,
                 verdict="undecided",
-                title=f"Not stated: {row['what']}",
+                title=tr("Not stated: {row}", row=row["what"]),
                 message=said,
-                remedy="State it.",
+                remedy=tr("State it."),
                 citation=table.citation_of(row),
                 unchecked=table.unchecked,
             )
@@ -54,15 +61,15 @@ def _of_the_joint(draft: Draft) -> Iterator[Answer]:
     lacking = lacking_dimensions(joint, joint.preparation)
     sides = {one.side for one in draft.procedure.passes}
     if joint.back_gouge and joint.weld == "cjp-groove" and draft.procedure.passes and 2 not in sides:
-        lacking.append(("joint.sides", "a pass welded from the gouged side"))
+        lacking.append(("joint.sides", tr("a pass welded from the gouged side")))
     for path, what in lacking:
         yield Answer(
             rule="prequalified.stated",
             path=path,
             verdict="undecided",
-            title=f"Not stated: {what}",
-            message=f"{what} is not stated",
-            remedy="State it.",
+            title=tr("Not stated: {what}", what=what),
+            message=tr("{what} is not stated", what=what),
+            remedy=tr("State it."),
             citation=_DETAILS,
         )
 
@@ -70,7 +77,7 @@ def _of_the_joint(draft: Draft) -> Iterator[Answer]:
 def lacking_dimensions(joint: Joint, preparation: Preparation | None) -> list[tuple[str, str]]:
     """Path and words of each dimension of a groove that its detail is judged by and that is not stated."""
     if preparation is None:
-        return [(_PREPARATION, "the form of the groove")]
+        return [(_PREPARATION, tr("the form of the groove"))]
     form, found = preparation.form, []
     if form.startswith("flare"):
         return []
@@ -78,18 +85,18 @@ def lacking_dimensions(joint: Joint, preparation: Preparation | None) -> list[tu
     two = form.startswith("double")
     depths = [one.depth_mm for one in preparation.sides if one.depth_mm is not None]
     if preparation.root_gap_mm is None:
-        found.append((f"{_PREPARATION}.root_gap_mm", "the root opening"))
+        found.append((f"{_PREPARATION}.root_gap_mm", tr("the root opening")))
     if form == "square":
         return found
     if preparation.root_face_mm is None and not (partial and len(depths) == (2 if two else 1)):
-        found.append((f"{_PREPARATION}.root_face_mm", "the root face"))
+        found.append((f"{_PREPARATION}.root_face_mm", tr("the root face")))
     angles = [one.angle_deg for one in preparation.sides if one.angle_deg is not None]
     if preparation.included_angle_deg is None and len(angles) < (2 if two else 1):
-        found.append((f"{_PREPARATION}.included_angle_deg", "the groove angle"))
+        found.append((f"{_PREPARATION}.included_angle_deg", tr("the groove angle")))
     if form.endswith(("-u", "-j")):
         radii = [one.radius_mm for one in preparation.sides if one.radius_mm is not None]
         if not radii:
-            found.append((f"{_PREPARATION}.sides.0.radius_mm", "the root radius"))
+            found.append((f"{_PREPARATION}.sides.0.radius_mm", tr("the root radius")))
     if partial and not depths and (two or preparation.root_face_mm is None):
-        found.append((f"{_PREPARATION}.sides.0.depth_mm", "the depth of the groove"))
+        found.append((f"{_PREPARATION}.sides.0.depth_mm", tr("the depth of the groove")))
     return found

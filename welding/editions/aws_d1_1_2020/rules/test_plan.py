@@ -12,6 +12,7 @@ from welding.editions.aws_d1_1_2020.rules.matching import STEEL_FILLERS
 from welding.editions.aws_d1_1_2020.rules.prequalified import PROCESSES, SHORT
 from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number, figure, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
+from welding.language import tr
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
 from welding.qualification.notch import Notch, notch_place
@@ -46,25 +47,25 @@ def test_plan(piece: Welded, level: int, needs: Needs) -> TestPlan:
     """
     items: list[PlanItem] = []
     open_: list[str] = list(needs.open)
-    notes = ["Visual examination and RT or UT come before cutting; discard the ends."]
+    notes = [tr("Visual examination and RT or UT come before cutting; discard the ends.")]
     visual = table_of("acceptance")
-    items.append(_item(visual, row_of(visual, "visual.undercut"), "visual", 1, "the whole weld"))
+    items.append(_item(visual, row_of(visual, "visual.undercut"), "visual", 1, tr("the whole weld")))
     if piece.weld == "fillet":
         items += _fillet(piece)
-        notes = ["Visual examination comes before cutting."]
+        notes = [tr("Visual examination comes before cutting.")]
     else:
         found = groove_row(piece)
         if found is None:
-            open_.append("a thickness (and a pipe's diameter) within the table")
+            open_.append(tr("a thickness (and a pipe's diameter) within the table"))
         else:
             items += _groove(piece, *found)
     if needs.impact:
         items.append(_impact(piece))
     if needs.hardness:
-        notes.append("Hardness is asked for by the procedure; this code sets no limit: agree it.")
+        notes.append(tr("Hardness is asked for by the procedure; this code sets no limit: agree it."))
         acceptance = table_of("acceptance")
         items.append(
-            _item(acceptance, row_of(acceptance, "hardness"), "hardness-hv10", 1, "limit by contract")
+            _item(acceptance, row_of(acceptance, "hardness"), "hardness-hv10", 1, tr("limit by contract"))
         )
     return TestPlan(code=CODE, level=None, items=tuple(items), notes=tuple(notes), open=tuple(open_))
 
@@ -74,7 +75,9 @@ test_plan.__test__ = False  # type: ignore[attr-defined]
 
 def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
     if piece.weld != "pjp-groove":  # its root is not fused: the sections show its size instead
-        yield _item(table, row, "radiographic", 1, "the whole weld less the discards", choice="volumetric")
+        yield _item(
+            table, row, "radiographic", 1, tr("the whole weld less the discards"), choice="volumetric"
+        )
         yield _item(
             table, row, "ultrasonic", 1, "", choice="volumetric", option=1, alternative_to="radiographic"
         )
@@ -84,7 +87,10 @@ def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Pla
         row,
         "transverse-tensile",
         row["tension"],
-        f"reduced section at least {quantity_text(width, 'thickness', piece.units)} wide",
+        tr(
+            "reduced section at least {quantity_text} wide",
+            quantity_text=quantity_text(width, "thickness", piece.units),
+        ),
     )
     thin = row["side"] == 0
     t = piece.thickness_mm or 0.0
@@ -98,7 +104,7 @@ def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Pla
                 row,
                 "side-bend",
                 row["root"] + row["face"],
-                "side bends may be used at this thickness",
+                tr("side bends may be used at this thickness"),
                 choice="bends",
                 option=1,
                 alternative_to="root-bend",
@@ -113,13 +119,13 @@ def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Pla
                 row,
                 kind,
                 2,
-                "where metals or weld bend differently",
+                tr("where metals or weld bend differently"),
                 choice="bends",
                 option=2,
                 alternative_to=first,
             )
     if "macro" in row:
-        yield _item(table, row, "macro", row["macro"], "to show the weld size E")
+        yield _item(table, row, "macro", row["macro"], tr("to show the weld size E"))
 
 
 def _unlike(piece: Welded) -> bool:
@@ -128,21 +134,25 @@ def _unlike(piece: Welded) -> bool:
 
 
 def _bend_note(piece: Welded) -> str:
-    return f"bent over {_former_text(piece)}"
+    return tr("bent over {former_text}", former_text=_former_text(piece))
 
 
 def _side_note(piece: Welded) -> str:
     limit = figure(row_of(table_of("acceptance"), "thick_bend"), "limit", piece.units) or 38.0
     thick = (piece.thickness_mm or 0.0) > limit + 1e-9
-    strip = "; cut into strips 20 to 38 mm [3/4 to 1-1/2 in] wide" if thick else ""
-    return f"10 mm [3/8 in] thick, bent over {_former_text(piece)}{strip}"
+    strip = tr("; cut into strips 20 to 38 mm [3/4 to 1-1/2 in] wide") if thick else ""
+    return tr(
+        "10 mm [3/8 in] thick, bent over {former_text}{strip}", former_text=_former_text(piece), strip=strip
+    )
 
 
 def _former_text(piece: Welded) -> str:
     limit, lacks = former_limit(piece)
     if limit.value is None:
-        return f"the former for the base metal ({lacks} is missing)"
-    return f"a former of at most {quantity_text(limit.value, 'gap', piece.units)}"
+        return tr("the former for the base metal ({lacks} is missing)", lacks=lacks)
+    return tr(
+        "a former of at most {quantity_text}", quantity_text=quantity_text(limit.value, "gap", piece.units)
+    )
 
 
 def _fillet(piece: Welded) -> Iterator[PlanItem]:
@@ -151,12 +161,12 @@ def _fillet(piece: Welded) -> Iterator[PlanItem]:
     symbol = aws_position(piece.position, "fillet") if piece.position else None
     if piece.product == "pipe" and symbol in ("4F", "5F"):
         row = row_of(table, "pipe-4F-5F")
-        yield _item(table, row, "macro", row["macro"], "four faces round the pipe")
+        yield _item(table, row, "macro", row["macro"], tr("four faces round the pipe"))
     else:
-        yield _item(table, row, "macro", row["macro"], "three cuts; discard 25 mm [1 in] at each end")
+        yield _item(table, row, "macro", row["macro"], tr("three cuts; discard 25 mm [1 in] at each end"))
     if not _consumables_conform(piece):
         row = row_of(table, "consumable-check")
-        note = "verification of the consumables on a groove plate, unless a CJP test has shown them"
+        note = tr("verification of the consumables on a groove plate, unless a CJP test has shown them")
         yield _item(table, row, "all-weld-tensile", row["all_weld"], note)
         yield _item(table, row, "side-bend", row["side"], note)
 
@@ -185,13 +195,17 @@ def _impact(piece: Welded) -> PlanItem:
     row = row_of(table, "places")
     asked = piece.impact_asked
     at = getattr(asked, "temperature_c", None)
-    where = f" at {quantity_text(at, 'temperature', piece.units)}" if at is not None else ""
+    where = (
+        tr(" at {quantity_text}", quantity_text=quantity_text(at, "temperature", piece.units))
+        if at is not None
+        else ""
+    )
     return _item(
         table,
         row,
         "impact",
         len(row["sets"]),
-        f"sets of {row['count']} Charpy-V{where}",
+        tr("sets of {row} Charpy-V{where}", row=row["count"], where=where),
         locations=tuple(row["sets"]),
         notches=tuple(Notch(notch_place(one)) for one in row["sets"]),
     )

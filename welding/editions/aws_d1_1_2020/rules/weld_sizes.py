@@ -9,6 +9,7 @@ from welding.checks.filler import decoded_of
 from welding.documents.procedure import Pass
 from welding.editions.aws_d1_1_2020.rules.clauses import Answer, from_clause, units_of
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm, least_partial_mm, sizes_table
+from welding.language import tr
 
 _HAIR = 1 - 1e-6
 _EDGE = from_clause("clause 4.4.2.9, largest fillet along an edge")
@@ -39,12 +40,16 @@ def _along_an_edge(draft: Draft) -> Iterator[Answer]:
         rule="prequalified.edge",
         path="joint.leg2_mm" if joint.leg2_mm else "joint.leg1_mm",
         verdict="violates" if over else "complies",
-        title="Fillet is too large for the edge" if over else "Fillet leaves the edge standing",
-        message=f"The leg along the edge is {found}; up to {limit} the edge stays, unless the drawing "
-        "asks for the full thickness.",
+        title=tr("Fillet is too large for the edge") if over else tr("Fillet leaves the edge standing"),
+        message=tr(
+            "The leg along the edge is {found}; up to {limit} the edge stays, unless the "
+            "drawing asks for the full thickness.",
+            found=found,
+            limit=limit,
+        ),
         actual=found,
         limit=limit,
-        remedy=f"Make it {limit} at most, or have it built out as the drawing says.",
+        remedy=tr("Make it {limit} at most, or have it built out as the drawing says.", limit=limit),
         citation=_EDGE,
     )
 
@@ -67,10 +72,10 @@ def _least_size(draft: Draft) -> Iterator[Answer]:
         size = min(legs) if legs else throat
         low_hydrogen = all(_low_hydrogen(one) for one in draft.procedure.passes)
         thickness = min(known) if low_hydrogen else max(known)
-        least, what, path = least_fillet_mm(thickness, units), "Fillet size", "joint.leg1_mm"
+        least, what, path = least_fillet_mm(thickness, units), tr("Fillet size"), "joint.leg1_mm"
         least = min(least, min(known))
     elif joint.weld == "pjp-groove":
-        size, path, what = joint.throat_mm, "joint.throat_mm", "Weld size"
+        size, path, what = joint.throat_mm, "joint.throat_mm", tr("Weld size")
         least = least_partial_mm(max(known), units)
     else:
         return
@@ -79,8 +84,8 @@ def _least_size(draft: Draft) -> Iterator[Answer]:
             rule="prequalified.least-size",
             path=path,
             verdict="undecided",
-            title=f"{what} is not stated",
-            message=f"the {what.lower()} is not stated",
+            title=tr("{what} is not stated", what=what),
+            message=tr("the {lower} is not stated", lower=what.lower()),
             citation=table.citation,
             unchecked=table.unchecked,
         )
@@ -91,11 +96,15 @@ def _least_size(draft: Draft) -> Iterator[Answer]:
         rule="prequalified.least-size",
         path=path,
         verdict="violates" if small else "complies",
-        title=f"{what} is {'below the least' if small else 'large enough'}",
-        message=f"{what} is {found}; at this thickness {limit} is the least.",
+        title=tr(
+            "{what} is {value}", what=what, value=tr("below the least") if small else tr("large enough")
+        ),
+        message=tr(
+            "{what} is {found}; at this thickness {limit} is the least.", what=what, found=found, limit=limit
+        ),
         actual=found,
         limit=limit,
-        remedy=f"Make it {limit} at least.",
+        remedy=tr("Make it {limit} at least.", limit=limit),
         citation=table.citation,
         unchecked=table.unchecked,
     )

@@ -8,6 +8,7 @@ from typing import Any
 from welding.checks.context import Draft
 from welding.codebook.table import Table, load_table
 from welding.documents.procedure import BaseMetal
+from welding.language import tr, tr_noop
 from welding.qualification.items import RangeItem, rule_of
 from welding.qualification.needs import NeedFacts, Needs, has_specified_impact
 
@@ -93,15 +94,20 @@ def contradiction(draft: Draft, metal: BaseMetal) -> str:
         return ""
     if {main_group(stated), main_group(listed)} == {"1", "11"}:
         return ""
-    return f"{metal.designation} is stated as group {stated} and stands in group {listed}"
+    return tr(
+        "{designation} is stated as group {stated} and stands in group {listed}",
+        designation=metal.designation,
+        stated=stated,
+        listed=listed,
+    )
 
 
 _OTHER_PARTS: tuple[tuple[range, str, str], ...] = (
-    (range(21, 27), "aluminium and its alloys", "ISO 15614-2"),
-    (range(31, 39), "copper and its alloys", "ISO 15614-6"),
-    (range(51, 55), "titanium and its alloys", "ISO 15614-5"),
-    (range(61, 63), "zirconium and its alloys", "ISO 15614-5"),
-    (range(71, 77), "cast irons", "ISO 15614-3"),
+    (range(21, 27), tr_noop("aluminium and its alloys"), "ISO 15614-2"),
+    (range(31, 39), tr_noop("copper and its alloys"), "ISO 15614-6"),
+    (range(51, 55), tr_noop("titanium and its alloys"), "ISO 15614-5"),
+    (range(61, 63), tr_noop("zirconium and its alloys"), "ISO 15614-5"),
+    (range(71, 77), tr_noop("cast irons"), "ISO 15614-3"),
 )
 """Groups of ISO/TR 15608 that other parts of ISO 15614 are for (from memory)."""
 
@@ -116,7 +122,7 @@ def other_part(group: str | None) -> tuple[str, str] | None:
     number = main_group(group or "")
     if not number.isdigit():
         return None
-    return next(((words, part) for groups, words, part in _OTHER_PARTS if int(number) in groups), None)
+    return next(((tr(words), part) for groups, words, part in _OTHER_PARTS if int(number) in groups), None)
 
 
 def main_group(group: str) -> str:

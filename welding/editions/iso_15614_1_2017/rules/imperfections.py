@@ -7,25 +7,26 @@ from typing import Any
 
 from welding.documents.record import MacroTest, VisualTest
 from welding.editions.iso_15614_1_2017.rules.basics import row_of, table_of
+from welding.language import tr, tr_noop
 from welding.qualification.items import rule_of
 from welding.qualification.welded import Welded
 from welding.testing.limits import SLACK
 from welding.testing.verdict import Point
 
 _WORDS = {
-    "excess_weld_metal": ("excess weld metal", "the width of the weld"),
-    "excess_convexity": ("excess convexity", "the width of the weld"),
-    "excess_penetration": ("excess penetration", "the width of the penetration"),
-    "excess_throat": ("excess throat", "the nominal throat"),
-    "short_throat": ("throat below nominal", "the nominal throat"),
-    "undercut": ("undercut", "the thickness"),
-    "misalignment": ("misalignment", "the thickness"),
-    "misalignment_pipe": ("misalignment", "the thickness"),
-    "root_concavity": ("root concavity", "the thickness"),
-    "underfill": ("incompletely filled groove", "the thickness"),
-    "fillet_asymmetry": ("difference of the legs", "the throat"),
-    "root_gap": ("root gap of the fillet", "the nominal throat"),
-    "pore": ("pore", "the thickness, of a fillet the nominal throat"),
+    "excess_weld_metal": (tr_noop("excess weld metal"), tr_noop("the width of the weld")),
+    "excess_convexity": (tr_noop("excess convexity"), tr_noop("the width of the weld")),
+    "excess_penetration": (tr_noop("excess penetration"), tr_noop("the width of the penetration")),
+    "excess_throat": (tr_noop("excess throat"), tr_noop("the nominal throat")),
+    "short_throat": (tr_noop("throat below nominal"), tr_noop("the nominal throat")),
+    "undercut": ("undercut", tr_noop("the thickness")),
+    "misalignment": ("misalignment", tr_noop("the thickness")),
+    "misalignment_pipe": ("misalignment", tr_noop("the thickness")),
+    "root_concavity": (tr_noop("root concavity"), tr_noop("the thickness")),
+    "underfill": (tr_noop("incompletely filled groove"), tr_noop("the thickness")),
+    "fillet_asymmetry": (tr_noop("difference of the legs"), tr_noop("the throat")),
+    "root_gap": (tr_noop("root gap of the fillet"), tr_noop("the nominal throat")),
+    "pore": ("pore", tr_noop("the thickness, of a fillet the nominal throat")),
 }
 
 
@@ -102,12 +103,18 @@ def _point(key: str, value: float, size: float | None, thickness_mm: float | Non
     row = _row(key, thickness_mm)
     if row is None:
         row, size = row_of(table, key), None
-    words, lacks = _WORDS[key]
+    words, lacks = (tr(one) for one in _WORDS[key])
     rule, unchecked = rule_of(table, row), table.unchecked_of(row)
-    said = f"{words} ({row['reference']}, level {row['level']})"
+    said = tr("{words} ({row}, level {row2})", words=words, row=row["reference"], row2=row["level"])
     if size is None:
         return Point(None, said, f"{value:g} mm", rule, unchecked, lacks)
     limit = limit_mm(row, size)
     if limit is None:
-        return Point(True, f"{said}: no limit", f"{value:g} mm", rule, unchecked)
-    return Point(value <= limit + SLACK, f"{said} at most {limit:.4g} mm", f"{value:.4g} mm", rule, unchecked)
+        return Point(True, tr("{said}: no limit", said=said), f"{value:g} mm", rule, unchecked)
+    return Point(
+        value <= limit + SLACK,
+        tr("{said} at most {limit:.4g} mm", said=said, limit=limit),
+        f"{value:.4g} mm",
+        rule,
+        unchecked,
+    )

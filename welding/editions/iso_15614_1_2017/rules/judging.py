@@ -25,6 +25,7 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
 )
 from welding.editions.iso_15614_1_2017.rules.imperfections import measured_points
 from welding.editions.iso_15614_1_2017.rules.test_plan import lines_of
+from welding.language import tr
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs, specified_impact
 from welding.qualification.welded import Welded
@@ -52,7 +53,9 @@ def judge_specimen(piece: Welded, level: int, needs: Needs, test: Test) -> Judge
     if isinstance(test, NdtTest):
         table = table_of("extent_of_testing")
         limit = Limit(None, rule_of(table, table.rows[0]))
-        return judge_ndt(test, "accepted at the level that belongs to ISO 5817 level B (ISO 17635)", limit)
+        return judge_ndt(
+            test, tr("accepted at the level that belongs to ISO 5817 level B (ISO 17635)"), limit
+        )
     if isinstance(test, TensileTest):
         return _tensile(piece, test)
     if isinstance(test, BendTest):
@@ -71,11 +74,11 @@ def _visual(piece: Welded, level: int, test: VisualTest) -> Judged:
     limit = limit_of("bend.single")
     table = table_of("imperfections")
     rule = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
-    points = [outcome_point(test.outcome, "visual examination accepted", rule if level == 2 else limit)]
+    points = [outcome_point(test.outcome, tr("visual examination accepted"), rule if level == 2 else limit)]
     if test.cracks is not None:
-        points.append(must(test.cracks, False, "no cracks", rule, "cracks"))
+        points.append(must(test.cracks, False, tr("no cracks"), rule, "cracks"))
     if test.complete_fusion is not None:
-        points.append(must(test.complete_fusion, True, "complete fusion", rule, "fusion"))
+        points.append(must(test.complete_fusion, True, tr("complete fusion"), rule, "fusion"))
     points += measured_points(piece, level, test)
     return Judged(points=tuple(points))
 
@@ -85,18 +88,20 @@ def _tensile(piece: Welded, test: TensileTest) -> Judged:
     row = row_of(table, "tension")
     rule, unchecked = rule_of(table, row), table.unchecked_of(row)
     found: list[tuple[float, str]] = []
-    lacks = "" if piece.metals else "the base metals"
+    lacks = "" if piece.metals else tr("the base metals")
     for metal in piece.metals:
         grade = piece.grade(metal)
         value = metal.tensile_mpa or (
             grade.tensile_at(metal.thickness_mm or piece.thickness_mm) if grade else None
         )
         if value is None:
-            lacks = f"the specified tensile strength of {metal.designation or 'a base metal'}"
+            lacks = tr(
+                "the specified tensile strength of {value}", value=metal.designation or tr("a base metal")
+            )
         else:
-            found.append((value, metal.designation or "a base metal"))
+            found.append((value, metal.designation or tr("a base metal")))
     least, name = min(found) if found and not lacks else (None, "")
-    words = f"specified for {name}" if name else "the parent metal's specified minimum"
+    words = tr("specified for {name}", name=name) if name else tr("the parent metal's specified minimum")
     return judge_tensile(test, Limit(least, rule, unchecked), lacks, words, piece.units, piece.thickness_mm)
 
 
@@ -105,7 +110,7 @@ def _former(piece: Welded, test: BendTest) -> tuple[Limit, str]:
     row = row_of(table, "bend.elongation")
     rule, unchecked = rule_of(table, row), table.unchecked_of(row)
     if test.thickness_mm is None:
-        return Limit(None, rule, unchecked), "the specimen's thickness"
+        return Limit(None, rule, unchecked), tr("the specimen's thickness")
     least = former_by_elongation_mm(
         thickness_mm=test.thickness_mm,
         elongation_percent=row["percent"],
@@ -118,7 +123,7 @@ def _former(piece: Welded, test: BendTest) -> tuple[Limit, str]:
     stated = [one.elongation_percent for one in piece.metals]
     if not stated or any(value is None for value in stated):
         return Limit(None, rule, unchecked), (
-            f"the parent metal's minimum elongation (a former up to {least:g} mm needs none)"
+            tr("the parent metal's minimum elongation (a former up to {least:g} mm needs none)", least=least)
         )
     percent = max(value for value in stated if value is not None)
     former = former_by_elongation_mm(
@@ -134,7 +139,7 @@ def _bend(piece: Welded, test: BendTest) -> Judged:
     strange = inches_for_mm(test.thickness_mm, piece.thickness_mm)
     former, lacks = _former(piece, test)
     if strange:
-        return Judged(points=(Point(None, "specimen thickness", "", former.rule, (), strange),))
+        return Judged(points=(Point(None, tr("specimen thickness"), "", former.rule, (), strange),))
     single = limit_of("bend.single")
     criteria = BendCriteria(
         former=former,
@@ -155,11 +160,11 @@ def _macro(piece: Welded, level: int, test: MacroTest) -> Judged:
     row = row_of(table, "undercut")
     limit = Limit(None, rule_of(table, row), table.unchecked_of(row))
     points = [
-        must(test.cracks, False, "no cracks", limit, "whether there are cracks"),
-        must(test.complete_fusion, True, "complete fusion", limit, "whether fusion is complete"),
+        must(test.cracks, False, tr("no cracks"), limit, tr("whether there are cracks")),
+        must(test.complete_fusion, True, tr("complete fusion"), limit, tr("whether fusion is complete")),
     ]
     if test.fused_to_root is not None:
-        points.append(must(test.fused_to_root, True, "fusion to the root", limit, ""))
+        points.append(must(test.fused_to_root, True, tr("fusion to the root"), limit, ""))
     if piece.weld == "fillet":
         points += _fillet_section(piece, level, test, limit)
     points += measured_points(piece, level, test)
@@ -169,14 +174,16 @@ def _macro(piece: Welded, level: int, test: MacroTest) -> Judged:
 def _fillet_section(piece: Welded, level: int, test: MacroTest, limit: Limit) -> list[Point]:
     if level == 1:
         difference = limit_of("fillet.leg_difference")
-        wanted = f"legs differ by at most {difference.value:g} mm"
+        wanted = tr("legs differ by at most {value:g} mm", value=difference.value)
         if len(test.legs_mm) < 2:
-            return [Point(None, wanted, "", difference.rule, difference.unchecked, "both legs as measured")]
+            return [
+                Point(None, wanted, "", difference.rule, difference.unchecked, tr("both legs as measured"))
+            ]
         apart = abs(test.legs_mm[0] - test.legs_mm[1])
         kept = apart <= (difference.value or 0.0) + 1e-9
         return [Point(kept, wanted, f"{apart:g} mm", difference.rule, difference.unchecked)]
     if test.throat_mm is None and len(test.legs_mm) < 2:
-        return [Point(None, "throat as specified", "", limit.rule, (), "the throat or both legs")]
+        return [Point(None, tr("throat as specified"), "", limit.rule, (), tr("the throat or both legs"))]
     return []
 
 
@@ -198,11 +205,20 @@ def _as_agreed(piece: Welded, test: HardnessTest, limit: Limit, lacks: str) -> t
     if agreed is None or None in {group_of(piece.draft, one) for one in piece.metals}:
         return limit, lacks, ""
     if agreed.max_hv10 is None or not agreed.agreed_with or agreed.agreed_on is None:
-        return limit, "the agreed hardness limit in full: its value, with whom it was agreed, and when", ""
+        return (
+            limit,
+            tr("the agreed hardness limit in full: its value, with whom it was agreed, and when"),
+            "",
+        )
     if test.date is not None and agreed.agreed_on > test.date:
-        late = f"a hardness limit agreed before the test; this one was agreed on {agreed.agreed_on}"
+        late = tr(
+            "a hardness limit agreed before the test; this one was agreed on {agreed_on}",
+            agreed_on=agreed.agreed_on,
+        )
         return limit, late, ""
-    said = f"agreed with {agreed.agreed_with} on {agreed.agreed_on}"
+    said = tr(
+        "agreed with {agreed_with} on {agreed_on}", agreed_with=agreed.agreed_with, agreed_on=agreed.agreed_on
+    )
     return replace(limit, value=agreed.max_hv10), "", said
 
 
@@ -212,24 +228,31 @@ def hardness_limit(piece: Welded) -> tuple[Limit, str]:
     empty = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
     groups = {group_of(piece.draft, one) for one in piece.metals}
     if None in groups or not groups:
-        return empty, "the group of each base metal"
+        return empty, tr("the group of each base metal")
     rows = []
     for group in groups:
         row = next((r for r in table.rows if in_groups(str(group), r["groups"])), None)
         if row is None:
-            return empty, f"the hardness limit for group {group}: agree it before the test"
+            return empty, tr("the hardness limit for group {group}: agree it before the test", group=group)
         rows.append(row)
     if len({main_group(str(group)) for group in groups}) > 1:
-        return empty, "the hardness limit for mixed groups: agree it before the test"
+        return empty, tr("the hardness limit for mixed groups: agree it before the test")
     row = rows[0]
     special = row.get("special_over_yield_mpa")
     if special is not None:
         yields = [grade.yield_at(None) for one in piece.metals if (grade := piece.grade(one))]
         if any(value is not None and value > special for value in yields):
-            return empty, f"the hardness limit for a yield over {special:g} MPa: agree it before the test"
+            return empty, tr(
+                "the hardness limit for a yield over {special:g} MPa: agree it before the test",
+                special=special,
+            )
     value = row.get("treated" if piece.pwht else "untreated")
-    state = "heat-treated" if piece.pwht else "as welded"
-    lacks = "" if value is not None else f"the hardness limit for group {row['row']}, {state}: agree it"
+    state = "heat-treated" if piece.pwht else tr("as welded")
+    lacks = (
+        ""
+        if value is not None
+        else tr("the hardness limit for group {row}, {state}: agree it", row=row["row"], state=state)
+    )
     return Limit(None if value is None else float(value), rule_of(table, row), table.unchecked_of(row)), lacks
 
 
@@ -246,7 +269,9 @@ def _impact(piece: Welded, test: ImpactTest) -> Judged:
             average = min(one.energy_j for one in stated)
             temperature = min(one.temperature_c for one in stated) if temperature is None else temperature
         else:
-            lacks = "the impact energy that is required (the parent's standard or the application standard)"
+            lacks = tr(
+                "the impact energy that is required (the parent's standard or the application standard)"
+            )
     first = _first_set(piece, test)
     wanted = average
     if first is not None and average is not None:
@@ -289,8 +314,10 @@ def _mean_of_six(
     values = [v for one in (first, test) for v in one.values_j if v is not None]
     wanted = row["mean_of"]
     if len(values) < wanted:
-        need = f"{wanted - len(values)} more values"
-        return Judged(points=(Point(None, f"mean of all {wanted}", "", where, marks, need),))
+        need = tr("{wanted} more values", wanted=wanted - len(values))
+        return Judged(
+            points=(Point(None, tr("mean of all {wanted}", wanted=wanted), "", where, marks, need),)
+        )
     mean = sum(values) / len(values)
     below, far = (
         sum(v < average - 1e-9 for v in values),
@@ -300,21 +327,25 @@ def _mean_of_six(
         points=(
             Point(
                 mean >= average - 1e-9,
-                f"mean of all {wanted} at least {average:g} J",
+                tr("mean of all {wanted} at least {average:g} J", wanted=wanted, average=average),
                 f"{mean:.1f} J",
                 where,
                 marks,
             ),
             Point(
                 below <= row["below_mean_most"],
-                f"at most {row['below_mean_most']} of them below {average:g} J",
+                tr("at most {row} of them below {average:g} J", row=row["below_mean_most"], average=average),
                 f"{below}",
                 where,
                 marks,
             ),
             Point(
                 far <= row["below_share_most"],
-                f"at most {row['below_share_most']} of them below {share * average:g} J",
+                tr(
+                    "at most {row} of them below {share:g} J",
+                    row=row["below_share_most"],
+                    share=share * average,
+                ),
                 f"{far}",
                 where,
                 marks,
@@ -330,26 +361,30 @@ def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
         row = row_of(table, "visual")
         return RetestRule(
             more=row["pieces"],
-            words="weld one new test piece and examine it again",
+            words=tr("weld one new test piece and examine it again"),
             rule=rule_of(table, row),
         )
     if test.kind == "hardness-hv10":
         row = row_of(table, "hardness")
         return RetestRule(
             more=row["more"],
-            words="repeat on the reverse side or after regrinding; no new value above the limit",
+            words=tr("repeat on the reverse side or after regrinding; no new value above the limit"),
             rule=rule_of(table, row),
         )
     if test.kind == "impact":
         row = row_of(table, "impact")
         return RetestRule(
             more=1,
-            words=f"{row['more']} more of the same place; the mean of all {row['mean_of']} counts",
+            words=tr(
+                "{row} more of the same place; the mean of all {row2} counts",
+                row=row["more"],
+                row2=row["mean_of"],
+            ),
             rule=rule_of(table, row),
         )
     row = row_of(table, "destructive")
     return RetestRule(
         more=row["more"],
-        words=f"{row['more']} more for each that failed, from the same piece, all accepted",
+        words=tr("{row} more for each that failed, from the same piece, all accepted", row=row["more"]),
         rule=rule_of(table, row),
     )

@@ -12,6 +12,7 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
     table_of,
     variable_row,
 )
+from welding.language import tr
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
@@ -39,7 +40,7 @@ def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
     rows, row = table_of("variables"), variable_row("preheat_c", level)
     preheat = piece.preheat_c
     if preheat is None:
-        yield item(rows, row, "preheat_c", "unknown", "The preheat is not recorded.")
+        yield item(rows, row, "preheat_c", "unknown", tr("The preheat is not recorded."))
     else:
         less = row["minus_c"]
         yield item(
@@ -47,8 +48,8 @@ def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
             row,
             "preheat_c",
             "span",
-            f"Preheated to {_c(piece, preheat)}"
-            + (f", lower by no more than {less:g} °C." if less else "; not lower."),
+            tr("Preheated to {c}", c=_c(piece, preheat))
+            + (tr(", lower by no more than {less:g} °C.", less=less) if less else tr("; not lower.")),
             columns=("minus_c",),
             min=preheat - less,
             tested=Range(preheat, preheat),
@@ -60,11 +61,11 @@ def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
             row,
             "interpass_c",
             "any",
-            "Interpass temperature counts at this level only with impact toughness.",
+            tr("Interpass temperature counts at this level only with impact toughness."),
             tested=before,
         )
     elif before is None:
-        yield item(rows, row, "interpass_c", "unknown", "No interpass temperature is recorded.")
+        yield item(rows, row, "interpass_c", "unknown", tr("No interpass temperature is recorded."))
     else:
         more = row["plus_c"]
         yield item(
@@ -72,8 +73,8 @@ def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
             row,
             "interpass_c",
             "span",
-            f"The highest reading was {_c(piece, before.max)}"
-            + (f", higher by no more than {more:g} °C." if more else "; not higher."),
+            tr("The highest reading was {c}", c=_c(piece, before.max))
+            + (tr(", higher by no more than {more:g} °C.", more=more) if more else tr("; not higher.")),
             columns=("plus_c",),
             max=before.max + more,
             tested=before,
@@ -89,17 +90,17 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
             row,
             "post_heat",
             "any",
-            "Without hydrogen post-heat; adding it is free.",
+            tr("Without hydrogen post-heat; adding it is free."),
             tested=("none",),
         )
     else:
-        said = f"{_c(piece, held[0])} for {held[1]:g} min"
+        said = tr("{c} for {held:g} min", c=_c(piece, held[0]), held=held[1])
         yield item(
             rows,
             row,
             "post_heat",
             "set",
-            f"Hydrogen post-heat at {said}: not less and not left out.",
+            tr("Hydrogen post-heat at {said}: not less and not left out.", said=said),
             values=(said,),
             numbers=held,
             how="post-heat",
@@ -112,7 +113,7 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
         row,
         "pwht",
         "exact",
-        f"The piece was {done}; adding or leaving it out needs a new test.",
+        tr("The piece was {done}; adding or leaving it out needs a new test.", done=done),
         values=(done,),
         tested=(done,),
     )
@@ -121,14 +122,14 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
     hold: Any = piece.pwht_hold_c
     plus = row.get("plus_c")
     if hold is None:
-        yield item(rows, row, "pwht_hold_c", "unknown", "The holding temperature is not recorded.")
+        yield item(rows, row, "pwht_hold_c", "unknown", tr("The holding temperature is not recorded."))
     elif plus is None:
         yield item(
             rows,
             row,
             "pwht_hold_c",
             "any",
-            "The same kind of treatment; no limit of the temperature is known at this level.",
+            tr("The same kind of treatment; no limit of the temperature is known at this level."),
             tested=hold,
         )
     else:
@@ -137,7 +138,11 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
             row,
             "pwht_hold_c",
             "span",
-            f"Held at {range_text(hold, 'temperature', piece.units)}, ±{plus:g} °C.",
+            tr(
+                "Held at {range_text}, ±{plus:g} °C.",
+                range_text=range_text(hold, "temperature", piece.units),
+                plus=plus,
+            ),
             columns=("plus_c",),
             min=hold.min - plus,
             max=hold.max + plus,
@@ -155,9 +160,9 @@ def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
             row,
             "impact_temperature_c",
             "unknown",
-            "No impact tests: nothing is proved where toughness is required."
+            tr("No impact tests: nothing is proved where toughness is required.")
             if proof is None
-            else f"No impact set with the notch in the {' and in the '.join(lacking)}.",
+            else tr("No impact set with the notch in the {lacking}.", lacking=" and in the ".join(lacking)),
             how="not-of-this-joint"
             if piece.kind in _WITHOUT and piece.weld != "fillet"
             else "only-if-impact",
@@ -169,8 +174,12 @@ def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
             row,
             "impact_temperature_c",
             "span",
-            f"Weld metal and heat-affected zone tested at {_c(piece, cold)} or colder; proved at that "
-            "temperature and above" + (f", up to {proof.energy_j:.0f} J." if proof.energy_j else "."),
+            tr(
+                "Weld metal and heat-affected zone tested at {c} or colder; proved at that "
+                "temperature and above",
+                c=_c(piece, cold),
+            )
+            + (tr(", up to {energy_j:.0f} J.", energy_j=proof.energy_j) if proof.energy_j else "."),
             min=cold,
             numbers=(proof.energy_j,) if proof.energy_j else (),
             tested=Range(cold, cold),
@@ -183,9 +192,9 @@ def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
         exempt,
         "hardness",
         "exact" if tested else "unknown",
-        "A hardness traverse was made."
+        tr("A hardness traverse was made.")
         if tested
-        else "No hardness traverse: nothing is proved where it is required.",
+        else tr("No hardness traverse: nothing is proved where it is required."),
         values=("tested",) if tested else (),
         tested=("tested",) if tested else None,
         how="only-if-hardness",

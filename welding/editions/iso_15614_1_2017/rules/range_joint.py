@@ -6,6 +6,8 @@ from collections.abc import Iterator
 from typing import Any
 
 from welding.editions.iso_15614_1_2017.rules.basics import item, row_of, table_of, variable_row
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.qualification.items import RangeItem, also_read
 from welding.qualification.needs import Needs
 from welding.qualification.positions import iso_positions
@@ -22,7 +24,7 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
     table, rows = table_of("heat_positions"), table_of("variables")
     rule = variable_row("positions", level)
     if piece.position is None:
-        yield item(rows, rule, "positions", "unknown", "The position is not stated.")
+        yield item(rows, rule, "positions", "unknown", tr("The position is not stated."))
         return
     symbols = iso_positions(piece.position, piece.progression)
     if len(symbols) > 1:
@@ -31,7 +33,7 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
             rule,
             "positions",
             "unknown",
-            f"{piece.position}: whether it ran up or down is not recorded.",
+            tr("{position}: whether it ran up or down is not recorded.", position=piece.position),
             tested=(piece.position,),
         )
         return
@@ -60,7 +62,7 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
         row_of(table, "own-test"),
         "progression",
         "exact",
-        "Downhill needs a test of its own.",
+        tr("Downhill needs a test of its own."),
         values=("down",) if down else ("up",),
         tested=("down",) if down else ("up",),
     )
@@ -69,24 +71,28 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
 def _everywhere(piece: Welded, symbol: str, level: int, needs: Needs) -> tuple[bool, str]:
     table = table_of("heat_positions")
     if symbol in row_of(table, "own-test")["positions"]:
-        return False, f"{symbol} runs downhill: it covers only itself."
+        return False, tr("{symbol} runs downhill: it covers only itself.", symbol=symbol)
     if level == 1 or not (needs.impact or needs.hardness):
-        return True, "Any position covers all but downhill."
+        return True, tr("Any position covers all but downhill.")
     product = piece.product
     both = symbol in row_of(table, "both-in-one").get(product, ())
     high = both or symbol in row_of(table, "highest")[product]
     low = both or symbol in row_of(table, "lowest")[product]
     if (high or not needs.impact) and (low or not needs.hardness):
-        return True, f"{symbol} has the heat input that the required tests ask for: all but downhill."
-    asked = " and ".join(
+        return True, tr(
+            "{symbol} has the heat input that the required tests ask for: all but downhill.", symbol=symbol
+        )
+    asked = tr(" and ").join(
         words
         for words, need, has in (
-            ("impact toughness from the position of highest heat input", needs.impact, high),
-            ("hardness from that of the lowest", needs.hardness, low),
+            (tr("impact toughness from the position of highest heat input"), needs.impact, high),
+            (tr("hardness from that of the lowest"), needs.hardness, low),
         )
         if need and not has
     )
-    return False, f"{symbol} covers itself; for all positions the code asks {asked}."
+    return False, tr(
+        "{symbol} covers itself; for all positions the code asks {asked}.", symbol=symbol, asked=asked
+    )
 
 
 # --- weld and its details -----------------------------------------------------------------------
@@ -109,9 +115,13 @@ def weld_items(piece: Welded, level: int) -> Iterator[RangeItem]:
         row,
         "weld_kinds",
         "set" if known else "unknown",
-        f"A test of {piece.kind} {piece.weld} covers {', '.join(values)}."
+        tr(
+            "Tested: {weld}; qualified: {values}.",
+            weld=in_words(f"{piece.kind} {piece.weld}"),
+            values="; ".join(in_words(one) for one in values),
+        )
         if known
-        else f"What a {piece.weld} qualifies is not known here: look it up.",
+        else tr("What a {weld} qualifies is not known here: look it up.", weld=in_words(str(piece.weld))),
         values=values if known else (),
         tested=(f"{piece.kind} {piece.weld}",),
         how="joint-and-weld",
@@ -137,7 +147,7 @@ def _details(piece: Welded, level: int) -> Iterator[RangeItem]:
             variable_row(variable, level),
             variable,
             "any" if loose else "set",
-            ("Free at this level." if free[variable] else "Any.") if loose else said,
+            (tr("Free at this level.") if free[variable] else "Any.") if loose else said,
             values=() if loose else values,
             weld="groove",
             **more,
@@ -147,14 +157,14 @@ def _details(piece: Welded, level: int) -> Iterator[RangeItem]:
         "sides",
         both,
         ("both",),
-        "Welded from both sides; one side needs a test of its own.",
+        tr("Welded from both sides; one side needs a test of its own."),
         tested=("both" if both else "one",),
     )
     yield one(
         "backing",
         backed and not both,
         ("metal", "ceramic", "weld", "flux"),
-        "Welded from one side with backing; one side without backing needs a test of its own.",
+        tr("Welded from one side with backing; one side without backing needs a test of its own."),
         tested=(joint.backing,),
         unless=("both-sides",),
     )
@@ -162,7 +172,7 @@ def _details(piece: Welded, level: int) -> Iterator[RangeItem]:
         "back_gouge",
         both and gouged,
         ("back-gouged",),
-        "Gouged from the back; both sides without gouging is not covered.",
+        tr("Gouged from the back; both sides without gouging is not covered."),
         tested=("back-gouged" if gouged else "not gouged",),
     )
 
@@ -179,9 +189,12 @@ def _runs(piece: Welded, level: int) -> Iterator[RangeItem]:
             row,
             "runs_per_side",
             "exact" if bound else "any",
-            f"{'Several runs' if kind == 'multi' else 'A single run'} a side; the other needs its own test."
+            tr(
+                "{value} a side; the other needs its own test.",
+                value=tr("Several runs") if kind == "multi" else tr("A single run"),
+            )
             if bound
-            else "The number of runs is free at this level.",
+            else tr("The number of runs is free at this level."),
             values=(kind,) if bound else (),
             tested=(kind,),
             process=process,

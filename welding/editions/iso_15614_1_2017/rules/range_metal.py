@@ -15,6 +15,7 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
     row_of,
     table_of,
 )
+from welding.language import tr
 from welding.qualification.items import MetalPair, MetalSide, RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.welded import Welded
@@ -24,7 +25,7 @@ def metal_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
     """The pairs of groups that the tested pair qualifies."""
     table = table_of(f"parent_metal_level_{level}")
     if len(piece.metals) < 2:
-        yield item(table, table.rows[0], "base_metals", "unknown", "The base metals are not stated.")
+        yield item(table, table.rows[0], "base_metals", "unknown", tr("The base metals are not stated."))
         return
     names = tuple(one.designation or "unnamed" for one in piece.metals)
     groups = [group_of(piece.draft, one) for one in piece.metals]
@@ -37,7 +38,9 @@ def metal_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
         return
     other = next((part for group in groups if (part := other_part(group))), None)
     if other is not None:
-        why = f"Not within this part of ISO 15614: {other[0]} belong to {other[1]}."
+        why = tr(
+            "Not within this part of ISO 15614: {other} belong to {other2}.", other=other[0], other2=other[1]
+        )
         yield item(table, table.rows[0], "base_metals", "set", why, tested=names)
         return
     sides = sorted(
@@ -61,7 +64,7 @@ def _ungrouped(piece: Welded, level: int, names: tuple[str, ...]) -> RangeItem:
     table = table_of(f"parent_metal_level_{level}")
     if not all(one.designation for one in piece.metals):
         return item(
-            table, table.rows[0], "base_metals", "unknown", "A base metal has neither a name nor a group."
+            table, table.rows[0], "base_metals", "unknown", tr("A base metal has neither a name nor a group.")
         )
     pair = MetalPair(
         text=" + ".join(names), first=MetalSide(names=(names[0],)), second=MetalSide(names=(names[1],))
@@ -71,7 +74,7 @@ def _ungrouped(piece: Welded, level: int, names: tuple[str, ...]) -> RangeItem:
         table.rows[0],
         "base_metals",
         "set",
-        "A metal without a group needs a test of its own, which covers only itself.",
+        tr("A metal without a group needs a test of its own, which covers only itself."),
         values=(pair.text,),
         pairs=(pair,),
         tested=names,
@@ -83,14 +86,16 @@ def _level_1(sides: list[tuple[str, float | None]], names: tuple[str, ...], need
     if needs.impact:
         row = row_of(table, "impact")
         pairs = [_pair(sides[0][0], sides[1][0])]
-        reason = "With impact toughness the tested sub-groups are kept."
+        reason = tr("With impact toughness the tested sub-groups are kept.")
     else:
         mains = [main_group(side[0]) for side in sides]
         found = next((row for row in table.rows if row["row"] == "-".join(mains)), None)
         row = found or row_of(table, "same")
         covered = [one.split("-") for one in found["covers"]] if found else [mains]
         pairs = [_pair(*one) for one in covered]
-        reason = f"Groups {' and '.join(mains)} were tested; level 1 qualifies them whole."
+        reason = tr(
+            "Groups {mains} were tested; level 1 qualifies them whole.", mains=tr(" and ").join(mains)
+        )
     return item(
         table,
         row,
@@ -116,7 +121,7 @@ def _level_2(sides: list[tuple[str, float | None]], names: tuple[str, ...]) -> R
     if row is None:
         limited = [_own_sub_group(*side) for side in sides]
         if None in limited:
-            why = "The specified yield of a tested metal is not known."
+            why = tr("The specified yield of a tested metal is not known.")
             return item(table, table.rows[0], "base_metals", "unknown", why, tested=names)
         (first, first_words), (second, second_words) = (one for one in limited if one is not None)
         pair = MetalPair(text=f"{first_words} + {second_words}", first=first, second=second)
@@ -125,8 +130,11 @@ def _level_2(sides: list[tuple[str, float | None]], names: tuple[str, ...]) -> R
             table.rows[0],
             "base_metals",
             "set",
-            f"The pair {'-'.join(mains)} is not in the table: it qualifies its own sub-groups, up to the "
-            "yield tested.",
+            tr(
+                "The pair {mains} is not in the table: it qualifies its own sub-groups, up to "
+                "the yield tested.",
+                mains="-".join(mains),
+            ),
             values=(pair.text,),
             pairs=(pair,),
             tested=names,
@@ -142,8 +150,11 @@ def _level_2(sides: list[tuple[str, float | None]], names: tuple[str, ...]) -> R
         row,
         "base_metals",
         "set",
-        f"Groups {' and '.join(side[0] for side in sides)} were tested; qualified: "
-        f"{'; '.join(pair.text for pair in pairs)}.",
+        tr(
+            "Groups {join} were tested; qualified: {join2}.",
+            join=tr(" and ").join(side[0] for side in sides),
+            join2="; ".join(pair.text for pair in pairs),
+        ),
         values=tuple(pair.text for pair in pairs),
         pairs=tuple(pairs),
         tested=names,
@@ -156,7 +167,7 @@ def _own_sub_group(group: str, yield_mpa: float | None) -> tuple[MetalSide, str]
         return MetalSide(groups=(group,)), group
     if yield_mpa is None:
         return None
-    return MetalSide(groups=(group,), max_yield_mpa=yield_mpa), f"{group} up to {yield_mpa:g} MPa"
+    return MetalSide(groups=(group,), max_yield_mpa=yield_mpa), f"{group} ≤ {yield_mpa:g} MPa"
 
 
 def _covered_pair(covered: str, sides: list[tuple[str, float | None]]) -> MetalPair | str:
@@ -177,13 +188,15 @@ def _covered_pair(covered: str, sides: list[tuple[str, float | None]]) -> MetalP
         )
         if mark == "a":
             if yield_mpa is None:
-                return f"The specified yield of the tested metal of group {group} is not known."
+                return tr(
+                    "The specified yield of the tested metal of group {group} is not known.", group=group
+                )
             made.append(MetalSide(groups=(group,), max_yield_mpa=yield_mpa))
-            words.append(f"{group} up to {yield_mpa:g} MPa")
+            words.append(f"{group} ≤ {yield_mpa:g} MPa")
         elif mark == "b" and "." in tested:
             sub = int(tested.split(".")[1])
             made.append(MetalSide(groups=tuple(f"{group}.{n}" for n in range(1, sub + 1))))
-            words.append(f"{group}.1 to {tested}" if sub > 1 else tested)
+            words.append(tr("{group}.1 to {tested}", group=group, tested=tested) if sub > 1 else tested)
         elif mark in ("b", "c") and tested:
             made.append(MetalSide(groups=(tested,)))
             words.append(tested)

@@ -8,6 +8,8 @@ from typing import Any
 from welding.consumables.gas import gas_text
 from welding.consumables.gas_symbol import gas_symbol
 from welding.editions.iso_15614_1_2017.rules.basics import item, single_share, table_of, variable_row
+from welding.glossary.values import in_words
+from welding.language import tr
 from welding.qualification.electrodes import electrode_polarity, of_each_electrode
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
@@ -34,7 +36,7 @@ def process_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
             variable_row("processes", level),
             "processes",
             "unknown",
-            "No pass is logged; nothing of the welding can be qualified.",
+            tr("No pass is logged; nothing of the welding can be qualified."),
         )
         return
     yield item(
@@ -42,9 +44,9 @@ def process_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
         variable_row("processes", level),
         "processes",
         "set",
-        "Each process needs its own test."
+        tr("Each process needs its own test.")
         if len(piece.processes) == 1
-        else "The processes tested, each with its own deposited thickness, in the order of the test.",
+        else tr("The processes tested, each with its own deposited thickness, in the order of the test."),
         values=piece.processes,
         how="in-order",
         tested=piece.processes,
@@ -64,9 +66,14 @@ def _of_process(piece: Welded, process: str, level: int, needs: Needs) -> Iterat
     yield from _heat(piece, runs, level, needs, shared)
     rows, row = table_of("variables"), variable_row("heat_input_kj_mm", level)
     for variable in _FREE:
-        yield item(rows, row, variable, "any", "Not limited by itself: heat input is.", **shared)
-    for variable, words in (("bead", "Stringer or weave"), ("output", "The output of the power source")):
-        yield item(rows, row, variable, "any", f"{words} is no variable of this code.", **shared)
+        yield item(rows, row, variable, "any", tr("Not limited by itself: heat input is."), **shared)
+    for variable, words in (
+        ("bead", tr("Stringer or weave")),
+        ("output", tr("The output of the power source")),
+    ):
+        yield item(
+            rows, row, variable, "any", tr("{words} is no variable of this code.", words=words), **shared
+        )
     kind = variable_row("current_kind", level)
     for one in of_each_electrode(runs):
         yield electrode_polarity(rows, kind, one, shared, item)
@@ -76,9 +83,9 @@ def _of_process(piece: Welded, process: str, level: int, needs: Needs) -> Iterat
         variable_row("electrodes", level),
         "electrodes",
         "set",
-        f"{', '.join(counts)} wire or electrode, as tested."
+        tr("{counts} wire or electrode, as tested.", counts=", ".join(counts))
         if counts == ("1",)
-        else f"{', '.join(counts)} wires or electrodes, as tested.",
+        else tr("{counts} wires or electrodes, as tested.", counts=", ".join(counts)),
         values=counts,
         tested=counts,
         **shared,
@@ -98,28 +105,48 @@ def _simple(
     rows, row = table_of("variables"), variable_row(variable, level)
     rule = row["rule"]
     if rule == "free":
-        return item(rows, row, variable, "any", f"{words} is free at this level.", tested=tested, **shared)
+        return item(
+            rows,
+            row,
+            variable,
+            "any",
+            tr("{words} is free at this level.", words=words),
+            tested=tested,
+            **shared,
+        )
     if rule == "unknown":
         return item(
             rows,
             row,
             variable,
             "unknown" if tested is None else "set",
-            f"{words}: the rule of level {level} is not known here; look it up in {row['clause']} and "
-            "enter it in the code book.",
+            tr(
+                "{words}: the rule of level {level} is not known here; look it up in {row} and "
+                "enter it in the code book.",
+                words=words,
+                level=level,
+                row=row["clause"],
+            ),
             values=tested or (),
             open_beyond=True,
             tested=tested,
             **shared,
         )
     if tested is None:
-        return item(rows, row, variable, "unknown", f"{words} is not recorded for every pass.", **shared)
+        return item(
+            rows,
+            row,
+            variable,
+            "unknown",
+            tr("{words} is not recorded for every pass.", words=words),
+            **shared,
+        )
     return item(
         rows,
         row,
         variable,
         "set",
-        f"{words} as tested: {', '.join(tested)}.",
+        tr("{words} as tested: {tested}.", words=words, tested=", ".join(in_words(one) for one in tested)),
         values=tested,
         tested=tested,
         **shared,
@@ -139,9 +166,12 @@ def _filler(
             row,
             "filler",
             "set",
-            f"{', '.join(tested)}: the same strength, type of covering or core, and nominal composition."
+            tr(
+                "{tested}: the same strength, type of covering or core, and nominal composition.",
+                tested=", ".join(tested),
+            )
             if level == 2
-            else f"{', '.join(tested)}: the same nominal composition and strength class.",
+            else tr("{tested}: the same nominal composition and strength class.", tested=", ".join(tested)),
             values=tested,
             how="equal-class",
             tested=tested,
@@ -153,28 +183,30 @@ def _filler(
             row,
             "filler",
             "any" if autogenous else "unknown",
-            "Welded without filler." if autogenous else "The filler is not recorded.",
+            tr("Welded without filler.") if autogenous else tr("The filler is not recorded."),
             **shared,
         )
     yield _hydrogen(runs, level, shared)
     yield _make(piece, runs, process, level, needs, shared)
     yield from _diameter(piece, runs, process, level, shared)
     if process in TWELVE:
-        yield _simple("flux", level, _said(runs, "flux"), "The flux", shared)
+        yield _simple("flux", level, _said(runs, "flux"), tr("The flux"), shared)
 
 
 def _hydrogen(runs: tuple[Run, ...], level: int, shared: dict[str, Any]) -> RangeItem:
     rows, row = table_of("variables"), variable_row("hydrogen_class", level)
     marks = [run.filler.hydrogen_ml_100g for run in runs if run.filler and run.filler.hydrogen_ml_100g]
     if not marks:
-        return item(rows, row, "hydrogen_class", "any", "The tested filler has no hydrogen mark.", **shared)
+        return item(
+            rows, row, "hydrogen_class", "any", tr("The tested filler has no hydrogen mark."), **shared
+        )
     most = max(marks)
     return item(
         rows,
         row,
         "hydrogen_class",
         "span",
-        f"Tested with H{most:g}: the same or a lower mark.",
+        tr("Tested with H{most:g}: the same or a lower mark.", most=most),
         max=most,
         tested=Range(min(marks), most),
         **shared,
@@ -195,20 +227,27 @@ def _make(
             row,
             "filler_make",
             "any",
-            "The trade name is free for this filler and these tests.",
+            tr("The trade name is free for this filler and these tests."),
             tested=makes or None,
             **shared,
         )
     below = cold is not None and cold < row["below_c"]
-    said = f"Impact tested {'below' if below else 'no colder than'} {row['below_c']:g} °C"
+    said = tr(
+        "Impact tested {value} {row:g} °C",
+        value=tr("below") if below else tr("no colder than"),
+        row=row["below_c"],
+    )
     if row["rule"] == "unknown-below" or not below:
         return item(
             rows,
             row,
             "filler_make",
             "set" if makes else "unknown",
-            f"{said}: whether the trade name is bound {'at this level' if below else 'then'} is not "
-            "known here.",
+            tr(
+                "{said}: whether the trade name is bound {value} is not known here.",
+                said=said,
+                value=tr("at this level") if below else tr("then"),
+            ),
             values=makes,
             open_beyond=True,
             tested=makes or None,
@@ -219,9 +258,9 @@ def _make(
         row,
         "filler_make",
         "set" if makes else "unknown",
-        f"{said}: the trade name is kept."
+        tr("{said}: the trade name is kept.", said=said)
         if makes
-        else f"{said}: the trade name is kept, and it is not recorded.",
+        else tr("{said}: the trade name is kept, and it is not recorded.", said=said),
         values=makes,
         tested=makes or None,
         **shared,
@@ -238,7 +277,7 @@ def _diameter(
     rows, row = table_of("variables"), variable_row("filler_diameter_mm", level)
     if row["rule"] == "free" or process != "111":
         yield item(
-            rows, row, "filler_diameter_mm", "any", "Free where heat input stays in its range.", **shared
+            rows, row, "filler_diameter_mm", "any", tr("Free where heat input stays in its range."), **shared
         )
         return
     joint = piece.joint
@@ -253,7 +292,7 @@ def _diameter(
                 row,
                 "filler_diameter_mm",
                 "unknown",
-                "The diameter is not recorded for every pass.",
+                tr("The diameter is not recorded for every pass."),
                 role=role,
                 **shared,
             )
@@ -267,9 +306,12 @@ def _diameter(
             row,
             "filler_diameter_mm",
             "span",
-            "Open root from one side: the diameter is kept."
+            tr("Open root from one side: the diameter is kept.")
             if fixed
-            else f"{' and '.join(f'{one:g}' for one in sorted(set(known)))} mm, one size smaller or larger.",
+            else tr(
+                "{join} mm, one size smaller or larger.",
+                join=tr(" and ").join(f"{one:g}" for one in sorted(set(known))),
+            ),
             min=low,
             max=high,
             tested=Range(min(known), max(known)),
@@ -292,7 +334,9 @@ def _gas(runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]
     gases = [dict(run.gas) for run in runs if run.gas]
     names = tuple(dict.fromkeys(gas_text(gas) for gas in gases))
     if len(gases) < len(runs):
-        yield item(rows, row, "gas", "unknown", "The shielding gas is not recorded for every pass.", **shared)
+        yield item(
+            rows, row, "gas", "unknown", tr("The shielding gas is not recorded for every pass."), **shared
+        )
     else:
         symbols = tuple(dict.fromkeys(gas_symbol(gas).iso_14175 for gas in gases))
         dioxide = max(gas.get("CO2", 0.0) for gas in gases)
@@ -304,10 +348,13 @@ def _gas(runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]
             row,
             "gas",
             "set",
-            f"{', '.join(names)}: off the standard's groups, so the nominal composition is kept."
+            tr(
+                "{names}: off the standard's groups, so the nominal composition is kept.",
+                names=", ".join(names),
+            )
             if off_standard
-            else f"{', '.join(names)}: symbol {', '.join(symbols)}"
-            + (f", CO2 up to {most:g} %." if most else "."),
+            else tr("{names}: symbol {symbols}", names=", ".join(names), symbols=", ".join(symbols))
+            + (tr(", CO2 up to {most:g} %.", most=most) if most else "."),
             values=names if off_standard else symbols,
             how="composition" if off_standard else "symbol",
             numbers=(most,) if most else (),
@@ -321,14 +368,14 @@ def _purge(runs: tuple[Run, ...], process: str, level: int, shared: dict[str, An
     rows, row = table_of("variables"), variable_row("purge", level)
     used = tuple(dict.fromkeys(gas_symbol(dict(run.purge)).iso_14175 for run in runs if run.purge))
     if row["rule"] == "unknown":
-        return _simple("purge", level, used or ("none",), "Backing gas", shared)
+        return _simple("purge", level, used or ("none",), tr("Backing gas"), shared)
     if used:
         return item(
             rows,
             row,
             "purge",
             "set",
-            f"Backing gas of symbol {', '.join(used)} is kept.",
+            tr("Backing gas of symbol {used} is kept.", used=", ".join(used)),
             values=used,
             how="symbol",
             tested=used,
@@ -339,9 +386,9 @@ def _purge(runs: tuple[Run, ...], process: str, level: int, shared: dict[str, An
         row,
         "purge",
         "any",
-        "Tested without backing gas: that covers welding with it."
+        tr("Tested without backing gas: that covers welding with it.")
         if process in FOURTEEN
-        else "Tested without backing gas.",
+        else tr("Tested without backing gas."),
         tested=("none",),
         **shared,
     )
@@ -358,28 +405,38 @@ def _current(
             row,
             "current_kind",
             "any",
-            "Current and polarity count at this level only with impact toughness.",
+            tr("Current and polarity count at this level only with impact toughness."),
             tested=tested,
             **shared,
         )
     if tested is None:
-        return item(rows, row, "current_kind", "unknown", "The polarity is not recorded.", **shared)
+        return item(rows, row, "current_kind", "unknown", tr("The polarity is not recorded."), **shared)
     if process in FOURTEEN:
         kinds = tuple(dict.fromkeys(f"{run.polarity}{' pulsed' if run.pulsed else ''}" for run in runs))
-        said = f"{', '.join(kinds)} as tested; pulsed and plain current are tested apart."
+        said = tr("{kinds} as tested; pulsed and plain current are tested apart.", kinds=", ".join(kinds))
         return item(
             rows, row, "current_kind", "set", said, values=kinds, tested=kinds, how="with-pulse", **shared
         )
-    values, reason = tested, f"{', '.join(tested)} as tested."
+    values, reason = tested, tr("{tested} as tested.", tested=", ".join(tested))
     if process == "111" and tested == ("AC",) and not needs.impact:
-        values, reason = ("AC", "DCEP", "DCEN"), "AC covers direct current of both polarities without impact."
+        values, reason = (
+            ("AC", "DCEP", "DCEN"),
+            tr("AC covers direct current of both polarities without impact."),
+        )
     return item(rows, row, "current_kind", "set", reason, values=values, tested=tested, **shared)
 
 
 def _transfer(runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]) -> Iterator[RangeItem]:
     rows, row = table_of("variables"), variable_row("transfer_modes", level)
     if process not in TRANSFER_BOUND:
-        yield item(rows, row, "transfer_modes", "any", f"Not limited for process {process}.", **shared)
+        yield item(
+            rows,
+            row,
+            "transfer_modes",
+            "any",
+            tr("Not limited for process {process}.", process=process),
+            **shared,
+        )
         return
     for role in ("root", "other"):
         kept = tuple(run for run in runs if run.role == role)
@@ -392,7 +449,7 @@ def _transfer(runs: tuple[Run, ...], process: str, level: int, shared: dict[str,
                 row,
                 "transfer_modes",
                 "unknown",
-                "The transfer mode is not recorded for every pass.",
+                tr("The transfer mode is not recorded for every pass."),
                 role=role,
                 **shared,
             )
@@ -407,7 +464,7 @@ def _transfer(runs: tuple[Run, ...], process: str, level: int, shared: dict[str,
             row,
             "transfer_modes",
             "set",
-            "Short arc covers short arc only; spray, pulsed and globular cover one another.",
+            tr("Short arc covers short arc only; spray, pulsed and globular cover one another."),
             values=values,
             tested=tested,
             role=role,
@@ -426,7 +483,7 @@ def _heat(
             row,
             "heat_input_kj_mm",
             "any",
-            "Neither impact toughness nor hardness is required: heat input is not limited.",
+            tr("Neither impact toughness nor hardness is required: heat input is not limited."),
             tested=heat,
             **shared,
         )
@@ -437,7 +494,7 @@ def _heat(
             row,
             "heat_input_kj_mm",
             "unknown",
-            "Volts, amps and travel are not recorded for every pass, or the process's k is not known.",
+            tr("Volts, amps and travel are not recorded for every pass, or the process's k is not known."),
             tested=heat,
             **shared,
         )
@@ -446,11 +503,28 @@ def _heat(
     high = heat.max * (1 + plus / 100) if needs.impact and plus is not None else None
     low = heat.min * (1 - minus / 100) if needs.hardness and minus is not None else None
     methods = ", ".join(sorted({run.energy_method for run in runs}))
-    said = [f"Tested {range_text(heat, 'heat_input', piece.units)} (k {runs[0].k:g}, from {methods})"]
+    said = [
+        tr(
+            "Tested {range_text} (k {k:g}, from {methods})",
+            range_text=range_text(heat, "heat_input", piece.units),
+            k=runs[0].k,
+            methods=methods,
+        )
+    ]
     if high is not None:
-        said.append(f"impact toughness: at most {quantity_text(high, 'heat_input', piece.units)}")
+        said.append(
+            tr(
+                "impact toughness: at most {quantity_text}",
+                quantity_text=quantity_text(high, "heat_input", piece.units),
+            )
+        )
     if low is not None:
-        said.append(f"hardness: at least {quantity_text(low, 'heat_input', piece.units)}")
+        said.append(
+            tr(
+                "hardness: at least {quantity_text}",
+                quantity_text=quantity_text(low, "heat_input", piece.units),
+            )
+        )
     unknown_low = needs.hardness and minus is None
     yield item(
         rows,
@@ -462,6 +536,8 @@ def _heat(
         max=high,
         open_beyond=row["row"].endswith(".1"),
         tested=heat,
-        also="The lower limit with hardness is not known at this level: look it up." if unknown_low else "",
+        also=tr("The lower limit with hardness is not known at this level: look it up.")
+        if unknown_low
+        else "",
         **shared,
     )

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from welding.editions.iso_15614_1_2017.rules.basics import in_row, item, row_of, table_of, variable_row
+from welding.language import tr
 from welding.qualification.deposits import COUNTED
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs, has_specified_impact
@@ -30,7 +31,7 @@ def thickness_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIt
     table, t = table_of(f"thickness_level_{level}"), piece.thickness_mm
     row = thickness_row(t, level) if t is not None else None
     if t is None or row is None:
-        yield item(table, table.rows[0], "parent_thickness_mm", "unknown", "The thickness is not stated.")
+        yield item(table, table.rows[0], "parent_thickness_mm", "unknown", tr("The thickness is not stated."))
         return
     found = _parent_2(piece, table, row, t) if level == 2 else _parent_1(piece, table, row, t, needs)
     yield found
@@ -43,11 +44,13 @@ def thickness_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIt
         throat if level == 1 else row_of(table_of("fillet_ranges"), "throat-2-multi"),
         "throat_mm",
         "any" if level == 1 else "span" if len(limits) == 1 else "unknown",
-        "A fillet of any throat."
+        tr("A fillet of any throat.")
         if level == 1
-        else "A fillet qualified by a butt test takes its throat from the deposited thickness of the butt."
+        else tr(
+            "A fillet qualified by a butt test takes its throat from the deposited thickness of the butt."
+        )
         if len(limits) == 1
-        else "The throat follows from the deposited thickness, which is not known for one process alone.",
+        else tr("The throat follows from the deposited thickness, which is not known for one process alone."),
         min=None,
         max=limits[0].max if level == 2 and len(limits) == 1 else None,
         weld="fillet",
@@ -65,7 +68,7 @@ def _parent_2(piece: Welded, table: Any, row: Mapping[str, Any], t: float) -> Ra
             row,
             "parent_thickness_mm",
             "unknown",
-            f"A single-run test does not apply at {t:g} mm.",
+            tr("A single-run test does not apply at {t:g} mm.", t=t),
             tested=Range(t, t),
         )
     low = max(low_mm or 0.0, (low_factor or 0.0) * t)
@@ -75,13 +78,19 @@ def _parent_2(piece: Welded, table: Any, row: Mapping[str, Any], t: float) -> Ra
     specified = any(has_specified_impact(one) for one in piece.metals)
     if cap is not None and specified and not piece.impact_tested and high > cap:
         high = float(cap)
-        also = f"Impact values are specified and were not tested: no thicker than {cap:g} mm."
+        also = tr("Impact values are specified and were not tested: no thicker than {cap:g} mm.", cap=cap)
     return item(
         table,
         row,
         "parent_thickness_mm",
         "span",
-        f"{t:g} mm, {'single run' if kind == 'single' else 'several runs'}: {low:g} to {high:g} mm.",
+        tr(
+            "{t:g} mm, {value}: {low:g} to {high:g} mm.",
+            t=t,
+            value=tr("single run") if kind == "single" else tr("several runs"),
+            low=low,
+            high=high,
+        ),
         columns=columns,
         min=low,
         max=high,
@@ -99,16 +108,22 @@ def _parent_1(piece: Welded, table: Any, row: Mapping[str, Any], t: float, needs
         if applies:
             limit = row_of(table, key)
             high = min(high, limit["max_factor"] * t)
-            also = f"Limited to {limit['max_factor']:g} t: {key.replace('-', ' ')}."
+            also = tr(
+                "Limited to {limit:g} t: {replace}.", limit=limit["max_factor"], replace=key.replace("-", " ")
+            )
             unchecked += table.unchecked_of(limit)
-    reason = f"{t:g} mm: {low:g} to {high:g} mm."
+    reason = tr("{t:g} mm: {low:g} to {high:g} mm.", t=t, low=low, high=high)
     if needs.impact:
         # The raised lower limit is not recalled: what is surely inside is the tested thickness itself.
         low, also = (
             t,
             (also + " With impact toughness the lower limit is raised; look the figure up.").strip(),
         )
-        reason = f"{t:g} mm: up to {high:g} mm; the lower limit with impact toughness is not known here."
+        reason = tr(
+            "{t:g} mm: up to {high:g} mm; the lower limit with impact toughness is not known here.",
+            t=t,
+            high=high,
+        )
     found = item(
         table, row, "parent_thickness_mm", "span", reason, min=low, max=high, tested=Range(t, t), also=also
     )
@@ -133,7 +148,11 @@ def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level
                 row,
                 "deposited_thickness_mm",
                 "unknown",
-                f"The thickness that process {process} deposited is not known. {laid.reason}",
+                tr(
+                    "The thickness that process {process} deposited is not known. {reason}",
+                    process=process,
+                    reason=laid.reason,
+                ),
                 process=process,
             )
             continue
@@ -161,10 +180,19 @@ def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level
             row,
             "deposited_thickness_mm",
             "span",
-            f"Process {process} deposited about {tested:.1f} mm, counted as {s:.1f} mm: up to {high:.1f} mm. "
-            f"{laid.reason}"
+            tr(
+                "Process {process} deposited about {tested:.1f} mm, counted as {s:.1f} mm: up to "
+                "{high:.1f} mm. {reason}",
+                process=process,
+                tested=tested,
+                s=s,
+                high=high,
+                reason=laid.reason,
+            )
             if laid.estimated
-            else f"Process {process} deposited {s:g} mm: up to {high:g} mm.",
+            else tr(
+                "Process {process} deposited {s:g} mm: up to {high:g} mm.", process=process, s=s, high=high
+            ),
             columns=columns,
             max=high,
             tested=Range(tested, tested),
@@ -180,20 +208,20 @@ def _fillet(piece: Welded, level: int) -> Iterator[RangeItem]:
             row_of(table, "metal-1"),
             "parent_thickness_mm",
             "any",
-            "Level 1 sets no limit for fillets.",
+            tr("Level 1 sets no limit for fillets."),
         )
         yield item(
             table,
             row_of(table, "throat-1"),
             "throat_mm",
             "any",
-            "Level 1 sets no limit of the throat.",
+            tr("Level 1 sets no limit of the throat."),
             weld="fillet",
         )
         return
     members = piece.thicknesses_mm
     if not members:
-        yield item(table, table.rows[0], "parent_thickness_mm", "unknown", "The thickness is not stated.")
+        yield item(table, table.rows[0], "parent_thickness_mm", "unknown", tr("The thickness is not stated."))
     both = len(set(members)) == 1
     for index, t in enumerate(members[:1] if both else members):
         row = next(r for r in table.rows if r["row"].startswith("metal-2") and in_row(r, t))
@@ -204,7 +232,12 @@ def _fillet(piece: Welded, level: int) -> Iterator[RangeItem]:
             row,
             "parent_thickness_mm",
             "span",
-            f"Member of {t:g} mm: {low:g} mm {'and over' if high is None else f'to {high:g} mm'}.",
+            tr(
+                "Member of {t:g} mm: {low:g} mm {value}.",
+                t=t,
+                low=low,
+                value=tr("and over") if high is None else tr("to {high:g} mm", high=high),
+            ),
             min=low,
             max=high,
             tested=Range(t, t),
@@ -213,7 +246,7 @@ def _fillet(piece: Welded, level: int) -> Iterator[RangeItem]:
     a, kind = piece.throat_mm, piece.run_kind
     row = row_of(table, f"throat-2-{kind}")
     if a is None:
-        yield item(table, row, "throat_mm", "unknown", "The throat is not stated.", weld="fillet")
+        yield item(table, row, "throat_mm", "unknown", tr("The throat is not stated."), weld="fillet")
         return
     limited = "throat_min_factor" in row
     yield item(
@@ -221,9 +254,9 @@ def _fillet(piece: Welded, level: int) -> Iterator[RangeItem]:
         row,
         "throat_mm",
         "span",
-        f"Single run, throat {a:g} mm: 0.75 a to 1.5 a."
+        tr("Single run, throat {a:g} mm: 0.75 a to 1.5 a.", a=a)
         if limited
-        else f"Several runs, throat {a:g} mm: no limit.",
+        else tr("Several runs, throat {a:g} mm: no limit.", a=a),
         min=row["throat_min_factor"] * a if limited else None,
         max=row["throat_max_factor"] * a if limited else None,
         tested=Range(a, a),
@@ -236,7 +269,7 @@ def diameter_items(piece: Welded, level: int) -> Iterator[RangeItem]:
     table = table_of("diameters")
     if level == 1:
         for variable in ("outside_diameter_mm", "branch_angle_deg"):
-            yield item(table, row_of(table, "any-1"), variable, "any", "Level 1 sets no limit.")
+            yield item(table, row_of(table, "any-1"), variable, "any", tr("Level 1 sets no limit."))
         return
     diameter = piece.outside_diameter_mm
     if piece.product == "plate":
@@ -246,12 +279,14 @@ def diameter_items(piece: Welded, level: int) -> Iterator[RangeItem]:
             row,
             "outside_diameter_mm",
             "span",
-            f"A plate test covers pipe over {row['over_mm']:g} mm.",
+            tr("A plate test covers pipe over {row:g} mm.", row=row["over_mm"]),
             min=row["over_mm"],
             min_open=True,
             how="rotated",
             numbers=(float(rotated["over_mm"]),),
-            also=f"Over {rotated['over_mm']:g} mm where the pipe is rotated, in PA or PC.",
+            also=tr(
+                "Over {rotated:g} mm where the pipe is rotated, in PA or PC.", rotated=rotated["over_mm"]
+            ),
         )
     elif diameter is None:
         yield item(
@@ -259,7 +294,7 @@ def diameter_items(piece: Welded, level: int) -> Iterator[RangeItem]:
             row_of(table, "pipe-2"),
             "outside_diameter_mm",
             "unknown",
-            "The outside diameter is not stated.",
+            tr("The outside diameter is not stated."),
         )
     else:
         small = row_of(table, "pipe-small-2")
@@ -271,7 +306,8 @@ def diameter_items(piece: Welded, level: int) -> Iterator[RangeItem]:
             row,
             "outside_diameter_mm",
             "span",
-            f"Pipe of {diameter:g} mm: {low:g} mm " + ("and over." if high is None else f"to {high:g} mm."),
+            tr("Pipe of {diameter:g} mm: {low:g} mm ", diameter=diameter, low=low)
+            + (tr("and over.") if high is None else tr("to {high:g} mm.", high=high)),
             min=low,
             max=high,
             tested=Range(diameter, diameter),
@@ -285,14 +321,14 @@ def _branch(piece: Welded) -> Iterator[RangeItem]:
     if piece.kind == "branch":
         row = row_of(table, "branch-2")
         if angle is None:
-            yield item(table, row, "branch_angle_deg", "unknown", "The branch angle is not stated.")
+            yield item(table, row, "branch_angle_deg", "unknown", tr("The branch angle is not stated."))
             return
         yield item(
             table,
             row,
             "branch_angle_deg",
             "span",
-            f"Tested at {angle:g}°: that angle to {row['max_deg']:g}°.",
+            tr("Tested at {angle:g}°: that angle to {row:g}°.", angle=angle, row=row["max_deg"]),
             min=angle,
             max=row["max_deg"],
             tested=Range(angle, angle),
@@ -305,7 +341,9 @@ def _branch(piece: Welded) -> Iterator[RangeItem]:
         row,
         "branch_angle_deg",
         "span" if pipe else "unknown",
-        "A butt in pipe covers branches from 60°." if pipe else "A branch is not covered by this test piece.",
+        tr("A butt in pipe covers branches from 60°.")
+        if pipe
+        else tr("A branch is not covered by this test piece."),
         min=row["min_deg"] if pipe else None,
         max=row["max_deg"] if pipe else None,
     )

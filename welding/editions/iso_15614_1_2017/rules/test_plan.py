@@ -12,6 +12,7 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
     in_groups,
     table_of,
 )
+from welding.language import tr, tr_noop
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
 from welding.qualification.notch import Notch, NotchPlace, wanted_notches
@@ -21,14 +22,16 @@ from welding.testing.plan import PlanItem, TestPlan
 
 CODE = "iso-15614-1:2017"
 _REFUSED = {
-    "impact": "The code asks for impact tests here; switching them off does not free the record of them.",
-    "hardness": "The code asks for hardness here; switching it off does not free the record of it.",
+    "impact": tr_noop(
+        "The code asks for impact tests here; switching them off does not free the record of them."
+    ),
+    "hardness": tr_noop("The code asks for hardness here; switching it off does not free the record of it."),
 }
 _SYMBOLS: dict[NotchPlace | None, str] = {"weld": "VWT", "haz": "VHT"}
 _OPEN = {
-    "thickness": "the thickness",
-    "impact": "whether the parent metal has specified impact values",
-    "group": "the group of each base metal",
+    "thickness": tr_noop("the thickness"),
+    "impact": tr_noop("whether the parent metal has specified impact values"),
+    "group": tr_noop("the group of each base metal"),
 }
 
 
@@ -55,19 +58,19 @@ def test_plan(piece: Welded, level: int, needs: Needs) -> TestPlan:
         wanted = {"impact": needs.impact, "hardness-hv10": needs.hardness}.get(row["kind"], True)
         if wanted:
             items += _items(piece, table, row, key)
-    notes = ["Non-destructive tests come after any heat treatment and before cutting."]
+    notes = [tr("Non-destructive tests come after any heat treatment and before cutting.")]
     groups = [group_of(piece.draft, one) for one in piece.metals]
     if any(group and in_groups(group, condition("hydrogen_prone")["groups"]) for group in groups):
-        notes.append("Steel prone to hydrogen cracks: wait before the tests (application standard).")
+        notes.append(tr("Steel prone to hydrogen cracks: wait before the tests (application standard)."))
     if key == "fillet":
-        notes.append("A fillet test proves no mechanical properties; add a butt test where they matter.")
-    notes += [_REFUSED[one] for one in needs.refused]
+        notes.append(tr("A fillet test proves no mechanical properties; add a butt test where they matter."))
+    notes += [tr(_REFUSED[one]) for one in needs.refused]
     return TestPlan(
         code=CODE,
         level=level,
         items=tuple(items),
         notes=tuple(notes),
-        open=tuple(_OPEN[one] for one in needs.open),
+        open=tuple(tr(_OPEN[one]) for one in needs.open),
     )
 
 
@@ -98,13 +101,15 @@ def _items(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -> Ite
     elif kind == "impact":
         yield _impact(piece, table, row)
     elif kind == "hardness-hv10":
-        yield _plan(table, row, kind, count, f"on a macro section: {lines_of(piece)[1]}")
+        yield _plan(
+            table, row, kind, count, tr("on a macro section: {lines_of}", lines_of=lines_of(piece)[1])
+        )
     elif kind == "transverse-tensile":
-        yield _plan(table, row, kind, count, "ISO 4136, excess weld metal machined flush")
+        yield _plan(table, row, kind, count, tr("ISO 4136, excess weld metal machined flush"))
     elif kind == "macro":
-        yield _plan(table, row, kind, count, "ISO 17639, one face etched, photograph kept")
+        yield _plan(table, row, kind, count, tr("ISO 17639, one face etched, photograph kept"))
     else:
-        yield _plan(table, row, kind, count, "the whole weld" if kind == "visual" else "")
+        yield _plan(table, row, kind, count, tr("the whole weld") if kind == "visual" else "")
 
 
 def _volumetric(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -> Iterator[PlanItem]:
@@ -121,10 +126,10 @@ def _volumetric(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -
         and not any(group and in_groups(group, refused) for group in groups)
     )
     first = "ultrasonic" if branch and sound else "radiographic"
-    yield _plan(table, row, first, 1, "the whole weld", choice="volumetric")
+    yield _plan(table, row, first, 1, tr("the whole weld"), choice="volumetric")
     if sound:
         other = "radiographic" if branch else "ultrasonic"
-        note = "where ultrasonic testing is impossible" if branch else ""
+        note = tr("where ultrasonic testing is impossible") if branch else ""
         yield _plan(table, row, other, 1, note, choice="volumetric", option=1, alternative_to=first)
 
 
@@ -132,9 +137,9 @@ def _surface(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Pl
     groups = [group_of(piece.draft, one) for one in piece.metals]
     plain = condition("non_magnetic")["groups"]
     if any(group and in_groups(group, plain) for group in groups):
-        yield _plan(table, row, "penetrant", 1, "not magnetic")
+        yield _plan(table, row, "penetrant", 1, tr("not magnetic"))
         return
-    yield _plan(table, row, "magnetic-particle", 1, "the whole weld", choice="surface")
+    yield _plan(table, row, "magnetic-particle", 1, tr("the whole weld"), choice="surface")
     yield _plan(
         table, row, "penetrant", 1, "", choice="surface", option=1, alternative_to="magnetic-particle"
     )
@@ -146,7 +151,7 @@ def _bends(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Plan
     thick = t >= condition("side_bend_from")["value_mm"] - 1e-9
     ends: dict[str, Any] = {"choice": "bends"}
     if thick:
-        yield _plan(table, row, "side-bend", count, "10 mm thick, ISO 5173", **ends)
+        yield _plan(table, row, "side-bend", count, tr("10 mm thick, ISO 5173"), **ends)
         other = {**ends, "option": 1, "alternative_to": "side-bend"}
     else:
         other = ends
@@ -161,7 +166,7 @@ def _bends(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Plan
                 row,
                 kind,
                 1,
-                "unlike metals",
+                tr("unlike metals"),
                 choice="bends",
                 option=2,
                 alternative_to=replaced,
@@ -182,13 +187,17 @@ def _impact(piece: Welded, table: Table, row: Mapping[str, Any]) -> PlanItem:
     count = row["count"] + len(places) - len(wanted_notches(()))
     asked = piece.impact_asked
     at = getattr(asked, "temperature_c", None)
-    where = f" at {quantity_text(at, 'temperature', piece.units)}" if at is not None else ""
+    where = (
+        tr(" at {quantity_text}", quantity_text=quantity_text(at, "temperature", piece.units))
+        if at is not None
+        else ""
+    )
     return _plan(
         table,
         row,
         "impact",
         count,
-        f"sets of three Charpy-V{where}, ISO 9016",
+        tr("sets of three Charpy-V{where}, ISO 9016", where=where),
         locations=tuple(text for text, _ in places),
         notches=tuple(notch for _, notch in places),
     )
@@ -200,9 +209,9 @@ def lines_of(piece: Welded) -> tuple[int, str]:
     depth = condition("hardness_depth")["value_mm"]
     joint = piece.joint
     root = piece.weld == "fillet" or piece.kind == "t" or bool(joint and joint.sides == "both")
-    words = [f"within {depth:g} mm of the upper surface"]
+    words = [tr("within {depth:g} mm of the upper surface", depth=depth)]
     if two:
-        words.append(f"within {depth:g} mm of the lower surface")
+        words.append(tr("within {depth:g} mm of the lower surface", depth=depth))
     if root:
-        words.append("through the root")
+        words.append(tr("through the root"))
     return len(words), ", ".join(words)

@@ -1,3 +1,4 @@
+import { Trans } from '@lingui/react/macro'
 import type { ReactNode } from 'react'
 
 import type { Pass } from '../../../api/types'
@@ -14,15 +15,30 @@ export type PartProps = {
 }
 
 /** Fields that belong together, with a heading; `odd` where this process has none of them. */
-export function Part({ title, odd, onTakeOut, children }: { title: string; odd?: boolean; onTakeOut?: () => void; children: ReactNode }) {
+export function Part({
+  title,
+  odd,
+  onTakeOut,
+  children,
+}: {
+  title: string
+  odd?: boolean
+  onTakeOut?: () => void
+  children: ReactNode
+}) {
   return (
     <fieldset className="mt-3 border-t border-hair pt-2">
       <legend className="pr-2 font-head text-[14px] font-semibold">
         {title}
-        {odd && <span className="font-normal text-caution"> · not for this process</span>}
+        {odd && (
+          <span className="font-normal text-caution">
+            {' '}
+            <Trans>· not for this process</Trans>
+          </span>
+        )}
         {onTakeOut && (
           <button type="button" className="link ml-3 text-[12px] font-normal" onClick={onTakeOut}>
-            Take it out
+            <Trans>Take it out</Trans>
           </button>
         )}
       </legend>

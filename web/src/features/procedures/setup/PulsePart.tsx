@@ -1,11 +1,13 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { useUnits } from '../../../app/units'
+import { useUnits } from '../../../session/units'
 import { Labelled } from '../../../ui/Labelled'
 import { QuantityField } from '../../../ui/QuantityField'
 import { ReadField } from '../../../ui/ReadField'
-import { pulseQuery, schoolsQuery } from '../../bench'
+import { pulseQuery, schoolsQuery } from '../../../queries/calculators'
 import { Part, type PartProps } from './Part'
 
 /** The pulse. It is stored once peak and background are both known; until then they stay in their fields. */
@@ -16,42 +18,105 @@ export function PulsePart({ one, path, disabled, set, odd, tig }: PartProps & { 
   const pulse = one.pulse
   const peakA = pulse?.peak_a ?? peak ?? undefined
   const means = useQuery({
-    ...pulseQuery({ peak_a: pulse?.peak_a ?? 0, background: String(pulse?.background_a ?? 0), peak_share: pulse?.peak_share ?? 0, frequency_hz: pulse?.frequency_hz ?? null }),
+    ...pulseQuery({
+      peak_a: pulse?.peak_a ?? 0,
+      background: String(pulse?.background_a ?? 0),
+      peak_share: pulse?.peak_share ?? 0,
+      frequency_hz: pulse?.frequency_hz ?? null,
+    }),
     enabled: Boolean(pulse?.peak_share),
   })
   return (
-    <Part title="Pulse" odd={odd} {...(pulse && !disabled ? { onTakeOut: () => set({ pulse: null }) } : {})}>
-      <Labelled words="Peak">
-        <QuantityField label="Pulse peak" kind="current" path={`${path}.pulse.peak_a`} value={peakA} disabled={disabled}
+    <Part title={t`Pulse`} odd={odd} {...(pulse && !disabled ? { onTakeOut: () => set({ pulse: null }) } : {})}>
+      <Labelled words={t`Peak`}>
+        <QuantityField
+          label={t`Pulse peak`}
+          kind="current"
+          path={`${path}.pulse.peak_a`}
+          value={peakA}
+          disabled={disabled}
           onChange={(peak_a) => {
             setPeak(peak_a)
             set((pass) => (pass.pulse ? { pulse: peak_a === null ? null : { ...pass.pulse, peak_a } } : {}))
-          }} />
+          }}
+        />
       </Labelled>
-      <Labelled words="Background">
-        <ReadField label="Pulse background" as="background" unit="A" path={`${path}.pulse.background_a`} written={pulse ? units.value(pulse.background_a, 'current') : ''} placeholder="12 A or 10 %" peakA={peakA} disabled={disabled}
+      <Labelled words={t`Background`}>
+        <ReadField
+          label={t`Pulse background`}
+          as="background"
+          unit="A"
+          path={`${path}.pulse.background_a`}
+          written={pulse ? units.value(pulse.background_a, 'current') : ''}
+          placeholder={t`12 A or 10 %`}
+          peakA={peakA}
+          disabled={disabled}
           onEmpty={() => set({ pulse: null })}
-          onRead={(read) => { const background_a = read.value; if (background_a != null && peakA !== undefined) set((pass) => ({ pulse: { ...pass.pulse, peak_a: pass.pulse?.peak_a ?? peakA, background_a } })) }} />
+          onRead={(read) => {
+            const background_a = read.value
+            if (background_a != null && peakA !== undefined)
+              set((pass) => ({ pulse: { ...pass.pulse, peak_a: pass.pulse?.peak_a ?? peakA, background_a } }))
+          }}
+        />
       </Labelled>
-      <Labelled words="Frequency">
-        <QuantityField label="Pulse frequency" kind="frequency" path={`${path}.pulse.frequency_hz`} value={pulse?.frequency_hz} disabled={disabled || !pulse} onChange={(frequency_hz) => set((pass) => (pass.pulse ? { pulse: { ...pass.pulse, frequency_hz } } : {}))} />
+      <Labelled words={t`Frequency`}>
+        <QuantityField
+          label={t`Pulse frequency`}
+          kind="frequency"
+          path={`${path}.pulse.frequency_hz`}
+          value={pulse?.frequency_hz}
+          disabled={disabled || !pulse}
+          onChange={(frequency_hz) => set((pass) => (pass.pulse ? { pulse: { ...pass.pulse, frequency_hz } } : {}))}
+        />
       </Labelled>
-      <Labelled words="Time at peak">
-        <QuantityField label="Time at peak" kind="percent" path={`${path}.pulse.peak_share`} value={pulse?.peak_share == null ? null : pulse.peak_share * 100} disabled={disabled || !pulse}
-          onChange={(share) => set((pass) => (pass.pulse ? { pulse: { ...pass.pulse, peak_share: share === null || share === 0 ? null : share / 100 } } : {}))} />
+      <Labelled words={t`Time at peak`}>
+        <QuantityField
+          label={t`Time at peak`}
+          kind="percent"
+          path={`${path}.pulse.peak_share`}
+          value={pulse?.peak_share == null ? null : pulse.peak_share * 100}
+          disabled={disabled || !pulse}
+          onChange={(share) =>
+            set((pass) =>
+              pass.pulse
+                ? { pulse: { ...pass.pulse, peak_share: share === null || share === 0 ? null : share / 100 } }
+                : {},
+            )
+          }
+        />
       </Labelled>
       {means.data && (
         <p className="col-span-full text-[12px] text-steel2">
-          mean {means.data.means.mean_a.toFixed(1)} A · rms {means.data.means.rms_a.toFixed(1)} A
-          {means.data.peak_ms != null && ` · peak ${means.data.peak_ms.toFixed(1)} ms, background ${(means.data.background_ms ?? 0).toFixed(1)} ms`}
+          <Trans>
+            mean {means.data.means.mean_a.toFixed(1)} A · rms {means.data.means.rms_a.toFixed(1)} A
+          </Trans>
+          {means.data.peak_ms != null &&
+            t` · peak ${means.data.peak_ms.toFixed(1)} ms, background ${(means.data.background_ms ?? 0).toFixed(1)} ms`}
         </p>
       )}
       {tig && !disabled && peakA !== undefined && schools.data && (
         <p className="col-span-full flex flex-wrap gap-x-3 text-[12px]">
-          <span className="text-steel2">take a school</span>
+          <span className="text-steel2">
+            <Trans>take a school</Trans>
+          </span>
           {schools.data.map((school) => (
-            <button key={school.school} type="button" className="link" title={school.use}
-              onClick={() => set({ pulse: { ...pulse, peak_a: peakA, background_a: peakA * school.background_share.min, frequency_hz: school.frequency_hz.min, peak_share: school.peak_share.min } })}>
+            <button
+              key={school.school}
+              type="button"
+              className="link"
+              title={school.use}
+              onClick={() =>
+                set({
+                  pulse: {
+                    ...pulse,
+                    peak_a: peakA,
+                    background_a: peakA * school.background_share.min,
+                    frequency_hz: school.frequency_hz.min,
+                    peak_share: school.peak_share.min,
+                  },
+                })
+              }
+            >
               {school.words}
             </button>
           ))}

@@ -1,4 +1,0 @@
-export { benchRoutes } from './routes'
-export { EquivalentsTable } from './EquivalentsTable'
-export { EMPTY_ROW, RunOuts, dialOf, type Row } from './RunOuts'
-export { decodeQuery, gasQuery, pulseQuery, schoolsQuery } from './queries'

@@ -1,0 +1,5 @@
+import type { RouteObject } from 'react-router'
+
+export const codebookRoutes: RouteObject[] = [
+  { path: 'book', lazy: async () => ({ Component: (await import('./BookPage')).BookPage }) },
+]

@@ -1,0 +1,342 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
+import { useQuery } from '@tanstack/react-query'
+import { useMemo, useState } from 'react'
+import { Link, useParams } from 'react-router'
+
+import type { RangeItem, Ranges } from '../../api/types'
+import { useUnits } from '../../session/units'
+import { inWords, BACKINGS, PROVENANCE } from '../../domain/words'
+import { Notice } from '../../ui/Notice'
+import { PageTitle } from '../../ui/PageTitle'
+import { MarkIcon } from '../../ui/Verdict'
+import { CouponTabs } from '../evidence'
+import { CoversBox } from './CoversBox'
+import { SpanScale } from './SpanScale'
+import { rangesQuery } from '../../queries/qualification'
+
+export function RangePage() {
+  const id = Number(useParams().id)
+  const found = useQuery({ ...rangesQuery(id), enabled: Number.isInteger(id) })
+  if (found.data) return <Page id={id} ranges={found.data} />
+  if (found.isError)
+    return (
+      <div className="p-5">
+        <Notice mark="breach">
+          {found.error.message}{' '}
+          <Link className="link" to="/coupons">
+            <Trans>All coupons</Trans>
+          </Link>
+        </Notice>
+      </div>
+    )
+  return (
+    <p className="p-5 text-steel">
+      <Trans>Opening …</Trans>
+    </p>
+  )
+}
+
+const WORDS: Record<string, string> = {
+  up: t`uphill`,
+  down: t`downhill`,
+  multi: t`several runs`,
+  single: t`a single run`,
+  'cjp-groove': t`CJP groove`,
+  'pjp-groove': t`PJP groove`,
+}
+
+/** A value of a set as people say it; names of grades and symbols stay as they are. */
+const BACKING_WORDS = new Map([...BACKINGS, ['weld', t`on weld metal`] as [string, string]])
+
+function wordsOf(value: string, variable: string): string {
+  if (variable === 'backing') return BACKING_WORDS.get(value) ?? value
+  if (['base_metals', 'positions', 'filler', 'gas'].includes(variable)) return value
+  return (
+    WORDS[value] ??
+    value
+      .replace('cjp-groove', t`CJP groove`)
+      .replace('pjp-groove', t`PJP groove`)
+      .replace(/^t /, 'T ')
+      .replaceAll('-', ' ')
+  )
+}
+
+/** Whether two codes read a variable differently. */
+const differ = (items: (RangeItem | null)[]) =>
+  new Set(items.map((one) => one && JSON.stringify([one.kind, one.min, one.max, one.values]))).size > 1
+
+const keyOf = (item: RangeItem) =>
+  [
+    item.process ?? '',
+    item.filler_diameter_mm ?? '',
+    item.role ?? '',
+    item.member ?? '',
+    item.weld === 'cjp-groove' ? '' : (item.weld ?? ''),
+  ].join('|')
+
+const WELD_WORDS: Record<string, string> = {
+  groove: t`grooves`,
+  fillet: t`fillets`,
+  'cjp-groove': t`CJP grooves`,
+  'pjp-groove': t`PJP grooves`,
+}
+
+/** What tells one part of a variable from another: its process, size, runs, member or weld. */
+function scopeOf(item: RangeItem): string {
+  return [
+    item.process,
+    item.filler_diameter_mm && t`${item.filler_diameter_mm} mm`,
+    item.role && (item.role === 'root' ? inWords('root') : t`fill and cap`),
+    item.member && t`member ${item.member}`,
+    item.weld && item.weld !== 'cjp-groove' && WELD_WORDS[item.weld],
+  ]
+    .filter(Boolean)
+    .join(', ')
+}
+
+function Page({ id, ranges }: { id: number; ranges: Ranges }) {
+  const [shown, setShown] = useState<ReadonlySet<string>>(
+    () => new Set(ranges.ranges.filter((one) => one.own).map((one) => one.short)),
+  )
+  const [free, setFree] = useState(false)
+  const [apart, setApart] = useState(false)
+  const columns = ranges.ranges.filter((one) => shown.has(one.short))
+  const toggle = (short: string) =>
+    setShown((before) => {
+      const next = new Set(before)
+      if (next.has(short)) next.delete(short)
+      else next.add(short)
+      return next.size > 0 ? next : before
+    })
+  return (
+    <div className="px-5 py-4">
+      <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <div className="min-w-0">
+          <PageTitle words={t`Range of ${ranges.record_number}`} className="truncate" />
+          <p className="text-[14px] text-steel2">
+            <Trans>coupon {ranges.coupon_number} · dots are what was tested, brackets what that qualifies</Trans>
+          </p>
+        </div>
+        <CouponTabs id={id} />
+        <fieldset className="ml-auto flex flex-wrap items-center gap-x-4 text-[13px]">
+          <legend className="sr-only">
+            <Trans>Codes side by side</Trans>
+          </legend>
+          {ranges.ranges.map((one) => (
+            <label key={one.short} className="flex items-center gap-1.5">
+              <input type="checkbox" checked={shown.has(one.short)} onChange={() => toggle(one.short)} />
+              {one.short}
+              {one.own && t` (its own)`}
+            </label>
+          ))}
+          <label className="flex items-center gap-1.5">
+            <input type="checkbox" checked={free} onChange={() => setFree(!free)} />
+            <Trans>what is free, too</Trans>
+          </label>
+          {columns.length > 1 && (
+            <label className="flex items-center gap-1.5">
+              <input type="checkbox" checked={apart} onChange={() => setApart(!apart)} />
+              <Trans>only where they differ</Trans>
+            </label>
+          )}
+        </fieldset>
+      </div>
+      <div className="grid grid-cols-[minmax(0,1fr)_290px] gap-4 max-md:grid-cols-1">
+        <div className="min-w-0">
+          <Validity columns={columns} />
+          {ranges.groups.map((group) => (
+            <Group
+              key={group}
+              group={group}
+              ranges={ranges}
+              columns={columns}
+              free={free}
+              apart={apart && columns.length > 1}
+            />
+          ))}
+        </div>
+        <CoversBox couponId={id} code={ranges.ranges.find((one) => one.own)?.code ?? null} />
+      </div>
+    </div>
+  )
+}
+
+function Validity({ columns }: { columns: Ranges['ranges'] }) {
+  return (
+    <div className="mb-3 grid gap-2">
+      {columns.flatMap((one) =>
+        one.range.findings.map((finding) => (
+          <Notice
+            key={one.short + finding.title + finding.path}
+            mark={finding.verdict === 'violates' ? 'breach' : 'unknown'}
+            className="text-[13px]"
+          >
+            <b>
+              {one.short}: {finding.title}.
+            </b>{' '}
+            {finding.message} {finding.remedy}
+          </Notice>
+        )),
+      )}
+    </div>
+  )
+}
+
+function Group({
+  group,
+  ranges,
+  columns,
+  free,
+  apart,
+}: {
+  group: string
+  ranges: Ranges
+  columns: Ranges['ranges']
+  free: boolean
+  apart: boolean
+}) {
+  const variables = ranges.variables.filter((one) => one.group === group)
+  const rows = variables
+    .flatMap((variable) => {
+      const keys = [
+        ...new Set(
+          columns.flatMap((one) => one.range.items.filter((item) => item.variable === variable.name).map(keyOf)),
+        ),
+      ]
+      return keys.map((key) => ({
+        variable,
+        key,
+        items: columns.map(
+          (one) => one.range.items.find((item) => item.variable === variable.name && keyOf(item) === key) ?? null,
+        ),
+      }))
+    })
+    .filter((row) => free || row.items.some((item) => item !== null && item.kind !== 'any'))
+    .filter((row) => !apart || differ(row.items))
+  if (rows.length === 0) return null
+  return (
+    <section aria-label={group} className="panel mb-3 overflow-x-auto">
+      <table className="w-full table-fixed text-[13px]">
+        <thead className="text-left text-[12px] text-steel2">
+          <tr>
+            <th scope="col" className="w-48 px-2.5 py-1.5 font-head text-[15px] font-semibold text-ink">
+              {group}
+            </th>
+            {columns.map((one) => (
+              <th key={one.short} scope="col" className="px-2.5 py-1.5 font-medium">
+                {one.short}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.variable.name + row.key} className="border-t border-hair align-top">
+              <th scope="row" className="px-2.5 py-1.5 text-left font-medium">
+                {row.variable.title}
+                <small className="block font-normal text-steel2">
+                  {scopeOf(row.items.find((item) => item !== null) as RangeItem)}
+                </small>
+              </th>
+              {row.items.map((item, index) => (
+                <td key={columns[index]?.short} className="px-2.5 py-1.5">
+                  {item ? (
+                    <Cell item={item} quantity={row.variable.quantity} others={row.items} />
+                  ) : (
+                    <span className="text-steel2">—</span>
+                  )}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  )
+}
+
+function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; others: (RangeItem | null)[] }) {
+  const units = useUnits()
+  const [low, high] = useMemo(() => {
+    const known = others
+      .flatMap((one) => [
+        one?.min,
+        one?.max,
+        ...(one?.tested && !Array.isArray(one.tested) && 'min' in one.tested ? [one.tested.min, one.tested.max] : []),
+      ])
+      .filter((value): value is number => value != null)
+    const [least, most] = [Math.min(...known), Math.max(...known)]
+    const room = (most - least) * 0.12 || Math.abs(most) * 0.2 || 1
+    return [least - room, most + room]
+  }, [others])
+  const write = (value: number | null | undefined) =>
+    value == null ? t`no limit` : quantity ? units.value(value, quantity) : String(value)
+  const unit = quantity ? units.unit(quantity) : ''
+  return (
+    <details className="group">
+      <summary className="flex cursor-pointer list-none flex-wrap items-center gap-x-2 marker:hidden">
+        {item.kind === 'span' && (
+          <span className="flex flex-wrap items-center gap-x-3">
+            <SpanScale item={item} quantity={quantity} low={low} high={high} />
+            <span className="whitespace-nowrap tabular-nums">
+              {item.min == null
+                ? t`up to ${write(item.max)}`
+                : item.max == null
+                  ? `${item.min_open ? t`over` : t`from`} ${write(item.min)}`
+                  : `${write(item.min)} – ${write(item.max)}`}{' '}
+              <small className="text-steel2">{unit}</small>
+            </span>
+          </span>
+        )}
+        {(item.kind === 'set' || item.kind === 'exact') && (
+          <span>{item.values.map((one) => wordsOf(one, item.variable)).join(', ')}</span>
+        )}
+        {item.doubtful.length > 0 && (
+          <span className="text-steel2">
+            <Trans>not decided:</Trans> {item.doubtful.map((one) => wordsOf(one, item.variable)).join(', ')}
+          </span>
+        )}
+        {item.weld === 'cjp-groove' && (
+          <small className="text-steel2">
+            <Trans>CJP grooves</Trans>
+          </small>
+        )}
+        {item.open_beyond && (
+          <span className="text-steel2">
+            <Trans>anything else not decided</Trans>
+          </span>
+        )}
+        {item.kind === 'any' && (
+          <span className="text-steel2">
+            <Trans>free</Trans>
+          </span>
+        )}
+        {item.kind === 'unknown' && (
+          <span className="inline-flex items-center gap-1.5">
+            <MarkIcon mark="unknown" silent /> <Trans>not known</Trans>
+          </span>
+        )}
+        <span className="border-b border-dotted border-edge text-[11.5px] text-steel2 group-open:hidden">
+          <Trans>why</Trans>
+        </span>
+      </summary>
+      <p className="mt-1 text-[12.5px] text-steel">
+        {item.reason} {item.also}
+      </p>
+      <p className="text-[11.5px] text-steel2">
+        {item.rule.document}:{item.rule.edition}, {item.rule.clause}
+        {item.rule.earlier && ` (${item.rule.earlier})`} · {PROVENANCE[item.rule.provenance] ?? item.rule.provenance}
+        {item.unchecked[0] && (
+          <>
+            {' '}
+            ·{' '}
+            <Link className="link" to={`/book?row=${encodeURIComponent(item.unchecked[0])}`}>
+              <Trans>open in the code book</Trans>
+            </Link>
+          </>
+        )}
+      </p>
+    </details>
+  )
+}

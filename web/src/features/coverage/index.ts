@@ -1,0 +1,1 @@
+export { ProofPanel } from './ProofPanel'

@@ -1,1 +1,0 @@
-export { deskRoutes } from './routes'

@@ -1,0 +1,1 @@
+export { libraryRoutes } from './routes'

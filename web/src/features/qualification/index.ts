@@ -1,5 +1,0 @@
-export { CouponTabs } from './CouponTabs'
-export { OldRecordDialog } from './OldRecordDialog'
-export { ProofPanel } from './ProofPanel'
-export { STATE_WORDS } from './states'
-export { draftCoverageQuery } from './queries'

@@ -1,2 +1,0 @@
-export { shelfRoutes } from './routes'
-export { recordsQuery } from './queries'

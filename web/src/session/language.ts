@@ -1,0 +1,37 @@
+import { i18n, type Messages } from '@lingui/core'
+
+/** Languages of the screen, each under its own name. */
+// eslint-disable-next-line lingui/no-unlocalized-strings -- each under its own name
+export const LANGUAGES = { en: 'English', de: 'Deutsch' } as const
+export type Language = keyof typeof LANGUAGES
+/** Languages that a sheet can be printed in beside the reader's. */
+// eslint-disable-next-line lingui/no-unlocalized-strings -- under its own name
+export const SHEET_LANGUAGES = { ...LANGUAGES, es: 'Español' } as const
+
+const COOKIE = 'language'
+const CATALOGUES: Record<Language, () => Promise<{ messages: Messages }>> = {
+  en: () => import('../locales/en.po'),
+  de: () => import('../locales/de.po'),
+}
+
+const known = (text: string | undefined): Language | undefined =>
+  (Object.keys(LANGUAGES) as Language[]).find((one) => one === text?.slice(0, 2).toLowerCase())
+
+/** What was chosen here, else the first of the browser's languages that there is, else English. */
+export function language(): Language {
+  const chosen = document.cookie.split('; ').find((one) => one.startsWith(`${COOKIE}=`))
+  return known(chosen?.slice(COOKIE.length + 1)) ?? navigator.languages.map(known).find(Boolean) ?? 'en'
+}
+
+/** Choose a language. The page is opened anew, as texts are read once; what is typed lies in the browser's storage. */
+export function chooseLanguage(next: Language): void {
+  document.cookie = `${COOKIE}=${next}; path=/; max-age=31536000; samesite=lax`
+  location.reload()
+}
+
+/** Load the catalogue: before anything with a text in it is imported. */
+export async function speak(next: Language = language()): Promise<void> {
+  const { messages } = await CATALOGUES[next]()
+  i18n.loadAndActivate({ locale: next, messages })
+  document.documentElement.lang = next
+}
