@@ -8,9 +8,9 @@ import sys
 import time
 from pathlib import Path
 
-from recorder.bench import COLUMNS, USUAL, Plan, Trouble, samples, text_of
 from recorder.client import Gateway, Refused
 from recorder.waveforms import MODES, Setting
+from recorder.welding_day import COLUMNS, USUAL, Plan, Trouble, samples, text_of
 
 
 def _span(text: str) -> tuple[float, float]:

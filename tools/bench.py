@@ -84,7 +84,7 @@ def twelve_passes(session: Session) -> tuple[dict[str, Any], int]:
     passes = document["passes"]
     while len(passes) < 12:
         passes.insert(3, dict(passes[3]))
-    machine = next(one["document"] for one in session.get("/api/shelf?kind=machine"))
+    machine = next(one["document"] for one in session.get("/api/library?kind=machine"))
     document["shelf"] = {**(document.get("shelf") or {}), "machines": [machine]}
     document["passes"] = [
         {**one, "number": index + 1, "machine": machine["name"]} for index, one in enumerate(passes)

@@ -16,8 +16,8 @@ from uuid import uuid4
 import numpy as np
 import pyarrow as pa
 import pyarrow.csv as pa_csv
-
 from recorder.bench import COLUMNS, Plan, samples, text_of
+
 from recorder.client import Gateway
 from recorder.waveforms import Setting
 

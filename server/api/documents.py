@@ -27,10 +27,10 @@ from welding.documents.corrections import BookCorrections
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
 from welding.documents.intent import Intent, Trial
 from welding.documents.joint_list import JointToWeld
+from welding.documents.library import OwnMetal, Product
 from welding.documents.machine import BalanceDial, DialCalibration, Machine
 from welding.documents.procedure import Procedure
 from welding.documents.record import Test
-from welding.documents.shelf import OwnMetal, Product
 from welding.errors import DocumentError, Problem
 from welding.language import tr
 from welding.recording.mapping import Mapping

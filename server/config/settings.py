@@ -48,7 +48,7 @@ INSTALLED_APPS = [
     "apps.jobs",
     "apps.codebook",
     "apps.procedures",
-    "apps.shelf",
+    "apps.library",
     "apps.trials",
     "apps.coupons",
     "apps.recordings",

@@ -1,13 +1,14 @@
 """Addresses: the API, the admin pages, and the one page that the browser application lives in."""
 
 from api.api import api
-from api.bench import router as bench
-from api.bench_arc import router as bench_arc
+from api.calculators import router as calculators
+from api.calculators_arc import router as calculators_arc
 from api.core import router as core
 from apps.accounts.api import router as accounts
 from apps.codebook.api import router as codebook
 from apps.coupons.api import router as coupons
 from apps.jobs.api import router as jobs
+from apps.library.api import router as library
 from apps.printing.api import router as printing
 from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
@@ -16,7 +17,6 @@ from apps.qualification.release_api import router as release
 from apps.qualification.signing_api import router as signing
 from apps.recordings.api import router as recordings
 from apps.recordings.gateway import router as gateway
-from apps.shelf.api import router as shelf
 from apps.trials.api import router as trials
 from django.contrib import admin
 from django.urls import path, re_path
@@ -26,11 +26,11 @@ from config.views import page
 for _router in (
     accounts,
     core,
-    bench,
-    bench_arc,
+    calculators,
+    calculators_arc,
     jobs,
     procedures,
-    shelf,
+    library,
     trials,
     coupons,
     codebook,

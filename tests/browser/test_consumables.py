@@ -1,4 +1,4 @@
-"""The gross errors of a set-up: seen while one drafts, named, mended, gone. And the bench."""
+"""The gross errors of a set-up: seen while one drafts, named, mended, gone. And the calculators."""
 
 import re
 
@@ -44,7 +44,7 @@ def test_wrong_polarity_is_named_and_goes_once_mended(enter):
     saved(page)
 
 
-def test_the_bench(enter):
+def test_the_calculators(enter):
     page = enter()
     page.keyboard.press("g")
     page.keyboard.press("a")
@@ -101,7 +101,7 @@ def test_a_metal_is_picked_by_what_people_say(enter):
     expect(page.get_by_label("Metal 1 designation")).to_have_value("304L")
 
 
-def test_the_shelf(enter):
+def test_the_library(enter):
     page = enter("Sunniva Marsh")
     page.get_by_role("link", name="Library").click()
     expect(page.get_by_role("status")).to_contain_text(f"{len(all_metals()) + 1} base metals")

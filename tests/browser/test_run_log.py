@@ -1,4 +1,4 @@
-"""The run log at the bench: a whole coupon through a dead network and a restart, touch, keys, recordings."""
+"""The run log at the booth: a whole coupon through a dead network and a restart, touch, keys, recordings."""
 
 import re
 import threading
@@ -17,9 +17,9 @@ from django.test.testcases import LiveServerThread
 from playwright.sync_api import expect
 from pytest_django.live_server_helper import LiveServer
 
-from recorder.bench import COLUMNS, Plan, Trouble, samples, text_of
 from recorder.client import Gateway
 from recorder.waveforms import Setting
+from recorder.welding_day import COLUMNS, Plan, Trouble, samples, text_of
 from tests.browser.conftest import open_from
 from tests.browser.test_main_path import fill
 from welding.documents.codec import PROCEDURE
@@ -35,7 +35,7 @@ class Again(ThreadedWSGIServer):
 
 
 @pytest.fixture
-def bench(transactional_db, monkeypatch):
+def booth(transactional_db, monkeypatch):
     """A server that can be stopped and started again on its port, and a coupon of six passes."""
     monkeypatch.setattr(LiveServerThread, "server_class", Again)
     job = load_demo()
@@ -85,8 +85,8 @@ def weld(page, seconds, amps):
     fill(page, "Temperature before the pass", "120")
 
 
-def test_a_whole_coupon_through_a_dead_network_a_restart_and_two_tabs(bench, context):
-    address, coupon, stop, start = bench
+def test_a_whole_coupon_through_a_dead_network_a_restart_and_two_tabs(booth, context):
+    address, coupon, stop, start = booth
     context.set_default_timeout(20_000)
     page = context.new_page()
     page.clock.install()
@@ -147,8 +147,8 @@ def test_a_whole_coupon_through_a_dead_network_a_restart_and_two_tabs(bench, con
         assert result["heat_input_kj_mm"] == pytest.approx(expected)
 
 
-def test_a_coupon_by_touch_on_a_tablet_with_no_serious_fault_of_access(bench, browser):
-    address, coupon, _, _ = bench
+def test_a_coupon_by_touch_on_a_tablet_with_no_serious_fault_of_access(booth, browser):
+    address, coupon, _, _ = booth
     context = browser.new_context(viewport={"width": 820, "height": 1180}, has_touch=True, locale="en-US")
     context.set_default_timeout(20_000)
     page = context.new_page()
@@ -201,8 +201,8 @@ def context_people(coupon):
     return sorted((one["role"], one.get("organisation")) for one in coupon.people)
 
 
-def test_a_pass_by_keyboard_alone(bench, page):
-    address, coupon, _, _ = bench
+def test_a_pass_by_keyboard_alone(booth, page):
+    address, coupon, _, _ = booth
     sign_in(page, address)
     page.goto(f"{address}/coupons/{coupon.pk}")
     expect(page.get_by_role("button", name="Start arc")).to_be_visible()

@@ -10,8 +10,8 @@ from tests.server.conftest import Api
 from tests.welding import samples
 
 ENGINEERS = {"engineer", "administrator"}
-BENCH = {*ENGINEERS, "inspector"}
-LOGGERS = {*BENCH, "welder"}
+AT_THE_BOOTH = {*ENGINEERS, "inspector"}
+LOGGERS = {*AT_THE_BOOTH, "welder"}
 ALL = {*LOGGERS, "viewer", "examiner"}
 
 
@@ -37,9 +37,9 @@ def calls(draft, coupon):
             f"/jobs/{draft.procedure.job_id}/import?as_number={uuid.uuid4()}",
             samples.procedure(),
         ),
-        (BENCH, "POST", f"/revisions/{draft.pk}/coupons", {"welder": "R. Okafor"}),
+        (AT_THE_BOOTH, "POST", f"/revisions/{draft.pk}/coupons", {"welder": "R. Okafor"}),
         (LOGGERS, "PATCH", f"/coupons/{coupon.pk}", {"version": 1, "welder": "R. Okafor"}),
-        (BENCH, "PATCH", f"/coupons/{coupon.pk}", {"version": 1, "status": "welding"}),
+        (AT_THE_BOOTH, "PATCH", f"/coupons/{coupon.pk}", {"version": 1, "status": "welding"}),
         (LOGGERS, "POST", f"/coupons/{coupon.pk}/passes", {"client_id": str(uuid.uuid4()), "record": entry}),
     ]
 

@@ -1,7 +1,7 @@
 """Drafts proposed over the API, the trial log, the heat chart."""
 
 import pytest
-from apps.shelf.models import Record
+from apps.library.models import Record
 from apps.trials.models import TrialEntry
 
 from tests.welding import samples
@@ -47,8 +47,8 @@ def test_charts_of_the_library_stand_beside_the_draft(api):
         "rows": [{"diameter_mm": 1.0, "positions": ["PF"], "current_a": {"min": 90, "max": 160}}],
     }  # fmt: skip
     assert api["viewer"]("POST", "/propose", {"intent": INTENT})[1]["bands"] == []
-    api["engineer"]("POST", "/shelf", {"document": chart})
-    api["engineer"]("POST", "/shelf", {"document": {**chart, "name": "Cored", "process": "136"}})
+    api["engineer"]("POST", "/library", {"document": chart})
+    api["engineer"]("POST", "/library", {"document": {**chart, "name": "Cored", "process": "136"}})
     _, found = api["viewer"]("POST", "/propose", {"intent": INTENT})
     (group,) = found["bands"]
     assert [one["source"] for one in group["sources"]] == ["Proposal", "Door of bay 2"]
@@ -61,7 +61,7 @@ def test_a_chart_that_cannot_be_read_is_passed_over(api):
         "format": "grounded-bead/chart", "version": 1, "name": "Door of bay 2", "process": "135",
         "rows": [{"diameter_mm": 1.0, "current_a": {"min": 90, "max": 160}}],
     }  # fmt: skip
-    _, kept = api["engineer"]("POST", "/shelf", {"document": chart})
+    _, kept = api["engineer"]("POST", "/library", {"document": chart})
     Record.objects.filter(pk=kept["id"]).update(document={**chart, "rows": "torn off"})
     status, found = api["viewer"]("POST", "/propose", {"intent": INTENT})
     assert (status, found["bands"]) == (200, [])
@@ -144,7 +144,7 @@ def test_charts_and_trials_stand_beside_a_typed_procedure(api):
         "format": "grounded-bead/chart", "version": 1, "name": "Cabinet door", "process": first["process"],
         "designation": first["filler"]["designation"], "polarity": "DCEN", "rows": [line],
     }  # fmt: skip
-    assert api["engineer"]("POST", "/shelf", {"kind": "chart", "document": chart})[0] == 201
+    assert api["engineer"]("POST", "/library", {"kind": "chart", "document": chart})[0] == 201
     status, found = api["viewer"]("POST", "/charts-beside", {"document": document})
     assert status == 200
     own, printed = (next(s for s in found[0]["sources"] if s["kind"] == kind) for kind in ("own", "chart"))

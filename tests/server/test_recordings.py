@@ -14,8 +14,8 @@ from apps.recordings.services.recorders import add_recorder
 from apps.recordings.store import read_signals
 from django.test import Client
 
-from recorder.bench import COLUMNS, Plan, Trouble, samples, text_of
 from recorder.waveforms import Setting
+from recorder.welding_day import COLUMNS, Plan, Trouble, samples, text_of
 
 PLAN = Plan(Setting("pulsed", 24, 160), passes=2, arc_s=8, pause_s=25)
 
@@ -29,7 +29,7 @@ def file_of(plan=PLAN, rate=1000, names=COLUMNS):
     return (",".join(names) + "\n").encode() + b"".join(text_of(rows) for rows in samples(plan, rate))
 
 
-def send(api, coupon, contents, client_id=None, more="", name="bench.csv"):
+def send(api, coupon, contents, client_id=None, more="", name="booth.csv"):
     return api(
         "POST",
         f"/coupons/{coupon.pk}/recordings?client_id={client_id or uuid.uuid4()}&name={name}{more}",

@@ -19,7 +19,7 @@ AVOIDED = {
     r"\blaid down\b|\blays? down\b": "deposited",
     r"\bold records?\b": "existing PQR or WPQR",
     r"\bas bought\b": "product",
-    r"\bon the shelf\b": "in the library",
+    r"\bon the library\b": "in the library",
     r"\bgreatest (hardness|load)\b": "maximum hardness, maximum load",
     r"\bland\b": "root face",
     r"\bbreach(es)?\b(?!\.)": "nonconformity",

@@ -100,7 +100,7 @@ def test_a_language_changes_no_verdict_no_number_and_no_value(code, pseudo):
 
 
 def test_a_record_of_one_language_proves_what_another_asks(pseudo):
-    """Ranges and demands are computed apart; what is compared is never a translated word."""
+    """Ranges and required scopes are computed apart; what is compared is never a translated word."""
     for code, cases in (("aws", AWS), ("iso", ISO)):
         for name, (_, record, procedure) in zip(cases, _records(code), strict=True):
             with speaking("xx"), pinned_terms("aws"):

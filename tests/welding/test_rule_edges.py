@@ -16,8 +16,8 @@ from welding.editions.aws_d1_1_2020.rules.preheat import annex_b_preheat
 from welding.editions.aws_d1_1_2020.rules.weld_sizes import size_answers
 from welding.evaluate.procedure import evaluate
 from welding.joints.section import section_of
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.fillet import leg_mm_of
-from welding.qualification.welded import Welded
 from welding.testing.tensile import inches_for_mm
 
 
@@ -162,7 +162,7 @@ def test_the_depth_of_a_partial_groove(form, sides, depth):
     prepared |= {"form": form}
     if sides:
         prepared |= {"sides": [{"depth_mm": one} for one in sides]}
-    assert Welded(RECORD.take(plain)).groove_depth_mm == depth
+    assert TestCoupon(RECORD.take(plain)).groove_depth_mm == depth
 
 
 def test_groove_records_alone_speak_of_their_welds():

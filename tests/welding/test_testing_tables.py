@@ -8,8 +8,8 @@ import pytest
 
 from tests.welding.records import put, record, taken, thickness
 from welding.coverage.record import cutting_of, judge, plan_of, range_of
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.impact_proof import impact_proof
-from welding.qualification.welded import Welded
 from welding.testing.cutting import specimens_of
 
 CASES = tomllib.loads((Path(__file__).parent / "cases" / "testing.toml").read_text())
@@ -26,7 +26,7 @@ JOINTS = {
 }  # fmt: skip
 
 
-def piece(code, of):
+def coupon(code, of):
     plain = record(code)
     metals = of.get("metals")
     if metals:
@@ -64,7 +64,7 @@ def _named(kind):
 @pytest.mark.parametrize("case", _named("plan"))
 def test_plan(case):
     code = case["code"]
-    plan = plan_of(taken(piece(code, case.get("of", {}))), CODES[code], level_of(code, case))
+    plan = plan_of(taken(coupon(code, case.get("of", {}))), CODES[code], level_of(code, case))
     asked = {one.kind: one.count for one in plan.asked}
     assert {kind: asked.get(kind, 0) for kind in case["asked"]} == case["asked"]
     for kind in case.get("may", []):
@@ -79,7 +79,7 @@ def test_plan(case):
 @pytest.mark.parametrize("case", _named("verdict"))
 def test_verdict(case):
     code = case["code"]
-    plain = piece(code, case.get("of", {}))
+    plain = coupon(code, case.get("of", {}))
     plain["tests"] = [{"specimen": "X1", **case["test"]}]
     found = judge(taken(plain), CODES[code], level_of(code, case)).specimens[0]
     assert found.verdict == case["verdict"], found
@@ -89,7 +89,7 @@ def test_verdict(case):
 def test_limit(case):
     """The number that a criterion names."""
     code = case["code"]
-    plain = piece(code, case.get("of", {}))
+    plain = coupon(code, case.get("of", {}))
     plain["tests"] = [{"specimen": "X1", **case["test"]}]
     found = judge(taken(plain), CODES[code], level_of(code, case)).specimens[0]
     assert any(case["says"] in one.criterion for one in found.points), [one.criterion for one in found.points]
@@ -109,7 +109,7 @@ BOTH = {"processes": ["141", "111", "111"], "impact_c": -20}
 
 def two(*sets):
     """A coupon of 141 and 111; each set is (place, temperature, processes)."""
-    plain = piece("iso", BOTH)
+    plain = coupon("iso", BOTH)
     plain["tests"] = [one for one in plain["tests"] if one["kind"] != "impact"] + [
         {"kind": "impact", "specimen": f"I{n}", "location": place, "temperature_c": cold, "processes": list(of),
          "values_j": [60, 70, 80], "width_mm": 10}
@@ -155,5 +155,5 @@ def test_a_set_of_one_process_shows_nothing_of_the_other(sets, lacking):
 
 
 def test_the_warmest_process_rules():
-    found = impact_proof(Welded(two(("VWT", -40, ROOT), ("VHT", -40, ROOT), *ALL[2:])), 0.7)
+    found = impact_proof(TestCoupon(two(("VWT", -40, ROOT), ("VHT", -40, ROOT), *ALL[2:])), 0.7)
     assert (found.temperature_c, found.lacking) == (-20, ())

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from welding.checks.own_metal import as_metal
+from welding.documents.library import Library, MakerRange, Product
 from welding.documents.machine import Machine
 from welding.documents.procedure import BaseMetal, Pass, Procedure
-from welding.documents.shelf import MakerRange, Product, Shelf
 from welding.heat.passes import PassHeat
 from welding.joints.section import Sectioned
 from welding.metals.catalogue import Metal, find, name_key
@@ -15,7 +15,7 @@ from welding.metals.kinds import KIND_OF_FAMILY
 from welding.quantities.writing import Rounding, System, quantity_text, range_text
 from welding.ranges import Range
 
-_EMPTY = Shelf()
+_EMPTY = Library()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -28,8 +28,8 @@ class Draft:
     system: System
 
     @property
-    def shelf(self) -> Shelf:
-        """The own records that the procedure takes along; an empty shelf where it takes none."""
+    def library(self) -> Library:
+        """The own records that the procedure takes along; an empty library where it takes none."""
         return self.procedure.shelf or _EMPTY
 
     def metal(self, one: BaseMetal) -> Metal | None:
@@ -37,7 +37,7 @@ class Draft:
         if not one.designation:
             return None
         wanted = name_key(one.designation)
-        for own in self.shelf.metals:
+        for own in self.library.metals:
             if wanted in {name_key(name) for name in (own.name, *own.also)}:
                 return as_metal(own)
         return find(one.designation)
@@ -53,12 +53,12 @@ class Draft:
 
     def machine(self, one: Pass) -> Machine | None:
         """The machine that a pass names, where the procedure takes its record along."""
-        return next((m for m in self.shelf.machines if m.name == one.machine), None)
+        return next((m for m in self.library.machines if m.name == one.machine), None)
 
     def product(self, one: Pass) -> Product | None:
         """The filler as bought that a pass names, where the procedure takes its record along."""
         make = one.filler.make if one.filler else None
-        return next((p for p in self.shelf.products if p.name == make), None)
+        return next((p for p in self.library.products if p.name == make), None)
 
     def maker_range(self, one: Pass) -> MakerRange | None:
         """What the product's sheet gives for the pass's diameter and the procedure's positions."""

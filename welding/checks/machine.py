@@ -44,7 +44,7 @@ def machine_findings(draft: Draft) -> Iterator[Finding]:
                 f"{path}.machine",
                 of_pass(tr("Machine is not on record"), one),
                 tr("What {machine} delivers is not known here.", machine=one.machine),
-                tr("Choose it from the shelf, or add it there."),
+                tr("Choose it from the library, or add it there."),
             )
             continue
         yield from _Check(draft, path, one, machine).findings()

@@ -54,7 +54,7 @@ def _known(draft: Draft, index: int, one: BaseMetal, metal: Metal | None) -> Fin
             ),
             actual=one.designation or "",
             limit=tr("a grade of the catalogue, or an own record"),
-            remedy=tr("Choose a grade, or add it to the shelf."),
+            remedy=tr("Choose a grade, or add it to the library."),
             citations=(COMMON_PRACTICE,),
         )
     computed = metal.grouped.group

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from welding.citation import Citation
-from welding.documents.shelf import OwnMetal
+from welding.documents.library import OwnMetal
 from welding.language import tr
 from welding.metals.catalogue import MAGNETIC, Metal
 from welding.metals.grouping import group_of

@@ -9,8 +9,8 @@ from welding.checks.filler import decoded_of
 from welding.checks.saying import advise, of_pass
 from welding.citation import Citation
 from welding.consumables.designations.decode import decode
+from welding.documents.library import Product
 from welding.documents.procedure import Pass
-from welding.documents.shelf import Product
 from welding.finding import Finding
 from welding.language import tr, tr_noop
 from welding.ranges import Range

@@ -17,9 +17,9 @@ from welding.finding import Finding
 from welding.heat.preheat import Preheat
 from welding.language import Usage
 from welding.qualification.compare import Rules
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import NeedFacts, Needs
-from welding.qualification.welded import Welded
 from welding.ranges import Range
 from welding.testing.cutting import Layout
 from welding.testing.overall import RetestRule
@@ -49,13 +49,15 @@ class Qualification:
     """
 
     needs: Callable[[NeedFacts, int], Needs]
-    test_plan: Callable[[Welded, int, Needs], TestPlan]
-    judge: Callable[[Welded, int, Needs, Test], Judged]
-    retest: Callable[[Welded, int, Test], RetestRule]
-    range_items: Callable[[Welded, int, Needs, bool], tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]]
-    layout: Callable[[Welded], Layout]
+    test_plan: Callable[[TestCoupon, int, Needs], TestPlan]
+    judge: Callable[[TestCoupon, int, Needs, Test], Judged]
+    retest: Callable[[TestCoupon, int, Test], RetestRule]
+    range_items: Callable[
+        [TestCoupon, int, Needs, bool], tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]
+    ]
+    layout: Callable[[TestCoupon], Layout]
     rules: Rules
-    both_positions: Callable[[Welded, Welded, int, Needs], tuple[str, ...]]
+    both_positions: Callable[[TestCoupon, TestCoupon, int, Needs], tuple[str, ...]]
     processes_combine: bool
     tables: str
 

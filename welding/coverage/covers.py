@@ -16,17 +16,17 @@ from welding.documents.record import QualificationRecord
 from welding.finding import Finding
 from welding.language import tr
 from welding.qualification.compare import compare
-from welding.qualification.demand import Demand, demand_of
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs
-from welding.qualification.welded import Welded
+from welding.qualification.required_scope import RequiredScope, required_scope_of
 
 CoverVerdict = Literal["covered", "blocked", "open"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RecordCoverage:
-    """How one record stands to what is demanded.
+    """How one record stands to what is required.
 
     Attributes:
         record: Its number.
@@ -86,10 +86,10 @@ def covers(
     """
     own = target.code or (records[0].procedure.code if records else None)
     asked = in_force(own, code_id, level)
-    demand = demand_for(target, asked)
-    needs = asked.edition.qualification.needs(demand.need_facts, asked.level)
+    required = required_of(target, asked)
+    needs = asked.edition.qualification.needs(required.need_facts, asked.level)
     ranges = ranges_of(records, asked, needs)
-    each = tuple(_one(found, demand, asked, needs) for found in ranges)
+    each = tuple(_one(found, required, asked, needs) for found in ranges)
     best = min(each, key=_distance, default=None)
     if best is not None and best.verdict == "covered":
         return Coverage(
@@ -100,7 +100,7 @@ def covers(
             findings=best.findings,
             records=each,
         )
-    together = _combined(records, ranges, each, demand, asked, needs)
+    together = _combined(records, ranges, each, required, asked, needs)
     if together is not None:
         return replace(together, records=each)
     if best is None:
@@ -122,9 +122,9 @@ def covers(
     )
 
 
-def demand_for(target: Procedure | JointToWeld, asked: InForce) -> Demand:
+def required_of(target: Procedure | JointToWeld, asked: InForce) -> RequiredScope:
     """What is to be covered, under the code that is asked."""
-    return demand_of(replace(target, code=asked.code), asked.rule)
+    return required_scope_of(replace(target, code=asked.code), asked.rule)
 
 
 def _nothing() -> Finding:
@@ -138,13 +138,13 @@ def _nothing() -> Finding:
     )
 
 
-def _one(found: QualifiedRange, demand: Demand, asked: InForce, needs: Needs) -> RecordCoverage:
-    findings = compare(found, demand, asked.edition.qualification.rules, needs)
+def _one(found: QualifiedRange, required: RequiredScope, asked: InForce, needs: Needs) -> RecordCoverage:
+    findings = compare(found, required, asked.edition.qualification.rules, needs)
     of_record = ("record.edition",) if found.valid else ("record.valid", "record.edition")
     findings = (*(f for f in found.findings if f.rule in of_record), *findings)
     if needs.open:
         findings = (*findings, _open(needs))
-    if demand.open_welding and not demand.of_a_list:
+    if required.open_welding and not required.of_a_list:
         findings = (*findings, _no_passes())
     return RecordCoverage(record=found.number, verdict=_verdict(findings), findings=findings)
 
@@ -197,17 +197,17 @@ def _combined(
     records: Sequence[QualificationRecord],
     ranges: list[QualifiedRange],
     each: tuple[RecordCoverage, ...],
-    demand: Demand,
+    required: RequiredScope,
     asked: InForce,
     needs: Needs,
 ) -> Coverage | None:
     """A combination that the code names: positions or heat inputs in a pair, or a record for each process."""
     for pair in combinations(range(len(records)), 2):
-        found = _pair(records, ranges, pair, demand, asked, needs)
+        found = _pair(records, ranges, pair, required, asked, needs)
         if found is not None:
             return found
-    if asked.edition.qualification.processes_combine and len(demand.processes) > 1:
-        return _by_process(ranges, demand, asked, needs)
+    if asked.edition.qualification.processes_combine and len(required.processes) > 1:
+        return _by_process(ranges, required, asked, needs)
     return None
 
 
@@ -218,23 +218,23 @@ def _pair(
     records: Sequence[QualificationRecord],
     ranges: list[QualifiedRange],
     pair: tuple[int, int],
-    demand: Demand,
+    required: RequiredScope,
     asked: InForce,
     needs: Needs,
 ) -> Coverage | None:
-    """Two pieces that differ in position or heat input alone: everything in between is covered."""
-    pieces = [Welded(records[index]) for index in pair]
-    positions = asked.edition.qualification.both_positions(pieces[0], pieces[1], asked.level, needs)
+    """Two coupons that differ in position or heat input alone: everything in between is covered."""
+    coupons = [TestCoupon(records[index]) for index in pair]
+    positions = asked.edition.qualification.both_positions(coupons[0], coupons[1], asked.level, needs)
     items = [ranges[index] for index in pair]
     if not all(one.valid for one in items):
         return None
     stretched = [_stretched(one, other, positions, asked) for one, other in (items, items[::-1])]
     if stretched == items:
         return None
-    found = [_one(one, demand, asked, needs) for one in stretched]
+    found = [_one(one, required, asked, needs) for one in stretched]
     if not all(one.verdict == "covered" for one in found):
         return None
-    plain = [_one(one, demand, asked, needs) for one in items]
+    plain = [_one(one, required, asked, needs) for one in items]
     if any(f.rule not in _MAY_DIFFER for one in plain for f in one.blocking):
         return None
     why = tr("a pair of positions") if positions else tr("a pair of high and low heat input")
@@ -274,15 +274,15 @@ def _stretch(item: RangeItem, other: QualifiedRange, positions: tuple[str, ...],
 
 
 def _by_process(
-    ranges: list[QualifiedRange], demand: Demand, asked: InForce, needs: Needs
+    ranges: list[QualifiedRange], required: RequiredScope, asked: InForce, needs: Needs
 ) -> Coverage | None:
     """One record for each process of the procedure; each has to cover the passes of its process."""
-    if demand.open_welding:
+    if required.open_welding:
         return None
     by: list[str] = []
     findings: list[Finding] = []
-    for process in demand.processes:
-        part = _part(demand, process)
+    for process in required.processes:
+        part = _part(required, process)
         options = [_one(one, part, asked, needs) for one in ranges]
         covering = next((one for one in options if one.verdict == "covered"), None)
         if covering is None:
@@ -301,18 +301,18 @@ def _by_process(
     )
 
 
-def _part(demand: Demand, process: str) -> Demand:
+def _part(required: RequiredScope, process: str) -> RequiredScope:
     """The same joint with the passes of one process, numbered anew."""
     passes = tuple(
         replace(one, number=number)
         for number, one in enumerate(
-            (one for one in demand.procedure.passes if one.process == process), start=1
+            (one for one in required.procedure.passes if one.process == process), start=1
         )
     )
-    return Demand(
-        replace(demand.procedure, passes=passes),
-        demand.rule,
-        joint_progression=demand.joint_progression,
-        pwht=demand.pwht,
-        named=demand.named,
+    return RequiredScope(
+        replace(required.procedure, passes=passes),
+        required.rule,
+        joint_progression=required.joint_progression,
+        pwht=required.pwht,
+        named=required.named,
     )

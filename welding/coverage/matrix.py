@@ -8,14 +8,14 @@ from dataclasses import dataclass, fields
 from operator import attrgetter
 from typing import Any
 
-from welding.coverage.covers import CoverVerdict, demand_for
+from welding.coverage.covers import CoverVerdict, required_of
 from welding.coverage.record import InForce, in_force, judge, ranges_of
 from welding.documents.joint_list import JointToWeld
 from welding.documents.record import QualificationRecord
 from welding.qualification.compare import JOINT_VARIABLES, Rules, metal_sides, verdict_on
-from welding.qualification.demand import Demand
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs, specified_impact
+from welding.qualification.required_scope import RequiredScope
 
 _ORDER = ("weld_kinds", "base_metals", "positions", "progression", "outside_diameter_mm")
 _WORST: dict[str, int] = {"complies": 0, "not_applicable": 0, "undecided": 1, "violates": 2}
@@ -30,29 +30,29 @@ class Cell:
     variables: tuple[str, ...]
 
 
-def _preparation(demand: Demand) -> Hashable:
-    joint = demand.procedure.joint
+def _preparation(required: RequiredScope) -> Hashable:
+    joint = required.procedure.joint
     return joint and (joint.kind, joint.weld, joint.preparation, joint.backing, joint.back_gouge, joint.sides)
 
 
-def _details(demand: Demand) -> Hashable:
-    joint = demand.procedure.joint
+def _details(required: RequiredScope) -> Hashable:
+    joint = required.procedure.joint
     return joint and (joint.sides, joint.backing, joint.back_gouge, joint.weld)
 
 
-def _weld(demand: Demand) -> Hashable:
-    return demand.procedure.joint and demand.procedure.joint.weld
+def _weld(required: RequiredScope) -> Hashable:
+    return required.procedure.joint and required.procedure.joint.weld
 
 
-def _detailed(demand: Demand) -> Hashable:
+def _detailed(required: RequiredScope) -> Hashable:
     """What makes a groove a prequalified detail; without a preparation it is none, whatever its thickness."""
-    joint = demand.procedure.joint
+    joint = required.procedure.joint
     if joint is None or joint.preparation is None:
         return None
-    return _preparation(demand), demand.thicknesses_mm, demand.procedure.positions
+    return _preparation(required), required.thicknesses_mm, required.procedure.positions
 
 
-_FEATURES: dict[str, Callable[[Demand], Hashable]] = {
+_FEATURES: dict[str, Callable[[RequiredScope], Hashable]] = {
     "parent_thickness_mm": lambda d: (d.thicknesses_mm, d.thickness_mm, _weld(d)),
     "deposited_thickness_mm": lambda d: (
         len(d.processes) == 1 and (d.processes, d.thickness_mm, d.groove_depth_mm)
@@ -94,20 +94,20 @@ class _Features:
         self._known: dict[tuple[str, Hashable], int] = {}
         self.sets: dict[tuple[str, ...], int] = {}
 
-    def of(self, demand: Demand) -> _Facts:
+    def of(self, required: RequiredScope) -> _Facts:
         """The numbers of a joint's facts."""
-        facts: dict[str, Hashable] = {name: of(demand) for name, of in _FEATURES.items()}
-        facts["base_metals"] = tuple(metal_sides(demand, self._rules)) if len(demand.metals) == 2 else ()
+        facts: dict[str, Hashable] = {name: of(required) for name, of in _FEATURES.items()}
+        facts["base_metals"] = tuple(metal_sides(required, self._rules)) if len(required.metals) == 2 else ()
         known = self._known
         numbers = {name: known.setdefault((name, fact), len(known)) for name, fact in facts.items()}
-        return _Facts(demand, numbers, {})
+        return _Facts(required, numbers, {})
 
 
 @dataclass(slots=True)
 class _Facts:
     """A joint with the numbers of its facts, and their combinations by sets of variables."""
 
-    demand: Demand
+    required: RequiredScope
     numbers: dict[str, int]
     combined: dict[int, tuple[int, ...]]
 
@@ -184,10 +184,10 @@ class _Compiled:
 
     def ask(self, facts: _Facts) -> _Answer:
         """Worst verdict (0 covered, 1 open, 2 blocked), and the variables that have it."""
-        members = facts.demand.members_asked
+        members = facts.required.members_asked
         # Nearly every joint has a thickness of its own: remembering answers would not help here.
         for member, weld, least, most in self._limits:
-            if weld is not None and not facts.demand.is_of(weld):
+            if weld is not None and not facts.required.is_of(weld):
                 continue
             for index, t in members:
                 if (t < least or t > most) and member in (None, index + 1):
@@ -206,7 +206,7 @@ class _Compiled:
             fact = facts.numbers.get(item.variable, -1)
             verdict = answers.get(fact)
             if verdict is None:
-                verdict = answers[fact] = _WORST[verdict_on(item, facts.demand, self._rules, self._needs)]
+                verdict = answers[fact] = _WORST[verdict_on(item, facts.required, self._rules, self._needs)]
             if verdict == 2:
                 return 2, (item.variable,)  # the first blocking variable is enough for a matrix
             if verdict == 1:
@@ -241,8 +241,8 @@ def coverage_matrix(
     table: list[list[Cell]] = []
     seen: dict[_Answer, Cell] = {}
     for joint in joints:
-        demand = demand_for(joint, asked)
-        needs = asked.edition.qualification.needs(demand.need_facts, asked.level)
+        required = required_of(joint, asked)
+        needs = asked.edition.qualification.needs(required.need_facts, asked.level)
         kind = (needs.impact, needs.hardness)
         if kind not in compiled:
             found = ranges_of(records, asked, needs, reports, joint_alone=True)
@@ -254,7 +254,7 @@ def coverage_matrix(
                 )
                 for one in found
             ]
-        facts = numbered.of(demand)
+        facts = numbered.of(required)
         row: list[Cell] = []
         for tests, lines in compiled[kind]:
             answer = (2, ("tests",)) if tests == 2 else lines[0].ask(facts)

@@ -16,9 +16,9 @@ from welding.finding import Finding
 from welding.glossary.values import in_words
 from welding.heat.passes import HeatRule
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import QualifiedRange
 from welding.qualification.needs import NeedFacts, Needs
-from welding.qualification.welded import Welded
 from welding.testing.cutting import CuttingPlan, cutting_plan
 from welding.testing.overall import TestReport, report
 from welding.testing.plan import TestPlan
@@ -74,28 +74,28 @@ def in_force(code: Code | None, code_id: str | None = None, level: int | None = 
     )
 
 
-def needs_of(piece: Welded, asked: InForce) -> Needs:
+def needs_of(coupon: TestCoupon, asked: InForce) -> Needs:
     """What the record has to prove beyond strength."""
     return asked.edition.qualification.needs(
         NeedFacts(
-            draft=piece.draft,
-            metals=piece.metals,
-            thickness_mm=piece.thickness_mm,
-            requirements=piece.procedure.requirements,
-            weld=piece.weld,
+            draft=coupon.draft,
+            metals=coupon.metals,
+            thickness_mm=coupon.thickness_mm,
+            requirements=coupon.procedure.requirements,
+            weld=coupon.weld,
         ),
         asked.level,
     )
 
 
-def _piece(record: QualificationRecord, asked: InForce) -> Welded:
+def _piece(record: QualificationRecord, asked: InForce) -> TestCoupon:
     """The record with the code that is asked, so that its printed column and heat input count."""
     own = record.procedure.code
     if own == asked.code:
-        return Welded(record)
+        return TestCoupon(record)
     route = own.route if own else "test"
     code = replace(asked.code, route=route)
-    return Welded(replace(record, procedure=replace(record.procedure, code=code)))
+    return TestCoupon(replace(record, procedure=replace(record.procedure, code=code)))
 
 
 @by_code
@@ -111,8 +111,8 @@ def plan_of(record: QualificationRecord, code_id: str | None = None, level: int 
         UnknownEntryError: No such code.
     """
     asked = in_force(record.procedure.code, code_id, level)
-    piece = _piece(record, asked)
-    return asked.edition.qualification.test_plan(piece, asked.level, needs_of(piece, asked))
+    coupon = _piece(record, asked)
+    return asked.edition.qualification.test_plan(coupon, asked.level, needs_of(coupon, asked))
 
 
 @by_code
@@ -125,13 +125,13 @@ def cutting_of(
         UnknownEntryError: No such code.
     """
     asked = in_force(record.procedure.code, code_id, level)
-    piece = _piece(record, asked)
+    coupon = _piece(record, asked)
     rules = asked.edition.qualification
     return cutting_plan(
-        rules.test_plan(piece, asked.level, needs_of(piece, asked)),
-        rules.layout(piece),
-        product=piece.product,
-        diameter_mm=piece.outside_diameter_mm,
+        rules.test_plan(coupon, asked.level, needs_of(coupon, asked)),
+        rules.layout(coupon),
+        product=coupon.product,
+        diameter_mm=coupon.outside_diameter_mm,
     )
 
 
@@ -143,17 +143,17 @@ def judge(record: QualificationRecord, code_id: str | None = None, level: int | 
         UnknownEntryError: No such code.
     """
     asked = in_force(record.procedure.code, code_id, level)
-    piece = _piece(record, asked)
-    return _judged(piece, asked, needs_of(piece, asked))
+    coupon = _piece(record, asked)
+    return _judged(coupon, asked, needs_of(coupon, asked))
 
 
-def _judged(piece: Welded, asked: InForce, needs: Needs) -> TestReport:
+def _judged(coupon: TestCoupon, asked: InForce, needs: Needs) -> TestReport:
     rules = asked.edition.qualification
     return report(
-        piece,
-        rules.test_plan(piece, asked.level, needs),
-        lambda test: rules.judge(piece, asked.level, needs, test),
-        lambda test: rules.retest(piece, asked.level, test),
+        coupon,
+        rules.test_plan(coupon, asked.level, needs),
+        lambda test: rules.judge(coupon, asked.level, needs, test),
+        lambda test: rules.retest(coupon, asked.level, test),
     )
 
 
@@ -183,11 +183,11 @@ def range_of(
         UnknownEntryError: No such code.
     """
     asked = in_force(record.procedure.code, code_id, level)
-    piece = _piece(record, asked)
-    own = needs_of(piece, asked)
+    coupon = _piece(record, asked)
+    own = needs_of(coupon, asked)
     wanted = needs or own
-    found = tests or _judged(piece, asked, own)
-    items, others = asked.edition.qualification.range_items(piece, asked.level, wanted, joint_alone)
+    found = tests or _judged(coupon, asked, own)
+    items, others = asked.edition.qualification.range_items(coupon, asked.level, wanted, joint_alone)
     return QualifiedRange(
         code=asked.code.id,
         level=asked.level or None,

@@ -15,20 +15,20 @@ from welding.documents import coupon as _coupon
 from welding.documents import fields as _fields
 from welding.documents import intent as _intent
 from welding.documents import joint_list as _joint_list
+from welding.documents import library as _library
 from welding.documents import machine as _machine
 from welding.documents import procedure as _procedure
 from welding.documents import record as _record
 from welding.documents import setup as _setup
-from welding.documents import shelf as _shelf
 from welding.documents.chart import SettingsChart
 from welding.documents.corrections import BookCorrections
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
 from welding.documents.intent import Intent, Trial
 from welding.documents.joint_list import JointList, JointToWeld
+from welding.documents.library import OwnMetal, Product
 from welding.documents.machine import Machine
 from welding.documents.procedure import Pass, Procedure
 from welding.documents.record import KINDS, QualificationRecord, Test
-from welding.documents.shelf import OwnMetal, Product
 from welding.errors import DocumentError, Problem
 from welding.language import tr
 from welding.ranges import Range
@@ -51,7 +51,7 @@ for _module in (
     _fields,
     _setup,
     _machine,
-    _shelf,
+    _library,
     _procedure,
     _coupon,
     _record,

@@ -54,7 +54,7 @@ class TemperatureReading:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Batch:
-    """A batch of filler or a gas bottle at the bench, with its certificate."""
+    """A batch of filler or a gas bottle at the booth, with its certificate."""
 
     kind: Literal["filler", "gas"]
     designation: f.Line | None = None
@@ -64,7 +64,7 @@ class Batch:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MachineUsed:
-    """The power source at the bench, and until when its meters are calibrated."""
+    """The power source at the booth, and until when its meters are calibrated."""
 
     name: f.Line
     calibrated_until: f.Day | None = None

@@ -9,8 +9,8 @@ from pydantic import Field
 
 from welding.documents import fields as f
 from welding.documents.chart import SettingsChart
+from welding.documents.library import Library
 from welding.documents.procedure import Code, Joint, Requirements
-from welding.documents.shelf import Shelf
 
 OverlapSchool = Literal["third", "half", "two-thirds"]
 TrialVerdict = Literal["kept", "rejected"]
@@ -55,7 +55,7 @@ class Intent:
     ``fill_process`` (and its transfer, filler and gas) is for the passes after the root, where they are
     welded otherwise than the root: another process, or the same one with another filler.
 
-    ``heat_input_kj_mm`` and ``t85_s`` are wanted windows. ``machine`` names a machine of the shelf.
+    ``heat_input_kj_mm`` and ``t85_s`` are wanted windows. ``machine`` names a machine of the library.
     ``overlap`` is how far each bead laps over the last; it is only drawn and planned with, never
     counted as metal twice.
     """
@@ -84,6 +84,6 @@ class Intent:
     hydrogen_ml_100g: f.HydrogenMl100g | None = None
     overlap: OverlapSchool = "half"
     passes_wanted: Annotated[int, Field(ge=1, le=100)] | None = None
-    shelf: Shelf | None = None
+    shelf: Library | None = None
     trials: Annotated[tuple[Trial, ...], Field(max_length=200)] = ()
     charts: Annotated[tuple[SettingsChart, ...], Field(max_length=40)] = ()

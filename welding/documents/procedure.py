@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from welding.documents import fields as f
+from welding.documents.library import Library
 from welding.documents.setup import (
     AcWave,
     ArcStart,
@@ -22,7 +23,6 @@ from welding.documents.setup import (
     Trigger,
     Tungsten,
 )
-from welding.documents.shelf import Shelf
 from welding.language import tr
 from welding.metals.equivalents import require_chemistry
 
@@ -264,7 +264,7 @@ class Pass:
     ``layer`` counts from the root within a side; where a side's passes do not all state it, the beads
     are arranged by their natural shape.
 
-    ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
+    ``machine`` names a machine of the procedure's library; ``pedal_max_a`` is what the machine is set
     to where a pedal takes the current below it. ``bead_area_mm2`` locks the bead's section; the other
     beads of its side share the rest. ``deposit_mm`` is the thickness that the pass adds to the joint.
     """
@@ -361,7 +361,7 @@ class Procedure:
     thermal: Thermal | None = None
     applies_to: AppliesTo | None = None
     site: Site | None = None
-    shelf: Shelf | None = None
+    shelf: Library | None = None
     passes: Annotated[tuple[Pass, ...], Field(max_length=200)] = ()
     notes: f.Note | None = None
 

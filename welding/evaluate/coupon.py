@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from welding.checks.certificate import certificate_findings
 from welding.checks.context import Draft
 from welding.documents.coupon import Coupon
-from welding.evaluate.fit_up import bench_findings
+from welding.evaluate.fit_up import set_up_findings
 from welding.evaluate.one_pass import PassResult, evaluate_pass
 from welding.finding import Finding
 from welding.joints.section import section_of
@@ -39,7 +39,7 @@ def evaluate_coupon(coupon: Coupon, system: System = "si") -> CouponEvaluation:
     return CouponEvaluation(
         passes=tuple(evaluate_pass(coupon.procedure, one, system, coupon.coupon) for one in records),
         to_weld=tuple(one.number for one in coupon.procedure.passes if one.number not in done),
-        piece=(*bench_findings(coupon, system), *_piece_findings(coupon, system)),
+        piece=(*set_up_findings(coupon, system), *_piece_findings(coupon, system)),
     )
 
 

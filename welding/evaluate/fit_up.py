@@ -1,4 +1,4 @@
-"""The bench around the passes: fit-up, machine, batches, checklist; flags that stay; the wait."""
+"""What stands around the passes: fit-up, machine, batches, checklist; flags that stay; the wait."""
 
 from __future__ import annotations
 
@@ -34,8 +34,8 @@ STAYING = frozenset(
 """Rules whose breach, or whose missing reading, stays on the record of a pass."""
 
 
-def bench_findings(coupon: Coupon, system: System = "si") -> Iterator[Finding]:
-    """What is wrong or missing at the bench before the first arc."""
+def set_up_findings(coupon: Coupon, system: System = "si") -> Iterator[Finding]:
+    """What is wrong or missing at the booth before the first arc."""
     yield from _gap(coupon, system)
     yield from _preheat(coupon, system)
     yield from _machine(coupon.coupon)
@@ -59,7 +59,7 @@ def with_flags(before: tuple[Flag, ...], now: tuple[Flag, ...]) -> tuple[Flag, .
 
 
 def batch_finding(piece: CouponPiece, record: PassRecord) -> Finding | None:
-    """Whether the pass names a filler batch that is at this bench."""
+    """Whether the pass names a filler batch that is at this booth."""
     batch = record.filler.batch if record.filler else None
     listed = [one.batch for one in piece.batches if one.kind == "filler"]
     if batch is None or not listed:
@@ -69,7 +69,7 @@ def batch_finding(piece: CouponPiece, record: PassRecord) -> Finding | None:
         rule="filler.batch",
         verdict="complies" if right else "violates",
         path="filler.batch",
-        title=tr("Filler batch is the one at the bench") if right else tr("Filler of another batch"),
+        title=tr("Filler batch is the one at the booth") if right else tr("Filler of another batch"),
         message=tr(
             "Batch {batch}; {listed} {value} recorded.",
             batch=batch,

@@ -61,7 +61,7 @@ def evaluate_pass(
         procedure: As the coupon was to be welded.
         record: The pass.
         system: Unit system of the sentences.
-        piece: What is at the bench, for the filler batch; without it the batch is not looked at.
+        piece: What is at the booth, for the filler batch; without it the batch is not looked at.
     """
     planned = next((one for one in procedure.passes if one.number == record.number), None)
     rule = heat_rule(procedure)

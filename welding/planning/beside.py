@@ -11,8 +11,8 @@ from welding.checks.context import Draft
 from welding.codebook.catalogue import edition_of
 from welding.documents.chart import QUANTITIES, ChartRow, SettingsChart, range_of
 from welding.documents.intent import Trial
+from welding.documents.library import Product
 from welding.documents.procedure import Pass, Procedure
-from welding.documents.shelf import Product
 from welding.joints.section import section_of
 from welding.language import tr, tr_noop
 from welding.quantities.writing import System

@@ -11,8 +11,8 @@ from welding.checks.own_metal import as_metal
 from welding.codebook.table import load_table
 from welding.documents.fields import Transfer, UnitColumn
 from welding.documents.intent import Intent
+from welding.documents.library import Product
 from welding.documents.machine import Machine
-from welding.documents.shelf import Product
 from welding.errors import DocumentError, Problem
 from welding.joints.positions import position_is_for
 from welding.language import tr
@@ -114,16 +114,16 @@ class Facts:
     @property
     def machine(self) -> Machine | None:
         """The machine that is wished, where its record came along."""
-        shelf = self.intent.shelf
-        return next((m for m in shelf.machines if m.name == self.intent.machine), None) if shelf else None
+        library = self.intent.shelf
+        return next((m for m in library.machines if m.name == self.intent.machine), None) if library else None
 
     @property
     def product(self) -> Product | None:
         """The filler as bought that is wished, where its record came along."""
-        shelf, wished = self.intent.shelf, self.intent.filler
-        if shelf is None or wished is None:
+        library, wished = self.intent.shelf, self.intent.filler
+        if library is None or wished is None:
             return None
-        return next((p for p in shelf.products if p.name == wished.make), None)
+        return next((p for p in library.products if p.name == wished.make), None)
 
 
 def facts_of(intent: Intent) -> Facts:

@@ -23,9 +23,9 @@ from welding.heat.passes import pass_heat
 from welding.language import tr
 from welding.planning.within_heat import Window, within_heat
 from welding.qualification.compare import Rules
-from welding.qualification.demand import Demand
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import QualifiedRange, RangeItem
-from welding.qualification.welded import Welded
+from welding.qualification.required_scope import RequiredScope
 from welding.ranges import Range
 
 _READINGS = ("current_a", "voltage_v", "wire_feed_m_min", "travel_mm_min")
@@ -60,11 +60,11 @@ def procedure_from(
     """
     asked = in_force(record.procedure.code, code_id, level)
     found = range_of(record, asked.code.id, asked.level or None)
-    piece = Welded(record)
+    coupon = TestCoupon(record)
     own = record.procedure
     notes: list[str] = []
     code = replace(asked.code, route="test")
-    thermal = _thermal(piece, found, asked, notes)
+    thermal = _thermal(coupon, found, asked, notes)
     procedure = replace(
         own,
         number=None,
@@ -72,19 +72,19 @@ def procedure_from(
         code=code,
         positions=_positions(own, found),
         thermal=thermal,
-        passes=tuple(_pass(one, piece, found, asked.rule.uses_k, notes) for one in own.passes),
-        applies_to=_applies_to(piece, found, record.number),
+        passes=tuple(_pass(one, coupon, found, asked.rule.uses_k, notes) for one in own.passes),
+        applies_to=_applies_to(coupon, found, record.number),
         base_metals=tuple(
             replace(metal, thickness_mm=t, heat=None, certificate=None, chemistry=None)
-            for metal, t in zip(own.base_metals, _thicknesses(piece, own), strict=False)
+            for metal, t in zip(own.base_metals, _thicknesses(coupon, own), strict=False)
         ),
     )
     procedure = _with_code_preheat(procedure, asked, found, notes)
     return FromRecord(procedure=procedure, notes=tuple(dict.fromkeys(notes)), findings=_findings(found))
 
 
-def _thicknesses(piece: Welded, own: Procedure) -> tuple[float | None, ...]:
-    return piece.thicknesses_mm or tuple(one.thickness_mm for one in own.base_metals)
+def _thicknesses(coupon: TestCoupon, own: Procedure) -> tuple[float | None, ...]:
+    return coupon.thicknesses_mm or tuple(one.thickness_mm for one in own.base_metals)
 
 
 def _positions(own: Procedure, found: QualifiedRange) -> tuple[Any, ...]:
@@ -100,22 +100,22 @@ def _open(items: tuple[RangeItem, ...]) -> OpenRange | None:
     return OpenRange(min=span.min, max=span.max)
 
 
-def _applies_to(piece: Welded, found: QualifiedRange, number: str | None) -> AppliesTo:
+def _applies_to(coupon: TestCoupon, found: QualifiedRange, number: str | None) -> AppliesTo:
     metals = found.of("base_metals")
-    pipe = piece.product == "pipe"
+    pipe = coupon.product == "pipe"
     return AppliesTo(
         thickness_mm=_open(tuple(i for i in found.of("parent_thickness_mm") if i.member is None)),
         outside_diameter_mm=_open(found.of("outside_diameter_mm")) if pipe else None,
-        throat_mm=_open(found.of("throat_mm")) if piece.weld == "fillet" else None,
+        throat_mm=_open(found.of("throat_mm")) if coupon.weld == "fillet" else None,
         base_metals=metals[0].values if metals else (),
         records=(number,) if number else (),
     )
 
 
-def _pass(one: Pass, piece: Welded, found: QualifiedRange, uses_k: bool, notes: list[str]) -> Pass:
+def _pass(one: Pass, coupon: TestCoupon, found: QualifiedRange, uses_k: bool, notes: list[str]) -> Pass:
     changes: dict[str, object] = {}
     sources = dict(one.sources)
-    run = next((r for r in piece.runs if r.number == one.number), None)
+    run = next((r for r in coupon.runs if r.number == one.number), None)
     if run is not None:
         changes["filler"] = (
             replace(one.filler, batch=None, designation=run.designation, diameter_mm=run.diameter_mm)
@@ -128,7 +128,7 @@ def _pass(one: Pass, piece: Welded, found: QualifiedRange, uses_k: bool, notes: 
         span = span_for(found.items, field, one)
         if span is None or span.min is None or span.max is None:
             continue
-        narrowed = _narrowed(field, one, piece, Range(span.min, span.max), notes)
+        narrowed = _narrowed(field, one, coupon, Range(span.min, span.max), notes)
         changes[field] = _inwards(narrowed, _STEPS[field])
         sources[field] = "record"
     within = span_for(found.items, "heat_input_kj_mm", one)
@@ -157,10 +157,10 @@ def _inwards(value: Range, step: float) -> Range:
     return Range(round(low, digits), round(high, digits)) if low <= high else value
 
 
-def _narrowed(field: str, one: Pass, piece: Welded, value: Range, notes: list[str]) -> Range:
+def _narrowed(field: str, one: Pass, coupon: TestCoupon, value: Range, notes: list[str]) -> Range:
     """Within what the machine gives and the filler's sheet says, where the procedure has them."""
-    machine: Machine | None = piece.draft.machine(one)
-    sheet = piece.draft.maker_range(one)
+    machine: Machine | None = coupon.draft.machine(one)
+    sheet = coupon.draft.maker_range(one)
     limits: list[tuple[Range, str]] = []
     supply, family = machine.supply if machine else None, family_of(one.process)
     envelope = next((e for e in supply.envelopes if e.family == family), None) if supply else None
@@ -187,8 +187,8 @@ def _narrowed(field: str, one: Pass, piece: Welded, value: Range, notes: list[st
     return value
 
 
-def _thermal(piece: Welded, found: QualifiedRange, asked: InForce, notes: list[str]) -> Thermal:
-    own = piece.procedure.thermal or Thermal()
+def _thermal(coupon: TestCoupon, found: QualifiedRange, asked: InForce, notes: list[str]) -> Thermal:
+    own = coupon.procedure.thermal or Thermal()
     changes: dict[str, object] = {}
     preheat = next((i for i in found.of("preheat_c") if i.kind == "span"), None)
     if preheat is not None and preheat.min is not None:
@@ -197,7 +197,7 @@ def _thermal(piece: Welded, found: QualifiedRange, asked: InForce, notes: list[s
     if interpass is not None and interpass.max is not None:
         changes["interpass_max_c"] = interpass.max
     heats = [i for i in found.of("heat_input_kj_mm") if i.kind == "span"]
-    planned = [h for h in (pass_heat(one, asked.rule) for one in piece.procedure.passes) if h]
+    planned = [h for h in (pass_heat(one, asked.rule) for one in coupon.procedure.passes) if h]
     if heats and planned:
         low = max((i.min for i in heats if i.min is not None), default=None)
         high = min((i.max for i in heats if i.max is not None), default=None)
@@ -209,7 +209,7 @@ def _thermal(piece: Welded, found: QualifiedRange, asked: InForce, notes: list[s
             notes.append(
                 tr("Heat input is limited as qualified; volts, amps and travel stay inside it together.")
             )
-    if piece.pwht and found.of("pwht_hold_c"):
+    if coupon.pwht and found.of("pwht_hold_c"):
         hold = found.of("pwht_hold_c")[0]
         if own.pwht and hold.min is not None and hold.max is not None:
             changes["pwht"] = replace(own.pwht, hold_c=Range(hold.min, hold.max))
@@ -221,7 +221,7 @@ def _with_code_preheat(
 ) -> Procedure:
     """Raise the preheat to what the code's own table asks of the joint that the procedure is drawn for."""
     rules: Rules = asked.edition.qualification.rules
-    least = rules.table_preheat_c(Demand(procedure, asked.rule))
+    least = rules.table_preheat_c(RequiredScope(procedure, asked.rule))
     thermal = procedure.thermal
     if least is None or thermal is None or thermal.preheat_reason:
         return procedure

@@ -11,8 +11,8 @@ from welding.codebook.catalogue import edition_of
 from welding.consumables.designations.decode import decode
 from welding.documents.chart import SettingsChart
 from welding.documents.intent import Intent, Trial
+from welding.documents.library import Library
 from welding.documents.procedure import BaseMetal, Groups, Joint, Procedure, Thermal
-from welding.documents.shelf import Shelf
 from welding.errors import DocumentError, Problem
 from welding.heat.by_metal import usual_hydrogen_ml_100g
 from welding.heat.energy import thermal_efficiency
@@ -127,7 +127,7 @@ def propose(intent: Intent) -> Proposal:
         joint=joint,
         positions=(intent.position,),
         thermal=_thermal(facts, thermal, planned),
-        shelf=_shelf(facts),
+        shelf=_library(facts),
         passes=passes,
     )
     procedure, options, code_reason = _with_code_preheat(procedure, thermal)
@@ -240,16 +240,16 @@ def _base_metals(facts: Facts) -> tuple[BaseMetal, ...]:
     )
 
 
-def _shelf(facts: Facts) -> Shelf | None:
+def _library(facts: Facts) -> Library | None:
     """Copies of the own records that the draft uses."""
-    shelf = facts.intent.shelf
-    if shelf is None:
+    library = facts.intent.shelf
+    if library is None:
         return None
     names = {metal.name for metal in facts.metals if metal.own}
-    return Shelf(
-        machines=tuple(m for m in shelf.machines if facts.machine and m.name == facts.machine.name),
-        products=tuple(p for p in shelf.products if facts.product and p.name == facts.product.name),
-        metals=tuple(m for m in shelf.metals if m.name in names),
+    return Library(
+        machines=tuple(m for m in library.machines if facts.machine and m.name == facts.machine.name),
+        products=tuple(p for p in library.products if facts.product and p.name == facts.product.name),
+        metals=tuple(m for m in library.metals if m.name in names),
     )
 
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from welding.documents.procedure import Pass
 from welding.errors import UnknownEntryError
 from welding.heat.energy import thermal_efficiency
-from welding.qualification.welded import Run
+from welding.qualification.coupon import Run
 from welding.ranges import Range
 
 _STEP_MM_MIN = 5.0

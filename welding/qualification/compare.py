@@ -1,4 +1,4 @@
-"""Does a range hold what is demanded? One answer for each variable."""
+"""Does a range hold what is required? One answer for each variable."""
 
 from __future__ import annotations
 
@@ -10,7 +10,6 @@ from welding.finding import Finding, Verdict
 from welding.glossary.values import in_words
 from welding.language import tr, tr_noop
 from welding.qualification.compare_passes import PASS_VARIABLES
-from welding.qualification.demand import Demand
 from welding.qualification.items import MetalPair, MetalSide, QualifiedRange, RangeItem
 from welding.qualification.needs import Needs, specified_impact
 from welding.qualification.outcome import Outcome, asked_span, finding_of, no_answer, of_set
@@ -21,11 +20,12 @@ from welding.qualification.positions import (
     iso_positions,
     progression_of,
 )
+from welding.qualification.required_scope import RequiredScope
 
 _READ_TO_MM = 0.05
 """Sections are read to a tenth of a millimetre."""
-MetalGroup = Callable[[Demand, int], tuple[str | None, str, float | None]]
-"""Group, name and specified yield [MPa] of a demanded member (0 or 1) under the code."""
+MetalGroup = Callable[[RequiredScope, int], tuple[str | None, str, float | None]]
+"""Group, name and specified yield [MPa] of a required member (0 or 1) under the code."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,29 +34,31 @@ class Rules:
 
     Attributes:
         metal: Group, name and yield of a member.
-        prequalified_groove: Whether the demanded groove is one that any test of a groove takes in.
-        table_preheat_c: Preheat that the code's own table asks of the demanded joint [°C].
+        prequalified_groove: Whether the required groove is one that any test of a groove takes in.
+        table_preheat_c: Preheat that the code's own table asks of the required joint [°C].
         positions: ``aws`` or ``iso``: in which symbols its ranges are written.
         contradiction: What is stated of a member against what its grade is, in words.
     """
 
     metal: MetalGroup
-    prequalified_groove: Callable[[Demand], bool]
-    table_preheat_c: Callable[[Demand], float | None]
+    prequalified_groove: Callable[[RequiredScope], bool]
+    table_preheat_c: Callable[[RequiredScope], float | None]
     positions: str
-    contradiction: Callable[[Demand, int], str] = lambda demand, index: ""
+    contradiction: Callable[[RequiredScope, int], str] = lambda required, index: ""
 
 
 @dataclass(frozen=True, slots=True)
 class _Asked:
-    demand: Demand
+    required: RequiredScope
     rules: Rules
     needs: Needs
 
 
-def compare(found: QualifiedRange, demand: Demand, rules: Rules, needs: Needs) -> tuple[Finding, ...]:
+def compare(
+    found: QualifiedRange, required: RequiredScope, rules: Rules, needs: Needs
+) -> tuple[Finding, ...]:
     """Findings on every variable; by the line of the code that blocks least where a test meets several."""
-    asked = _Asked(demand, rules, needs)
+    asked = _Asked(required, rules, needs)
     lines = [tuple(_line(items, asked)) for _, items in found.lines()]
     return min(lines, key=_weight)
 
@@ -69,30 +71,30 @@ def _weight(findings: tuple[Finding, ...]) -> tuple[int, int]:
 
 
 def _line(items: Iterable[RangeItem], asked: _Asked) -> Iterator[Finding]:
-    demand = asked.demand
+    required = asked.required
     of_passes: dict[str, list[RangeItem]] = {}
     for item in items:
-        if not demand.is_of(item.weld):
+        if not required.is_of(item.weld):
             continue
         of_joint = JOINT_VARIABLES.get(item.variable)
         if of_joint is not None:
             yield from (
-                finding_of(item, demand, one)
+                finding_of(item, required, one)
                 for one in of_joint(item, asked)
                 if _is_asked(item, one.verdict, asked.needs)
             )
         else:
             of_passes.setdefault(item.variable, []).append(item)
     for variable, found in of_passes.items():
-        yield from PASS_VARIABLES[variable](found, demand)
+        yield from PASS_VARIABLES[variable](found, required)
 
 
-def verdict_on(item: RangeItem, demand: Demand, rules: Rules, needs: Needs) -> Verdict:
+def verdict_on(item: RangeItem, required: RequiredScope, rules: Rules, needs: Needs) -> Verdict:
     """Worst verdict of one variable of the joint, without the sentences."""
-    if not demand.is_of(item.weld):
+    if not required.is_of(item.weld):
         return "not_applicable"
     worst: Verdict = "not_applicable"
-    for one in JOINT_VARIABLES[item.variable](item, _Asked(demand, rules, needs)):
+    for one in JOINT_VARIABLES[item.variable](item, _Asked(required, rules, needs)):
         if not _is_asked(item, one.verdict, needs):
             continue
         if one.verdict == "violates":
@@ -111,11 +113,11 @@ def _is_asked(item: RangeItem, verdict: Verdict, needs: Needs) -> bool:
 # --- each variable of the joint -----------------------------------------------------------------
 
 
-def thicknesses_asked(item: RangeItem, demand: Demand) -> list[tuple[int, float]]:
+def thicknesses_asked(item: RangeItem, required: RequiredScope) -> list[tuple[int, float]]:
     """Members (0 or 1) with their thickness that an item is asked about; empty where one is not stated."""
     if item.member is None:
-        return demand.members_asked
-    return [one for one in demand.members_asked if one[0] == item.member - 1]
+        return required.members_asked
+    return [one for one in required.members_asked if one[0] == item.member - 1]
 
 
 def _open_range(item: RangeItem, wanted: OpenRange | None, path: str) -> Iterator[Outcome]:
@@ -132,35 +134,35 @@ def _open_range(item: RangeItem, wanted: OpenRange | None, path: str) -> Iterato
 
 
 def _thickness(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
+    required = asked.required
     if item.kind == "any":
         yield Outcome("complies", "base_metals")
         return
-    applies = demand.procedure.applies_to
+    applies = required.procedure.applies_to
     if applies is not None and item.member is None:
         yield from _open_range(item, applies.thickness_mm, "applies_to.thickness_mm")
-    if not demand.thicknesses_mm:
-        yield no_answer(demand, "base_metals.0.thickness_mm", tr("the thickness"))
+    if not required.thicknesses_mm:
+        yield no_answer(required, "base_metals.0.thickness_mm", tr("the thickness"))
         return
-    for index, t in thicknesses_asked(item, demand):
+    for index, t in thicknesses_asked(item, required):
         yield asked_span(item, t, f"base_metals.{index}.thickness_mm")
 
 
 def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    if item.kind == "any" or demand.weld == "fillet":
+    required = asked.required
+    if item.kind == "any" or required.weld == "fillet":
         return
-    if demand.processes and item.process not in (*demand.processes, None):
+    if required.processes and item.process not in (*required.processes, None):
         return
     # Which of several processes lays down how much is settled by the procedure that will weld it.
-    if demand.open_welding and item.kind == "span" and len(demand.processes) != 1:
+    if required.open_welding and item.kind == "span" and len(required.processes) != 1:
         return
-    t = demand.weld_depth_mm
+    t = required.weld_depth_mm
     if t is None:
-        yield no_answer(demand, "base_metals.0.thickness_mm", tr("the thickness"))
+        yield no_answer(required, "base_metals.0.thickness_mm", tr("the thickness"))
         return
-    if len(demand.processes) > 1:
-        laid = demand.deposits.get(item.process or "")
+    if len(required.processes) > 1:
+        laid = required.deposits.get(item.process or "")
         if item.kind == "unknown" or laid is None or laid.mm is None:
             ask = (
                 ""
@@ -174,12 +176,12 @@ def _deposit(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _groove_depth(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    joint = asked.demand.joint
+    joint = asked.required.joint
     if joint is None or joint.weld != "pjp-groove":
         return
-    depth = asked.demand.groove_depth_mm
+    depth = asked.required.groove_depth_mm
     if depth is None:
-        yield no_answer(asked.demand, "joint.preparation", tr("the depth of the groove"))
+        yield no_answer(asked.required, "joint.preparation", tr("the depth of the groove"))
     else:
         yield asked_span(item, depth, "joint.preparation.sides.0.depth_mm")
 
@@ -191,13 +193,13 @@ def _partial_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     that is counted on for more of its depth is not shown by it.
     """
     path = "joint.throat_mm"
-    if asked.rules.prequalified_groove(asked.demand):
+    if asked.rules.prequalified_groove(asked.required):
         yield Outcome("complies", path, actual=tr("a prequalified detail"))
         return
-    joint, depth = asked.demand.joint, asked.demand.groove_depth_mm
+    joint, depth = asked.required.joint, asked.required.groove_depth_mm
     size = joint.throat_mm if joint else None
     if size is None:
-        yield no_answer(asked.demand, path, tr("the weld size E"))
+        yield no_answer(asked.required, path, tr("the weld size E"))
         return
     found = asked_span(item, size, path)
     if found.verdict == "complies" and item.numbers and depth is not None:
@@ -208,41 +210,41 @@ def _partial_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _throat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    applies = asked.demand.procedure.applies_to
-    if applies is not None and asked.demand.weld == "fillet":
+    applies = asked.required.procedure.applies_to
+    if applies is not None and asked.required.weld == "fillet":
         yield from _open_range(item, applies.throat_mm, "applies_to.throat_mm")
-    if asked.demand.weld == "fillet" and item.kind != "any":
-        throat = asked.demand.throat_mm
+    if asked.required.weld == "fillet" and item.kind != "any":
+        throat = asked.required.throat_mm
         if throat is None:
-            yield no_answer(asked.demand, "joint.throat_mm", tr("the throat"))
+            yield no_answer(asked.required, "joint.throat_mm", tr("the throat"))
         else:
             yield asked_span(item, throat, "joint.throat_mm")
 
 
 def _fillet_size(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    if asked.demand.weld == "fillet" and item.kind != "any":
-        leg = asked.demand.leg_mm
+    if asked.required.weld == "fillet" and item.kind != "any":
+        leg = asked.required.leg_mm
         if leg is None:
-            yield no_answer(asked.demand, "joint.leg1_mm", tr("the leg"))
+            yield no_answer(asked.required, "joint.leg1_mm", tr("the leg"))
         else:
             yield asked_span(item, leg, "joint.leg1_mm")
 
 
 def _diameter(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    diameter = demand.outside_diameter_mm
+    required = asked.required
+    diameter = required.outside_diameter_mm
     if item.kind == "any":
         return
-    applies = demand.procedure.applies_to
+    applies = required.procedure.applies_to
     if applies is not None and not item.unless and item.how != "rotated":
         yield from _open_range(item, applies.outside_diameter_mm, "applies_to.outside_diameter_mm")
     if diameter is None:
-        if not demand.of_a_list and any(is_of_pipe(one) for one in demand.procedure.positions):
+        if not required.of_a_list and any(is_of_pipe(one) for one in required.procedure.positions):
             yield no_answer(
-                demand, "base_metals.0.outside_diameter_mm", tr("the outside diameter of the pipe")
+                required, "base_metals.0.outside_diameter_mm", tr("the outside diameter of the pipe")
             )
         return
-    joint = demand.joint
+    joint = required.joint
     found = asked_span(item, diameter, "base_metals.0.outside_diameter_mm")
     if found.verdict == "violates" and joint is not None:
         if ("backing" in item.unless and joint.backing == "metal") or (
@@ -250,38 +252,38 @@ def _diameter(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         ):
             found = replace(found, verdict="undecided", note=tr("small pipe on backing or gouged"))
         elif item.how == "rotated" and item.numbers and diameter > item.numbers[0]:
-            if demand.procedure.positions == ("PA",) or demand.procedure.positions == ("1G",):
+            if required.procedure.positions == ("PA",) or required.procedure.positions == ("1G",):
                 found = replace(found, verdict="complies")
-            elif set(demand.procedure.positions) <= {"PA", "PC", "1G", "2G"}:
+            elif set(required.procedure.positions) <= {"PA", "PC", "1G", "2G"}:
                 found = replace(found, verdict="undecided", ask=tr("whether the pipe is rotated in PC"))
     yield found
 
 
 def _branch(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    joint = asked.demand.joint
+    joint = asked.required.joint
     if joint is None or joint.kind != "branch" or item.kind == "any":
         return
     if joint.branch_angle_deg is None:
-        yield no_answer(asked.demand, "joint.branch_angle_deg", tr("the branch angle"))
+        yield no_answer(asked.required, "joint.branch_angle_deg", tr("the branch angle"))
     else:
         yield asked_span(item, joint.branch_angle_deg, "joint.branch_angle_deg")
 
 
 def _metals(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    if len(demand.metals) < 2:
-        yield no_answer(demand, "base_metals", tr("the base metals"))
+    required = asked.required
+    if len(required.metals) < 2:
+        yield no_answer(required, "base_metals", tr("the base metals"))
         return
-    sides = metal_sides(demand, asked.rules)
+    sides = metal_sides(required, asked.rules)
     actual = " + ".join(f"{name or 'unnamed'}{f' ({group})' if group else ''}" for group, name, _ in sides)
     limit = "; ".join(in_words(one) for one in item.values)
     if item.kind == "unknown":
         yield Outcome("undecided", "base_metals", actual=actual, limit=limit)
         return
     if any(group is None and not name for group, name, _ in sides):
-        yield no_answer(demand, "base_metals.0.designation", tr("the base metals"))
+        yield no_answer(required, "base_metals.0.designation", tr("the base metals"))
         return
-    against = next((said for index in (0, 1) if (said := asked.rules.contradiction(demand, index))), "")
+    against = next((said for index in (0, 1) if (said := asked.rules.contradiction(required, index))), "")
     if against:
         yield Outcome("undecided", "base_metals", actual=actual, limit=limit, note=against)
         return
@@ -289,9 +291,9 @@ def _metals(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     yield Outcome("complies" if holds else "violates", "base_metals", actual=actual, limit=limit)
 
 
-def metal_sides(demand: Demand, rules: Rules) -> list[tuple[str | None, str, float | None]]:
+def metal_sides(required: RequiredScope, rules: Rules) -> list[tuple[str | None, str, float | None]]:
     """Group, name and yield of both members, as the code sees them."""
-    return [rules.metal(demand, index) for index in (0, 1)]
+    return [rules.metal(required, index) for index in (0, 1)]
 
 
 def _pair_holds(pair: MetalPair, sides: list[tuple[str | None, str, float | None]]) -> bool:
@@ -313,9 +315,9 @@ def _side_holds(side: MetalSide, metal: tuple[str | None, str, float | None]) ->
 
 
 def _welds(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    joint = asked.demand.joint
+    joint = asked.required.joint
     if joint is None:
-        yield no_answer(asked.demand, "joint.weld", tr("the weld"))
+        yield no_answer(asked.required, "joint.weld", tr("the weld"))
         return
     value = str(joint.weld)
     if item.how == "joint-and-weld" and joint.weld != "fillet":
@@ -324,10 +326,10 @@ def _welds(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _positions(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    stated = demand.procedure.positions
+    required = asked.required
+    stated = required.procedure.positions
     if not stated:
-        yield no_answer(demand, "positions", tr("the position"))
+        yield no_answer(required, "positions", tr("the position"))
         return
     if item.kind in ("any", "unknown"):
         yield Outcome(
@@ -337,10 +339,10 @@ def _positions(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     for index, position in enumerate(stated):
         verdict: Verdict
         if asked.rules.positions == "aws":
-            symbol = aws_position(position, demand.weld or "groove")
+            symbol = aws_position(position, required.weld or "groove")
             verdict = "complies" if symbol in item.values else "violates"
         else:
-            symbols = iso_positions(position, demand.progression)
+            symbols = iso_positions(position, required.progression)
             inside = [one in item.values for one in symbols]
             verdict = "complies" if all(inside) else "undecided" if any(inside) else "violates"
         yield Outcome(
@@ -353,19 +355,19 @@ def _positions(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _progression(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    vertical = [p for p in demand.procedure.positions if has_progression(p)]
+    required = asked.required
+    vertical = [p for p in required.procedure.positions if has_progression(p)]
     if not vertical or item.kind == "any":
         return
     if item.kind == "unknown":
         yield Outcome("undecided", "passes.0.progression")
         return
     for position in vertical:
-        stated = progression_of(position, demand.progression)
-        if len(demand.progressions) > 1:
-            stated = next((one for one in demand.progressions if one not in item.values), None)
+        stated = progression_of(position, required.progression)
+        if len(required.progressions) > 1:
+            stated = next((one for one in required.progressions if one not in item.values), None)
         if stated is None:
-            yield no_answer(demand, "passes.0.progression", tr("the progression"))
+            yield no_answer(required, "passes.0.progression", tr("the progression"))
         elif asked.rules.positions == "iso" and "up" in item.values and stated == "up":
             yield Outcome("complies", "passes.0.progression", actual=stated, limit="up")
         else:
@@ -373,7 +375,7 @@ def _progression(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _sides(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    joint = asked.demand.joint
+    joint = asked.required.joint
     if joint is None or item.kind == "any":
         return
     both = joint.sides == "both" or joint.back_gouge
@@ -381,7 +383,7 @@ def _sides(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _backing(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    joint = asked.demand.joint
+    joint = asked.required.joint
     if joint is None or item.kind == "any":
         return
     if "both-sides" in item.unless and (joint.sides == "both" or joint.back_gouge):
@@ -394,7 +396,7 @@ def _backing(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _gouge(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    joint = asked.demand.joint
+    joint = asked.required.joint
     if joint is None or item.kind == "any":
         return
     if asked.rules.positions == "iso" and joint.sides == "one" and not joint.back_gouge:
@@ -404,50 +406,50 @@ def _gouge(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _runs(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    if item.kind == "any" or demand.open_welding:
+    required = asked.required
+    if item.kind == "any" or required.open_welding:
         return
-    if item.process is not None and not any(item.is_for(one) for one in demand.processes):
+    if item.process is not None and not any(item.is_for(one) for one in required.processes):
         return
-    yield of_set(item, demand.run_kind(item.process), "passes")
+    yield of_set(item, required.run_kind(item.process), "passes")
 
 
 def _groove(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    joint = asked.demand.joint
+    joint = asked.required.joint
     if joint is None or joint.weld == "fillet" or item.kind == "any":
         return
     if joint.preparation is None:
-        if not asked.demand.of_a_list:
-            yield no_answer(asked.demand, "joint.preparation", tr("the form of the groove"))
+        if not asked.required.of_a_list:
+            yield no_answer(asked.required, "joint.preparation", tr("the form of the groove"))
         return
     found = of_set(item, joint.preparation.form, "joint.preparation.form")
     if found.verdict != "complies" and item.how == "form-or-prequalified":
         square = "square" in (joint.preparation.form, *item.values)
-        if not square and asked.rules.prequalified_groove(asked.demand):
+        if not square and asked.rules.prequalified_groove(asked.required):
             found = replace(found, verdict="complies", limit=tr("a prequalified detail"))
     yield found
 
 
 def _as_detailed(item: RangeItem, asked: _Asked, found: Outcome) -> Outcome:
     """A prequalified detail of a complete groove may be used in place of the tested one."""
-    joint = asked.demand.joint
+    joint = asked.required.joint
     excused = item.how == "or-prequalified" and joint is not None and joint.weld == "cjp-groove"
-    if found.verdict != "complies" and excused and asked.rules.prequalified_groove(asked.demand):
+    if found.verdict != "complies" and excused and asked.rules.prequalified_groove(asked.required):
         return replace(found, verdict="complies", limit=tr("a prequalified detail"), note="")
     return found
 
 
 def _dimension(
-    of: Callable[[Demand], float | None], path: str, words: str
+    of: Callable[[RequiredScope], float | None], path: str, words: str
 ) -> Callable[[RangeItem, _Asked], Iterator[Outcome]]:
     def check(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-        joint = asked.demand.joint
+        joint = asked.required.joint
         if joint is None or joint.preparation is None or joint.weld == "fillet" or item.kind == "any":
             return
-        value = of(asked.demand)
+        value = of(asked.required)
         if value is None:
-            if not asked.demand.of_a_list and not _has_none(joint, path):
-                yield no_answer(asked.demand, path, words)
+            if not asked.required.of_a_list and not _has_none(joint, path):
+                yield no_answer(asked.required, path, words)
             return
         yield _as_detailed(item, asked, asked_span(item, value, path))
 
@@ -460,9 +462,9 @@ def _has_none(joint: Joint, path: str) -> bool:
     return square and not path.endswith("root_gap_mm")
 
 
-def _of_preparation(name: str) -> Callable[[Demand], float | None]:
-    def of(demand: Demand) -> float | None:
-        preparation = demand.joint.preparation if demand.joint else None
+def _of_preparation(name: str) -> Callable[[RequiredScope], float | None]:
+    def of(required: RequiredScope) -> float | None:
+        preparation = required.joint.preparation if required.joint else None
         value = getattr(preparation, name) if preparation else None
         if value is None and name == "included_angle_deg" and preparation and preparation.sides:
             return min((s.angle_deg for s in preparation.sides if s.angle_deg is not None), default=None)
@@ -472,13 +474,13 @@ def _of_preparation(name: str) -> Callable[[Demand], float | None]:
 
 
 def _preheat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    if demand.open_welding or item.kind == "any":
+    required = asked.required
+    if required.open_welding or item.kind == "any":
         return
     path = "thermal.preheat_min_c"
-    stated = demand.procedure.thermal.preheat_min_c if demand.procedure.thermal else None
+    stated = required.procedure.thermal.preheat_min_c if required.procedure.thermal else None
     if stated is None:
-        yield no_answer(demand, path, tr("the preheat"))
+        yield no_answer(required, path, tr("the preheat"))
         return
     yield asked_span(item, stated, path)
     if item.how == "production-preheat":
@@ -490,8 +492,8 @@ def _against_table(item: RangeItem, asked: _Asked, stated: float) -> Iterator[Ou
 
     What was tested says nothing of cracking in thicker metal. A steel without a row goes by its test.
     """
-    demand = asked.demand
-    least = asked.rules.table_preheat_c(demand)
+    required = asked.required
+    least = asked.rules.table_preheat_c(required)
     if least is None:
         return
     path = "thermal.preheat_min_c"
@@ -499,14 +501,14 @@ def _against_table(item: RangeItem, asked: _Asked, stated: float) -> Iterator[Ou
     if stated >= least - 1e-6:
         yield Outcome("complies", path, value=stated, limit_value=least, sense="at least", note=table)
         return
-    reason = demand.procedure.thermal.preheat_reason if demand.procedure.thermal else None
-    asked_mm: list[float | None] = [t for _, t in demand.members_asked]
-    applies = demand.procedure.applies_to
+    reason = required.procedure.thermal.preheat_reason if required.procedure.thermal else None
+    asked_mm: list[float | None] = [t for _, t in required.members_asked]
+    applies = required.procedure.applies_to
     if applies is not None and applies.thickness_mm is not None:
         asked_mm.append(applies.thickness_mm.max)  # open upwards is thicker than anything tested
     tested_mm = item.numbers[0] * (1 + 1e-9) if item.numbers else 0.0
     as_thick = bool(asked_mm) and all(t is not None and t <= tested_mm for t in asked_mm)
-    asks = tr("{table} asks for {least}", table=table, least=demand.draft.write(least, "temperature"))
+    asks = tr("{table} asks for {least}", table=table, least=required.draft.write(least, "temperature"))
     if reason and as_thick:
         yield Outcome(
             "complies",
@@ -524,17 +526,17 @@ def _against_table(item: RangeItem, asked: _Asked, stated: float) -> Iterator[Ou
 
 
 def _interpass(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    if demand.open_welding or item.kind == "any" or len(demand.procedure.passes) == 1:
+    required = asked.required
+    if required.open_welding or item.kind == "any" or len(required.procedure.passes) == 1:
         return  # a single pass has none before it
-    thermal = demand.procedure.thermal
+    thermal = required.procedure.thermal
     most, least = (thermal.interpass_max_c, thermal.preheat_min_c) if thermal else (None, None)
     if item.kind == "unknown":
         yield Outcome("undecided", "thermal.interpass_max_c")
         return
     if item.max is not None:
         if most is None:
-            yield no_answer(demand, "thermal.interpass_max_c", tr("the highest interpass temperature"))
+            yield no_answer(required, "thermal.interpass_max_c", tr("the highest interpass temperature"))
         else:
             yield asked_span(replace(item, min=None), most, "thermal.interpass_max_c")
     if item.min is not None and least is not None:
@@ -542,10 +544,10 @@ def _interpass(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _post_heat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    demand = asked.demand
-    if demand.open_welding or item.kind == "any":
+    required = asked.required
+    if required.open_welding or item.kind == "any":
         return
-    held = demand.procedure.thermal.post_heat if demand.procedure.thermal else None
+    held = required.procedure.thermal.post_heat if required.procedure.thermal else None
     enough = held is not None and held.temperature_c >= item.numbers[0] and held.hold_min >= item.numbers[1]
     said = (
         tr(
@@ -562,19 +564,19 @@ def _post_heat(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _pwht(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    treated = asked.demand.heat_treated
+    treated = asked.required.heat_treated
     if treated is None or item.kind == "any":
         return
     yield of_set(item, "heat-treated after welding" if treated else "not heat-treated", "thermal.pwht")
 
 
 def _hold_c(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    thermal = asked.demand.procedure.thermal
+    thermal = asked.required.procedure.thermal
     pwht = thermal.pwht if thermal else None
     if pwht is None or item.kind == "any":
         return
     if pwht.hold_c is None:
-        yield no_answer(asked.demand, "thermal.pwht.hold_c", tr("the holding temperature"))
+        yield no_answer(asked.required, "thermal.pwht.hold_c", tr("the holding temperature"))
         return
     for end in (pwht.hold_c.min, pwht.hold_c.max):
         found = asked_span(item, end, "thermal.pwht.hold_c")
@@ -585,18 +587,18 @@ def _hold_c(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 
 def _hold_min(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    thermal = asked.demand.procedure.thermal
+    thermal = asked.required.procedure.thermal
     pwht = thermal.pwht if thermal else None
     if pwht is None or item.kind != "span":
         return
     if pwht.hold_min is None:
-        yield no_answer(asked.demand, "thermal.pwht.hold_min", tr("the holding time"))
+        yield no_answer(asked.required, "thermal.pwht.hold_min", tr("the holding time"))
     else:
         yield asked_span(item, pwht.hold_min, "thermal.pwht.hold_min")
 
 
 def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
-    requirements = asked.demand.procedure.requirements
+    requirements = asked.required.procedure.requirements
     wanted = requirements.impact if requirements else None
     path = "requirements.impact"
     if item.how == "not-of-this-joint":
@@ -606,9 +608,9 @@ def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         yield Outcome("violates", path, actual=tr("required"), limit=tr("no impact tests that prove it"))
         return
     if wanted is None or isinstance(wanted, bool):
-        specified = [found for one in asked.demand.metals if (found := specified_impact(one))]
+        specified = [found for one in asked.required.metals if (found := specified_impact(one))]
         if not specified:
-            yield no_answer(asked.demand, path, tr("the temperature at which impact toughness is required"))
+            yield no_answer(asked.required, path, tr("the temperature at which impact toughness is required"))
             return
         yield asked_span(item, min(one.temperature_c for one in specified), path)
         yield from _impact_energy(item, max(one.energy_j for one in specified), path)
@@ -619,7 +621,7 @@ def _impact(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 
 def _impact_of_a_joint_without(item: RangeItem, asked: _Asked, explicit: bool) -> Iterator[Outcome]:
     """A T-butt or branch coupon has no impact sets: its kind of joint asks none, the application may."""
-    joint, path = asked.demand.joint, "requirements.impact"
+    joint, path = asked.required.joint, "requirements.impact"
     if explicit or joint is None or joint.kind not in ("t", "corner", "branch"):
         yield Outcome("violates", path, actual=tr("required"), limit=tr("no impact tests that prove it"))
         return

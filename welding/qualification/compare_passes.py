@@ -1,4 +1,4 @@
-"""Variables that every pass of the demanded procedure has to keep."""
+"""Variables that every pass of the required procedure has to keep."""
 
 from __future__ import annotations
 
@@ -13,27 +13,27 @@ from welding.finding import Finding, Verdict
 from welding.language import tr, tr_noop
 from welding.qualification.compare_fillers import filler_verdict
 from welding.qualification.counterparts import SAME_SIZE_MM, counterparts, has_role_of, has_size_of
-from welding.qualification.demand import Demand
+from welding.qualification.coupon import flux_text
 from welding.qualification.items import RangeItem
 from welding.qualification.outcome import Outcome, asked_span, finding_of, of_set
-from welding.qualification.welded import flux_text
+from welding.qualification.required_scope import RequiredScope
 from welding.ranges import Range
 
-Check = Callable[[RangeItem, Demand, Pass, str], Iterator[Outcome]]
+Check = Callable[[RangeItem, RequiredScope, Pass, str], Iterator[Outcome]]
 
 
 _BEST: dict[Verdict, int] = {"complies": 0, "not_applicable": 0, "undecided": 1, "violates": 2}
 
 
-def _each(check: Check, field: str) -> Callable[[Sequence[RangeItem], Demand], Iterator[Finding]]:
+def _each(check: Check, field: str) -> Callable[[Sequence[RangeItem], RequiredScope], Iterator[Finding]]:
     """Ask every pass, and say the worst of each variable once with the passes that have it."""
 
-    def findings(items: Sequence[RangeItem], demand: Demand) -> Iterator[Finding]:
+    def findings(items: Sequence[RangeItem], required: RequiredScope) -> Iterator[Finding]:
         if all(item.kind == "any" for item in items):
             return
         said: dict[tuple[str, str, str, str], tuple[Finding, list[int]]] = {}
-        for index, one in enumerate(demand.procedure.passes):
-            for finding in _against(items, demand, one, check, f"passes.{index}.{field}"):
+        for index, one in enumerate(required.procedure.passes):
+            for finding in _against(items, required, one, check, f"passes.{index}.{field}"):
                 key = (finding.verdict, finding.actual, finding.limit, finding.title)
                 said.setdefault(key, (finding, []))[1].append(one.number)
         for finding, numbers in said.values():
@@ -48,19 +48,19 @@ def _each(check: Check, field: str) -> Callable[[Sequence[RangeItem], Demand], I
 
 
 def _against(
-    items: Sequence[RangeItem], demand: Demand, one: Pass, check: Check, path: str
+    items: Sequence[RangeItem], required: RequiredScope, one: Pass, check: Check, path: str
 ) -> tuple[Finding, ...]:
     """Findings on a pass by the tested passes that suit it best."""
     held = counterparts(items, one)
     if not held or any(item.kind == "any" for item in held):
         return ()
-    answers = [(item, list(check(item, demand, one, path))) for item in held]
+    answers = [(item, list(check(item, required, one, path))) for item in held]
     item, outcomes = min(
         answers, key=lambda pair: max((_BEST[outcome.verdict] for outcome in pair[1]), default=0)
     )
     note = _held_against(item, one)
     return tuple(
-        finding_of(item, demand, replace(outcome, note=outcome.note or note)) for outcome in outcomes
+        finding_of(item, required, replace(outcome, note=outcome.note or note)) for outcome in outcomes
     )
 
 
@@ -97,28 +97,30 @@ def _list(numbers: list[int]) -> str:
     return ", ".join(parts)
 
 
-def _processes(items: Sequence[RangeItem], demand: Demand) -> Iterator[Finding]:
-    for process in demand.processes:
-        index = next((i for i, one in enumerate(demand.procedure.passes) if one.process == process), 0)
+def _processes(items: Sequence[RangeItem], required: RequiredScope) -> Iterator[Finding]:
+    for process in required.processes:
+        index = next((i for i, one in enumerate(required.procedure.passes) if one.process == process), 0)
         for item in items:
             path = f"passes.{index}.process"
-            in_order = item.how != "in-order" or process not in item.values or demand.processes == item.values
+            in_order = (
+                item.how != "in-order" or process not in item.values or required.processes == item.values
+            )
             outcome = (
                 of_set(item, process, path)
                 if in_order
                 else Outcome(
                     "violates",
                     path,
-                    actual=tr(" then ").join(demand.processes),
+                    actual=tr(" then ").join(required.processes),
                     limit=tr(" then ").join(item.values),
                     note=tr("tested as one joint, in this order"),
                 )
             )
-            yield finding_of(item, demand, outcome)
+            yield finding_of(item, required, outcome)
 
 
 def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
-    def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    def check(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
         stated = of(one)
         if stated is None:
             yield Outcome("undecided", path, ask=tr(what))
@@ -136,10 +138,10 @@ def _span(of: Callable[[Pass], Range | None], what: str) -> Check:
     return check
 
 
-def _current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _current(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     """Amps; where the maker's range of an electrode counts, an electrode of another size has its own."""
     if item.how == "maker" and not has_size_of(item, one):
-        sheet = demand.draft.maker_range(one)
+        sheet = required.draft.maker_range(one)
         if sheet is None or sheet.current_a is None:
             yield Outcome(
                 "undecided", path, ask=tr("the manufacturer's amperage range for this electrode size")
@@ -147,25 +149,25 @@ def _current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[
             return
         low, high = sheet.current_a.min, sheet.current_a.max
         item = replace(item, kind="span", open_beyond=False, min=low, max=high)
-    yield from _span(lambda p: p.current_a, tr("the current"))(item, demand, one, path)
+    yield from _span(lambda p: p.current_a, tr("the current"))(item, required, one, path)
 
 
-def _wire_feed(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _wire_feed(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     if one.wire_feed_m_min is None and one.current_a is not None:
         return  # the current is what is controlled
-    yield from _span(lambda p: p.wire_feed_m_min, tr("the wire feed"))(item, demand, one, path)
+    yield from _span(lambda p: p.wire_feed_m_min, tr("the wire feed"))(item, required, one, path)
 
 
-def _flow(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _flow(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     if one.gas is None:
         return
     yield from _span(lambda p: p.gas.flow_l_min if p.gas else None, tr("the gas flow"))(
-        item, demand, one, path
+        item, required, one, path
     )
 
 
 def _word(of: Callable[[Pass], str | None], what: str) -> Check:
-    def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    def check(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
         value = of(one)
         if value is None:
             yield Outcome("undecided", path, ask=tr(what))
@@ -175,13 +177,13 @@ def _word(of: Callable[[Pass], str | None], what: str) -> Check:
     return check
 
 
-def _kind_of_current(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _kind_of_current(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     pulsed = item.how == "with-pulse" and (one.pulse is not None or one.transfer == "pulsed")
     value = tr("{polarity} pulsed", polarity=one.polarity) if one.polarity and pulsed else one.polarity
-    yield from _word(lambda _: value, tr("the polarity"))(item, demand, one, path)
+    yield from _word(lambda _: value, tr("the polarity"))(item, required, one, path)
 
 
-def _transfer(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _transfer(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     if one.transfer is None:
         yield Outcome("undecided", path, ask=tr("the metal transfer"))
         return
@@ -191,7 +193,7 @@ def _transfer(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator
     yield of_set(item, value, path)
 
 
-def _diameter(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _diameter(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     diameter = one.filler.diameter_mm if one.filler else None
     if diameter is None:
         yield Outcome("undecided", path, ask=tr("the filler's diameter"))
@@ -207,7 +209,7 @@ def _diameter(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator
         yield replace(found, verdict="complies") if near and item.kind == "span" else found
 
 
-def _gas(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _gas(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     if item.kind == "unknown":
         yield Outcome("undecided", path)
         return
@@ -240,7 +242,7 @@ def _gas_outcome(item: RangeItem, shares: dict[str, float], path: str) -> Outcom
     return Outcome("complies" if holds else outside, path, actual=f"{text} ({symbol})", limit=limit)
 
 
-def _purge(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _purge(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     if item.kind == "unknown":
         yield Outcome("undecided", path)
     elif one.purge is None:
@@ -250,7 +252,7 @@ def _purge(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Ou
         yield _gas_outcome(item, shares, path)
 
 
-def _filler(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _filler(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     name = one.filler.designation if one.filler else None
     if not name:
         yield Outcome("undecided", path, ask=tr("the filler"))
@@ -268,7 +270,7 @@ def _filler(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[O
     )
 
 
-def _hydrogen(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _hydrogen(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     name = one.filler.designation if one.filler else None
     found = decode(name) if name else None
     mark = found.hydrogen_ml_100g if found and found.valid else None
@@ -282,7 +284,7 @@ def _hydrogen(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator
         yield asked_span(item, mark, path)
 
 
-def _make(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _make(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     make = one.filler.make if one.filler else None
     if item.kind == "unknown":
         yield Outcome("undecided", path, actual=make or "")
@@ -292,9 +294,9 @@ def _make(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Out
         yield of_set(item, make, path)
 
 
-def _heat(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
-    planned = demand.procedure.thermal.heat_input_kj_mm if demand.procedure.thermal else None
-    corners = demand.heat_of(one)
+def _heat(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
+    planned = required.procedure.thermal.heat_input_kj_mm if required.procedure.thermal else None
+    corners = required.heat_of(one)
     if item.kind == "unknown":
         yield Outcome("undecided", path)
         return
@@ -313,13 +315,13 @@ def _heat(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Out
         yield asked_span(item, high, where)
 
 
-def _electrodes(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _electrodes(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     """Where a procedure states no number of electrodes it is one (common practice)."""
     yield of_set(item, str(one.electrodes.count if one.electrodes else 1), path)
 
 
 def _apart(name: str) -> Check:
-    def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+    def check(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
         if one.electrodes is None or one.electrodes.count == 1:
             return  # one electrode has no spacing; their number is a variable of its own
         value: float | None = getattr(one.electrodes, name)
@@ -331,11 +333,13 @@ def _apart(name: str) -> Check:
     return check
 
 
-def _each_electrode(field: str, what: str) -> Callable[[Sequence[RangeItem], Demand], Iterator[Finding]]:
+def _each_electrode(
+    field: str, what: str
+) -> Callable[[Sequence[RangeItem], RequiredScope], Iterator[Finding]]:
     """Ask each of several electrodes by itself; their number is a variable of its own."""
 
     def check_of(electrode: int) -> Check:
-        def check(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+        def check(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
             wires = one.electrodes
             if wires is None or wires.count < 2 or wires.count < electrode:
                 return
@@ -361,15 +365,15 @@ def _each_electrode(field: str, what: str) -> Callable[[Sequence[RangeItem], Dem
 
         return check
 
-    def findings(items: Sequence[RangeItem], demand: Demand) -> Iterator[Finding]:
+    def findings(items: Sequence[RangeItem], required: RequiredScope) -> Iterator[Finding]:
         for electrode in sorted({item.electrode for item in items if item.electrode}):
             own = [item for item in items if item.electrode == electrode]
-            yield from _each(check_of(electrode), f"electrodes.each.{electrode - 1}.{field}")(own, demand)
+            yield from _each(check_of(electrode), f"electrodes.each.{electrode - 1}.{field}")(own, required)
 
     return findings
 
 
-def _flux(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _flux(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     value = flux_text(one)
     if value is None:
         yield Outcome("undecided", path, ask=tr("the flux and its trade name"))
@@ -377,12 +381,12 @@ def _flux(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Out
         yield of_set(item, value, path)
 
 
-def _supplement(item: RangeItem, demand: Demand, one: Pass, path: str) -> Iterator[Outcome]:
+def _supplement(item: RangeItem, required: RequiredScope, one: Pass, path: str) -> Iterator[Outcome]:
     """Powder or cut wire added to the flux is a process of its own by ISO 4063."""
     yield of_set(item, "metal powder" if one.process == "124" else "none", path)
 
 
-PASS_VARIABLES: dict[str, Callable[[Sequence[RangeItem], Demand], Iterator[Finding]]] = {
+PASS_VARIABLES: dict[str, Callable[[Sequence[RangeItem], RequiredScope], Iterator[Finding]]] = {
     "processes": _processes,
     "mechanisation": _each(
         _word(lambda p: p.mechanisation, tr_noop("the degree of mechanisation")), "mechanisation"

@@ -9,8 +9,8 @@ from typing import Any
 from welding.codebook.table import Table
 from welding.documents.setup import OneElectrode
 from welding.language import tr
+from welding.qualification.coupon import Run
 from welding.qualification.items import RangeItem
-from welding.qualification.welded import Run
 from welding.ranges import Range
 
 MakeItem = Callable[..., RangeItem]

@@ -6,9 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from welding.documents.record import ImpactTest
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.needs import specified_impact
 from welding.qualification.notch import Notch, notches, wanted_notches
-from welding.qualification.welded import Welded
 
 _FULL_WIDTH_MM = 10.0
 
@@ -28,36 +28,36 @@ class ImpactProof:
     lacking: tuple[Notch, ...]
 
 
-def impact_proof(piece: Welded, single_share: float) -> ImpactProof | None:
+def impact_proof(coupon: TestCoupon, single_share: float) -> ImpactProof | None:
     """The proof of a record's sets that count; ``None`` without one.
 
     Args:
-        piece: The coupon.
+        coupon: The coupon.
         single_share: Least single value as a share of the mean asked, as the code has it.
     """
     sets = [
         one
-        for one in piece.record.tests
+        for one in coupon.record.tests
         if isinstance(one, ImpactTest) and one.discarded is None and one.temperature_c is not None
     ]
     if not sets:
         return None
-    asked = piece.impact_asked
+    asked = coupon.impact_asked
     own_c, own_j = getattr(asked, "temperature_c", None), getattr(asked, "average_j", None)
-    specified = [value for one in piece.metals if (value := specified_impact(one))]
+    specified = [value for one in coupon.metals if (value := specified_impact(one))]
     if own_j is None and specified:
         own_j = min(one.energy_j for one in specified)
         own_c = min(one.temperature_c for one in specified) if own_c is None else own_c
     by_place: dict[Notch, list[ImpactTest]] = {}
     for one in sets:
-        for notch in notches(one, piece.processes):
+        for notch in notches(one, coupon.processes):
             by_place.setdefault(notch, []).append(one)
     proved = [_of_place(found, own_c, own_j, single_share) for found in by_place.values()]
     energies = [energy for _, energy in proved]
     return ImpactProof(
         temperature_c=max(cold for cold, _ in proved),
         energy_j=None if None in energies else min(energy for energy in energies if energy is not None),
-        lacking=tuple(one for one in wanted_notches(piece.processes) if one not in by_place),
+        lacking=tuple(one for one in wanted_notches(coupon.processes) if one not in by_place),
     )
 
 

@@ -8,8 +8,8 @@ from welding.citation import Citation
 from welding.finding import Finding, Verdict
 from welding.glossary.values import in_words
 from welding.language import tr, tr_noop
-from welding.qualification.demand import Demand
 from welding.qualification.items import RangeItem
+from welding.qualification.required_scope import RequiredScope
 from welding.qualification.variables import PROOFS, VARIABLES
 from welding.quantities.writing import System, quantity_text
 
@@ -23,7 +23,7 @@ class Outcome:
 
     Attributes:
         verdict: complies, violates or undecided.
-        path: Field of the demanded document.
+        path: Field of the document of the required scope.
         value: The number, where it is one.
         limit_value: The limit that it missed or keeps.
         sense: ``at least`` or ``at most``.
@@ -44,7 +44,7 @@ class Outcome:
     note: str = ""
 
 
-def no_answer(demand: Demand, path: str, what: str) -> Outcome:
+def no_answer(required: RequiredScope, path: str, what: str) -> Outcome:
     """A fact that is not stated: open in a procedure, left to the procedure in a joint that is still open."""
     return Outcome("undecided", path, ask=what)
 
@@ -93,10 +93,10 @@ def of_set(item: RangeItem, value: str, path: str, words: str = "") -> Outcome:
     return Outcome("complies" if value in item.values else "violates", path, actual=said, limit=limit)
 
 
-def finding_of(item: RangeItem, demand: Demand, found: Outcome) -> Finding:
+def finding_of(item: RangeItem, required: RequiredScope, found: Outcome) -> Finding:
     """The finding: what is asked, what the record proves, what would unblock it."""
     words = VARIABLES[item.variable]
-    system: System = demand.procedure.code.units if demand.procedure.code else "si"
+    system: System = required.procedure.code.units if required.procedure.code else "si"
     actual = found.actual
     if found.value is not None:
         actual = quantity_text(found.value, words.quantity, system) if words.quantity else f"{found.value:g}"

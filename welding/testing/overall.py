@@ -10,9 +10,9 @@ from welding.documents.record import ImpactTest, QualificationRecord, Test
 from welding.finding import Finding
 from welding.glossary.values import in_words
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import RuleRef
 from welding.qualification.notch import Notch, notch_words, notches
-from welding.qualification.welded import Welded
 from welding.testing.plan import BEFORE_CUTTING, PlanItem, TestPlan
 from welding.testing.verdict import Judged, Point, SpecimenVerdict, TestVerdict, verdict_of
 
@@ -85,18 +85,18 @@ class TestReport:
     plan: TestPlan
 
 
-def report(piece: Welded, plan: TestPlan, judge: JudgeOne, retest_of: RetestOf) -> TestReport:
+def report(coupon: TestCoupon, plan: TestPlan, judge: JudgeOne, retest_of: RetestOf) -> TestReport:
     """Judge every specimen of a record by its plan.
 
     Args:
-        piece: The coupon.
+        coupon: The coupon.
         plan: What is asked.
         judge: The code's judging of one specimen.
         retest_of: The code's retest rule for one specimen.
     """
-    record = piece.record
+    record = coupon.record
     kinds = plan.kinds()
-    verdicts = [_one(test, judge, piece, kinds) for test in record.tests]
+    verdicts = [_one(test, judge, coupon, kinds) for test in record.tests]
     by_mark = {one.specimen: one for one in verdicts}
     retests = _retests(record, by_mark, retest_of)
     repeated = {one.specimen for one in retests if one.state == "passed"}
@@ -106,7 +106,7 @@ def report(piece: Welded, plan: TestPlan, judge: JudgeOne, retest_of: RetestOf) 
     ]
     missing = [
         *_missing_of_specimens(verdicts),
-        *_missing_of_plan(plan, verdicts, piece),
+        *_missing_of_plan(plan, verdicts, coupon),
         *(tr("{fact} to finish the test plan", fact=fact) for fact in plan.open),
     ]
     missing += [
@@ -137,17 +137,17 @@ def _begun(one: Retest, record: QualificationRecord) -> bool:
     return any(test.retest_of == one.specimen and test.discarded is None for test in record.tests)
 
 
-def _one(test: Test, judge: JudgeOne, piece: Welded, kinds: frozenset[str]) -> SpecimenVerdict:
-    found = verdict_of(test, test.kind, _certified(test, judge, piece))
+def _one(test: Test, judge: JudgeOne, coupon: TestCoupon, kinds: frozenset[str]) -> SpecimenVerdict:
+    found = verdict_of(test, test.kind, _certified(test, judge, coupon))
     if test.discarded is not None:
         return replace(found, state="discarded")
     return found if test.kind in kinds else replace(found, state="extra")
 
 
-def _certified(test: Test, judge: JudgeOne, piece: Welded) -> Judged:
+def _certified(test: Test, judge: JudgeOne, coupon: TestCoupon) -> Judged:
     """What an old certificate states stands for readings that it does not print."""
     judged = judge(test)
-    if test.certified is None or not piece.from_certificate:
+    if test.certified is None or not coupon.from_certificate:
         return judged
     broken = [p for p in judged.points if p.ok is False]
     if broken or test.certified == "rejected":
@@ -235,23 +235,23 @@ def _notches(item: PlanItem, made: list[tuple[Notch, ...]]) -> Iterator[str]:
             yield tr("an impact set with the notch in the {notch_words}", notch_words=notch_words(notch))
 
 
-def _impact_sets(verdicts: list[SpecimenVerdict], piece: Welded) -> list[tuple[Notch, ...]]:
-    tests = {test.specimen: test for test in piece.record.tests if isinstance(test, ImpactTest)}
+def _impact_sets(verdicts: list[SpecimenVerdict], coupon: TestCoupon) -> list[tuple[Notch, ...]]:
+    tests = {test.specimen: test for test in coupon.record.tests if isinstance(test, ImpactTest)}
     return [
-        notches(tests[one.specimen], piece.processes)
+        notches(tests[one.specimen], coupon.processes)
         for one in verdicts
         if one.kind == "impact" and one.state in ("counts", "repeated") and one.retest_of is None
     ]
 
 
-def _missing_of_plan(plan: TestPlan, verdicts: list[SpecimenVerdict], piece: Welded) -> list[str]:
+def _missing_of_plan(plan: TestPlan, verdicts: list[SpecimenVerdict], coupon: TestCoupon) -> list[str]:
     """Kinds of which too few were entered; of a choice, the option that lacks least."""
     # Failures count towards the number: their retests are asked apart.
     made: dict[str, int] = {}
     for one in verdicts:
         if one.state in ("counts", "repeated") and one.retest_of is None:
             made[one.kind] = made.get(one.kind, 0) + 1
-    sets = _impact_sets(verdicts, piece)
+    sets = _impact_sets(verdicts, coupon)
     made["impact"] = sum(len(one) for one in sets)
     missing = [text for item in plan.items if not item.choice if (text := _short(item, made))]
     for item in plan.items:

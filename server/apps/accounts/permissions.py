@@ -20,7 +20,7 @@ class Action(StrEnum):
     EDIT_PIECE = "change the coupon's fit-up"
     CLOSE_LOG = "close a coupon's log or open it again"
     IMPORT = "import documents"
-    KEEP_SHELF = "change the shelf"
+    KEEP_LIBRARY = "change the library"
     LOG_TRIAL = "log trials"
     ENTER_TESTS = "enter tests"
     ENTER_OLD_RECORD = "enter an existing PQR or WPQR"
@@ -48,7 +48,7 @@ ALLOWED: dict[Role, frozenset[Action]] = {
     ),
     # From outside: reads, and signs what was witnessed.
     Role.EXAMINER: frozenset({Action.VIEW, Action.WITNESS}),
-    # Alone at the booth the welder records the bench, too; closing the log is for whoever watches.
+    # Alone at the booth the welder records what is at the booth, too; closing the log is for the witness.
     Role.WELDER: frozenset({Action.VIEW, Action.LOG_PASS, Action.EDIT_PIECE, Action.LOG_TRIAL}),
     Role.VIEWER: frozenset({Action.VIEW}),
 }

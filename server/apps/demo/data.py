@@ -29,9 +29,9 @@ def procedures() -> list[Procedure]:
     return [PROCEDURE.read(path.read_bytes()) for path in sorted(DOCUMENTS.glob("*.procedure.json"))]
 
 
-def shelf() -> list[Any]:
+def library() -> list[Any]:
     """The demo's own records: machines, a filler as bought, a metal."""
-    found = json.loads((DOCUMENTS / "shelf.json").read_text())
+    found = json.loads((DOCUMENTS / "library.json").read_text())
     return [CODECS[one["format"].removeprefix("grounded-bead/")].take(one) for one in found]
 
 

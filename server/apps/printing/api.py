@@ -17,7 +17,7 @@ from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.coupons.queries import coupon_document
 from apps.printing import sheets
-from apps.printing.bench_lines import bench_facts, deviation_lines, flag_lines
+from apps.printing.coupon_lines import coupon_facts, deviation_lines, flag_lines
 from apps.printing.heat_chart import heat_chart_svg
 from apps.printing.pass_table import MOST_WITH_BANDS, pass_table
 from apps.printing.record_sheet import applies_rows
@@ -177,7 +177,7 @@ def print_coupon(
                         say("People"),
                         [sheets.Both(_person(one)) for one in document.people] or [sheets.NOTHING],
                     ),
-                    *bench_facts(document, write),
+                    *coupon_facts(document, write),
                 ],
                 "chart": heat_chart_svg(document, log, write.system),
                 "flags": flag_lines(document),

@@ -22,7 +22,7 @@ from apps.coupons.models import Coupon
 from apps.coupons.services.log_files import TYPES
 from apps.printing import sheets
 from apps.printing.api import _address, stamp_of
-from apps.printing.bench_lines import deviation_lines, flag_lines
+from apps.printing.coupon_lines import deviation_lines, flag_lines
 from apps.printing.pass_table import MOST_WITH_BANDS
 from apps.printing.record_sheet import kind_words, range_rows, test_rows
 from apps.printing.render import Paper, pdf, qr_svg

@@ -16,7 +16,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
 
 from apps.accounts.permissions import Action, require
-from apps.shelf.charts import charts_for
+from apps.library.charts import charts_for
 from apps.trials.models import TrialEntry
 from apps.trials.services.enter_trial import enter_trial, strike_trial
 from welding.documents.codec import TRIAL

@@ -6,8 +6,8 @@ from copy import deepcopy
 import pytest
 from apps.coupons.models import Coupon
 from apps.jobs.models import Job
+from apps.library.models import Record
 from apps.procedures.models import Revision
-from apps.shelf.models import Record
 from apps.trials.models import TrialEntry
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -18,8 +18,8 @@ from tests.welding import samples
 def lists(job):
     return [
         "/jobs", f"/jobs/{job.pk}/procedures", f"/jobs/{job.pk}/coupons", f"/jobs/{job.pk}/records",
-        f"/jobs/{job.pk}/records?all_of_them=true", "/trials", "/shelf?kind=machine", "/shelf?kind=product",
-        "/shelf?kind=metal", "/metals", "/fillers", "/recorders", "/book/touched",
+        f"/jobs/{job.pk}/records?all_of_them=true", "/trials", "/library?kind=machine", "/library?kind=product",
+        "/library?kind=metal", "/metals", "/fillers", "/recorders", "/book/touched",
     ]  # fmt: skip
 
 
@@ -134,7 +134,7 @@ def test_after_any_document_every_list_answers(
         ("POST", f"/jobs/{job.pk}/import", procedure),
         ("POST", f"/jobs/{job.pk}/import", coupon),
         ("POST", f"/jobs/{job.pk}/old-records", {"document": procedure, "certificate": words}),
-        ("POST", "/shelf", {"document": machine}),
+        ("POST", "/library", {"document": machine}),
         ("POST", "/trials", {"trial": trial}),
         ("POST", f"/revisions/{draft.pk}/coupons", {"welder": words}),
         ("POST", "/jobs", {"number": words, "title": words}),
@@ -174,7 +174,7 @@ def test_a_row_that_cannot_be_read_is_named_and_the_rest_stands(api, draft, job)
     for name in ("Feeder 3", "Feeder 4"):
         status, answer = api["engineer"](
             "POST",
-            "/shelf",
+            "/library",
             {
                 "document": {
                     "format": "grounded-bead/machine",
@@ -192,7 +192,7 @@ def test_a_row_that_cannot_be_read_is_named_and_the_rest_stands(api, draft, job)
     second = Revision.objects.get(procedure__number="P-2")
     Revision.objects.filter(pk=second.pk).update(body=second.body + " ")
     for path, whole in (
-        (f"/jobs/{job.pk}/coupons", 1), (f"/jobs/{job.pk}/procedures", 1), ("/trials", 1), ("/shelf?kind=machine", 1)
+        (f"/jobs/{job.pk}/coupons", 1), (f"/jobs/{job.pk}/procedures", 1), ("/trials", 1), ("/library?kind=machine", 1)
     ):  # fmt: skip
         status, rows = api["viewer"]("GET", path)
         assert status == 200, (path, rows)

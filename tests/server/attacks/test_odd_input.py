@@ -85,7 +85,7 @@ def test_values_beyond_reason_are_refused(api, coupon, path, body):
         "/tungsten-carries?diameter_mm=inf&polarity=DCEN", "/tungsten-carries?diameter_mm=-1&polarity=AC",
         "/used?kind=filler&name=" + "x" * 400, "/fillers?search_text=%F0%9F%98%80",
         "/recordings/1/trace?start_s=nan&end_s=1", "/recordings/1/trace?start_s=1&end_s=inf",
-        "/recordings/1/live?after=-99999999999999999999", "/bench/cups?x=1", "/jobs/0/coupons",
+        "/recordings/1/live?after=-99999999999999999999", "/calculators/cups?x=1", "/jobs/0/coupons",
     ],
 )  # fmt: skip
 def test_odd_questions_are_answered(api, people, job, coupon, path):

@@ -172,7 +172,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/decode": {
+    "/api/calculators/decode": {
         parameters: {
             query?: never;
             header?: never;
@@ -185,14 +185,14 @@ export interface paths {
          * Decode Filler
          * @description What a filler designation says.
          */
-        post: operations["api_bench_decode_filler"];
+        post: operations["api_calculators_decode_filler"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bench/gas": {
+    "/api/calculators/gas": {
         parameters: {
             query?: never;
             header?: never;
@@ -205,14 +205,14 @@ export interface paths {
          * Name Gas
          * @description What a gas is called and what may be welded with it; candidates where it is ambiguous.
          */
-        post: operations["api_bench_name_gas"];
+        post: operations["api_calculators_name_gas"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bench/equivalents": {
+    "/api/calculators/equivalents": {
         parameters: {
             query?: never;
             header?: never;
@@ -225,7 +225,7 @@ export interface paths {
          * Name Equivalents
          * @description Equivalents of a composition.
          */
-        post: operations["api_bench_name_equivalents"];
+        post: operations["api_calculators_name_equivalents"];
         delete?: never;
         options?: never;
         head?: never;
@@ -243,7 +243,7 @@ export interface paths {
          * List Schools
          * @description Both schools of TIG pulse.
          */
-        get: operations["api_bench_arc_list_schools"];
+        get: operations["api_calculators_arc_list_schools"];
         put?: never;
         post?: never;
         delete?: never;
@@ -252,7 +252,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bench/pulse": {
+    "/api/calculators/pulse": {
         parameters: {
             query?: never;
             header?: never;
@@ -265,14 +265,14 @@ export interface paths {
          * Pulse
          * @description Means and shape of a rectangular pulse.
          */
-        post: operations["api_bench_arc_pulse"];
+        post: operations["api_calculators_arc_pulse"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bench/ac": {
+    "/api/calculators/ac": {
         parameters: {
             query?: never;
             header?: never;
@@ -285,14 +285,14 @@ export interface paths {
          * Ac
          * @description Means and shape of an AC wave.
          */
-        post: operations["api_bench_arc_ac"];
+        post: operations["api_calculators_arc_ac"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bench/balance": {
+    "/api/calculators/balance": {
         parameters: {
             query?: never;
             header?: never;
@@ -305,14 +305,14 @@ export interface paths {
          * Balance
          * @description Turn a dial's reading into the share negative, or back.
          */
-        post: operations["api_bench_arc_balance"];
+        post: operations["api_calculators_arc_balance"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bench/dial": {
+    "/api/calculators/dial": {
         parameters: {
             query?: never;
             header?: never;
@@ -325,14 +325,14 @@ export interface paths {
          * Dial
          * @description Fit a wire feed dial; asked feed to setting, and back.
          */
-        post: operations["api_bench_arc_dial"];
+        post: operations["api_calculators_arc_dial"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bench/cup": {
+    "/api/calculators/cup": {
         parameters: {
             query?: never;
             header?: never;
@@ -345,7 +345,7 @@ export interface paths {
          * Cup
          * @description Read a TIG cup, and say which flow and tungsten go with it.
          */
-        post: operations["api_bench_arc_cup"];
+        post: operations["api_calculators_arc_cup"];
         delete?: never;
         options?: never;
         head?: never;
@@ -363,7 +363,7 @@ export interface paths {
          * List Setup Fields
          * @description Paths of those fields of a pass that only some processes have, and this one does.
          */
-        get: operations["api_bench_arc_list_setup_fields"];
+        get: operations["api_calculators_arc_list_setup_fields"];
         put?: never;
         post?: never;
         delete?: never;
@@ -524,7 +524,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/shelf": {
+    "/api/library": {
         parameters: {
             query?: never;
             header?: never;
@@ -535,20 +535,20 @@ export interface paths {
          * List Records
          * @description All own records of a kind.
          */
-        get: operations["apps_shelf_api_list_records"];
+        get: operations["apps_library_api_list_records"];
         put?: never;
         /**
          * Add
          * @description Add a record.
          */
-        post: operations["apps_shelf_api_add"];
+        post: operations["apps_library_api_add"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/shelf/{record_id}": {
+    "/api/library/{record_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -560,19 +560,19 @@ export interface paths {
          * Save
          * @description Correct a record; 409 with what stands now if someone did in the meantime.
          */
-        put: operations["apps_shelf_api_save"];
+        put: operations["apps_library_api_save"];
         post?: never;
         /**
          * Remove
          * @description Remove a record; 409 with where it is used while anything uses it.
          */
-        delete: operations["apps_shelf_api_remove"];
+        delete: operations["apps_library_api_remove"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/shelf/{record_id}/used": {
+    "/api/library/{record_id}/used": {
         parameters: {
             query?: never;
             header?: never;
@@ -583,7 +583,7 @@ export interface paths {
          * Record Used
          * @description Revisions that take this record along.
          */
-        get: operations["apps_shelf_api_record_used"];
+        get: operations["apps_library_api_record_used"];
         put?: never;
         post?: never;
         delete?: never;
@@ -603,7 +603,7 @@ export interface paths {
          * Listed Used
          * @description Revisions that name something of a catalogue.
          */
-        get: operations["apps_shelf_api_listed_used"];
+        get: operations["apps_library_api_listed_used"];
         put?: never;
         post?: never;
         delete?: never;
@@ -623,7 +623,7 @@ export interface paths {
          * List Metals
          * @description Grades that people may mean, own records first; the yield is that of the thickness given.
          */
-        get: operations["apps_shelf_api_list_metals"];
+        get: operations["apps_library_api_list_metals"];
         put?: never;
         post?: never;
         delete?: never;
@@ -643,7 +643,7 @@ export interface paths {
          * List Fillers
          * @description Fillers that people may mean, those as bought first.
          */
-        get: operations["apps_shelf_api_list_fillers"];
+        get: operations["apps_library_api_list_fillers"];
         put?: never;
         post?: never;
         delete?: never;
@@ -663,7 +663,7 @@ export interface paths {
          * List Gases
          * @description Gases that people may mean.
          */
-        get: operations["apps_shelf_api_list_gases"];
+        get: operations["apps_library_api_list_gases"];
         put?: never;
         post?: never;
         delete?: never;
@@ -683,7 +683,7 @@ export interface paths {
          * Tungsten Carries
          * @description What one tungsten carries [A], one range a published family; none where it is not known.
          */
-        get: operations["apps_shelf_api_tungsten_carries"];
+        get: operations["apps_library_api_tungsten_carries"];
         put?: never;
         post?: never;
         delete?: never;
@@ -703,7 +703,7 @@ export interface paths {
          * List Tungstens
          * @description Tungsten types, and what each diameter carries in argon.
          */
-        get: operations["apps_shelf_api_list_tungstens"];
+        get: operations["apps_library_api_list_tungstens"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3239,6 +3239,29 @@ export interface components {
             length_mm?: number | null;
         };
         /**
+         * Library
+         * @description Copies of the own records that a procedure uses, so that the document stands for itself.
+         *
+         *     Documents carry it as ``shelf``, the name of the field since the first release: signed documents keep it.
+         */
+        Library: {
+            /**
+             * Metals
+             * @default []
+             */
+            metals: components["schemas"]["OwnMetal"][];
+            /**
+             * Products
+             * @default []
+             */
+            products: components["schemas"]["Product"][];
+            /**
+             * Machines
+             * @default []
+             */
+            machines: components["schemas"]["Machine"][];
+        };
+        /**
          * Machine
          * @description A power source. ``connected`` names the supply it runs on; without it the first one counts.
          */
@@ -3392,7 +3415,7 @@ export interface components {
          *     ``layer`` counts from the root within a side; where a side's passes do not all state it, the beads
          *     are arranged by their natural shape.
          *
-         *     ``machine`` names a machine of the procedure's shelf; ``pedal_max_a`` is what the machine is set
+         *     ``machine`` names a machine of the procedure's library; ``pedal_max_a`` is what the machine is set
          *     to where a pedal takes the current below it. ``bead_area_mm2`` locks the bead's section; the other
          *     beads of its side share the rest. ``deposit_mm`` is the thickness that the pass adds to the joint.
          */
@@ -3558,7 +3581,7 @@ export interface components {
             thermal?: components["schemas"]["Thermal"] | null;
             applies_to?: components["schemas"]["AppliesTo"] | null;
             site?: components["schemas"]["Site"] | null;
-            shelf?: components["schemas"]["Shelf"] | null;
+            shelf?: components["schemas"]["Library"] | null;
             /**
              * Passes
              * @default []
@@ -3654,27 +3677,6 @@ export interface components {
             /** Hardness */
             hardness?: boolean | null;
             hardness_limit?: components["schemas"]["AgreedHardness"] | null;
-        };
-        /**
-         * Shelf
-         * @description Copies of the own records that a procedure uses, so that the document stands for itself.
-         */
-        Shelf: {
-            /**
-             * Metals
-             * @default []
-             */
-            metals: components["schemas"]["OwnMetal"][];
-            /**
-             * Products
-             * @default []
-             */
-            products: components["schemas"]["Product"][];
-            /**
-             * Machines
-             * @default []
-             */
-            machines: components["schemas"]["Machine"][];
         };
         /**
          * Site
@@ -4633,7 +4635,7 @@ export interface components {
         };
         /**
          * UseOut
-         * @description A revision that uses something of the shelf.
+         * @description A revision that uses something of the library.
          */
         UseOut: {
             /** Revision Id */
@@ -4912,7 +4914,7 @@ export interface components {
          *     ``fill_process`` (and its transfer, filler and gas) is for the passes after the root, where they are
          *     welded otherwise than the root: another process, or the same one with another filler.
          *
-         *     ``heat_input_kj_mm`` and ``t85_s`` are wanted windows. ``machine`` names a machine of the shelf.
+         *     ``heat_input_kj_mm`` and ``t85_s`` are wanted windows. ``machine`` names a machine of the library.
          *     ``overlap`` is how far each bead laps over the last; it is only drawn and planned with, never
          *     counted as metal twice.
          */
@@ -4976,7 +4978,7 @@ export interface components {
             overlap: "third" | "half" | "two-thirds";
             /** Passes Wanted */
             passes_wanted?: number | null;
-            shelf?: components["schemas"]["Shelf"] | null;
+            shelf?: components["schemas"]["Library"] | null;
             /**
              * Trials
              * @default []
@@ -5247,7 +5249,7 @@ export interface components {
         };
         /**
          * Batch
-         * @description A batch of filler or a gas bottle at the bench, with its certificate.
+         * @description A batch of filler or a gas bottle at the booth, with its certificate.
          */
         Batch: {
             /**
@@ -5481,7 +5483,7 @@ export interface components {
         };
         /**
          * MachineUsed
-         * @description The power source at the bench, and until when its meters are calibrated.
+         * @description The power source at the booth, and until when its meters are calibrated.
          */
         MachineUsed: {
             /** Name */
@@ -7260,7 +7262,7 @@ export interface components {
         };
         /**
          * RecordCoverage
-         * @description How one record stands to what is demanded.
+         * @description How one record stands to what is required.
          *
          *     Attributes:
          *         record: Its number.
@@ -8388,7 +8390,7 @@ export interface operations {
             };
         };
     };
-    api_bench_decode_filler: {
+    api_calculators_decode_filler: {
         parameters: {
             query?: never;
             header?: never;
@@ -8421,7 +8423,7 @@ export interface operations {
             };
         };
     };
-    api_bench_name_gas: {
+    api_calculators_name_gas: {
         parameters: {
             query?: never;
             header?: never;
@@ -8454,7 +8456,7 @@ export interface operations {
             };
         };
     };
-    api_bench_name_equivalents: {
+    api_calculators_name_equivalents: {
         parameters: {
             query?: never;
             header?: never;
@@ -8487,7 +8489,7 @@ export interface operations {
             };
         };
     };
-    api_bench_arc_list_schools: {
+    api_calculators_arc_list_schools: {
         parameters: {
             query?: never;
             header?: never;
@@ -8507,7 +8509,7 @@ export interface operations {
             };
         };
     };
-    api_bench_arc_pulse: {
+    api_calculators_arc_pulse: {
         parameters: {
             query?: never;
             header?: never;
@@ -8540,7 +8542,7 @@ export interface operations {
             };
         };
     };
-    api_bench_arc_ac: {
+    api_calculators_arc_ac: {
         parameters: {
             query?: never;
             header?: never;
@@ -8573,7 +8575,7 @@ export interface operations {
             };
         };
     };
-    api_bench_arc_balance: {
+    api_calculators_arc_balance: {
         parameters: {
             query?: never;
             header?: never;
@@ -8606,7 +8608,7 @@ export interface operations {
             };
         };
     };
-    api_bench_arc_dial: {
+    api_calculators_arc_dial: {
         parameters: {
             query?: never;
             header?: never;
@@ -8639,7 +8641,7 @@ export interface operations {
             };
         };
     };
-    api_bench_arc_cup: {
+    api_calculators_arc_cup: {
         parameters: {
             query?: never;
             header?: never;
@@ -8672,7 +8674,7 @@ export interface operations {
             };
         };
     };
-    api_bench_arc_list_setup_fields: {
+    api_calculators_arc_list_setup_fields: {
         parameters: {
             query: {
                 process: string;
@@ -9117,7 +9119,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_list_records: {
+    apps_library_api_list_records: {
         parameters: {
             query: {
                 kind: "metal" | "product" | "machine" | "chart";
@@ -9139,7 +9141,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_add: {
+    apps_library_api_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -9199,7 +9201,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_save: {
+    apps_library_api_save: {
         parameters: {
             query?: never;
             header?: never;
@@ -9261,7 +9263,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_remove: {
+    apps_library_api_remove: {
         parameters: {
             query?: never;
             header?: never;
@@ -9317,7 +9319,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_record_used: {
+    apps_library_api_record_used: {
         parameters: {
             query?: never;
             header?: never;
@@ -9348,7 +9350,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_listed_used: {
+    apps_library_api_listed_used: {
         parameters: {
             query: {
                 kind: "metal" | "filler" | "gas" | "tungsten";
@@ -9371,7 +9373,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_list_metals: {
+    apps_library_api_list_metals: {
         parameters: {
             query?: {
                 search_text?: string;
@@ -9395,7 +9397,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_list_fillers: {
+    apps_library_api_list_fillers: {
         parameters: {
             query?: {
                 search_text?: string;
@@ -9418,7 +9420,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_list_gases: {
+    apps_library_api_list_gases: {
         parameters: {
             query?: {
                 search_text?: string;
@@ -9440,7 +9442,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_tungsten_carries: {
+    apps_library_api_tungsten_carries: {
         parameters: {
             query: {
                 diameter_mm: number;
@@ -9465,7 +9467,7 @@ export interface operations {
             };
         };
     };
-    apps_shelf_api_list_tungstens: {
+    apps_library_api_list_tungstens: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,28 +1,28 @@
 import type { Machine, OwnMetal, Procedure, Product } from '../api/types'
 import { passesOf, withPasses } from './procedure'
 
-type Shelf = NonNullable<Procedure['shelf']>
+type Library = NonNullable<Procedure['shelf']>
 
-function shelfOf(document: Procedure): Shelf {
+function libraryOf(document: Procedure): Library {
   return document.shelf ?? { metals: [], products: [], machines: [] }
 }
 
 export function machinesOf(document: Procedure): Machine[] {
-  return shelfOf(document).machines
+  return libraryOf(document).machines
 }
 
 function placed<T extends { name: string }>(records: readonly T[], one: T): T[] {
   return [...records.filter((other) => other.name !== one.name), one]
 }
 
-/** A procedure whose shelf holds just the records that something in it names. */
+/** A procedure whose library holds just the records that something in it names. */
 function tidied(document: Procedure): Procedure {
-  const shelf = shelfOf(document)
+  const library = libraryOf(document)
   const passes = passesOf(document)
-  const next: Shelf = {
-    metals: shelf.metals.filter((one) => document.base_metals.some((metal) => metal.designation === one.name)),
-    products: shelf.products.filter((one) => passes.some((pass) => pass.filler?.make === one.name)),
-    machines: shelf.machines.filter((one) => passes.some((pass) => pass.machine === one.name)),
+  const next: Library = {
+    metals: library.metals.filter((one) => document.base_metals.some((metal) => metal.designation === one.name)),
+    products: library.products.filter((one) => passes.some((pass) => pass.filler?.make === one.name)),
+    machines: library.machines.filter((one) => passes.some((pass) => pass.machine === one.name)),
   }
   const empty = next.metals.length + next.products.length + next.machines.length === 0
   return { ...document, shelf: empty ? null : next }
@@ -35,8 +35,8 @@ export function withMachine(
   name: string | null,
   machine: Machine | undefined,
 ): Procedure {
-  const shelf = shelfOf(document)
-  const next = machine ? { ...shelf, machines: placed(shelf.machines, machine) } : shelf
+  const library = libraryOf(document)
+  const next = machine ? { ...library, machines: placed(library.machines, machine) } : library
   return tidied({ ...withPasses(document, numbers, { machine: name }), shelf: next })
 }
 
@@ -47,8 +47,8 @@ export function withFiller(
   filler: NonNullable<Procedure['passes'][number]['filler']>,
   product: Product | null,
 ): Procedure {
-  const shelf = shelfOf(document)
-  const next = product ? { ...shelf, products: placed(shelf.products, product) } : shelf
+  const library = libraryOf(document)
+  const next = product ? { ...library, products: placed(library.products, product) } : library
   return tidied({
     ...withPasses(document, numbers, { filler: { ...filler, make: product?.name ?? null } }),
     shelf: next,
@@ -57,6 +57,6 @@ export function withFiller(
 
 /** Take an own metal's record along. */
 export function withOwnMetal(document: Procedure, metal: OwnMetal | null): Procedure {
-  const shelf = shelfOf(document)
-  return tidied({ ...document, shelf: metal ? { ...shelf, metals: placed(shelf.metals, metal) } : shelf })
+  const library = libraryOf(document)
+  return tidied({ ...document, shelf: metal ? { ...library, metals: placed(library.metals, metal) } : library })
 }

@@ -1,7 +1,7 @@
 import type { Range } from '../api/types'
 
 /**
- * The one mirror of the core that the browser may hold, for a bench with a dead network: arc energy
+ * The one mirror of the core that the browser may hold, for a booth with a dead network: arc energy
  * E = V·I·t/L in kJ/mm. Run against the same case table as the core.
  */
 export function arcEnergyKjMm(

@@ -9,7 +9,7 @@ const kept = { staleTime: Infinity, gcTime: 60_000 }
 export const decodeQuery = (text: string) =>
   queryOptions({
     queryKey: ['decode', text],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/bench/decode', { body: { text }, signal })),
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/decode', { body: { text }, signal })),
     enabled: text.trim() !== '',
     ...kept,
   })
@@ -17,7 +17,7 @@ export const decodeQuery = (text: string) =>
 export const gasQuery = (text: string) =>
   queryOptions({
     queryKey: ['gas', text],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/bench/gas', { body: { text }, signal })),
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/gas', { body: { text }, signal })),
     enabled: text.trim() !== '',
     ...kept,
   })
@@ -25,7 +25,7 @@ export const gasQuery = (text: string) =>
 export const equivalentsQuery = (chemistry: Record<string, number>) =>
   queryOptions({
     queryKey: ['equivalents', chemistry],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/bench/equivalents', { body: { chemistry }, signal })),
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/equivalents', { body: { chemistry }, signal })),
     ...kept,
   })
 
@@ -49,28 +49,28 @@ export const schoolsQuery = queryOptions({
 export const pulseQuery = (body: Schemas['PulseIn']) =>
   queryOptions({
     queryKey: ['pulse', body],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/bench/pulse', { body, signal })),
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/pulse', { body, signal })),
     ...kept,
   })
 
 export const acQuery = (body: Schemas['AcIn']) =>
   queryOptions({
     queryKey: ['ac', body],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/bench/ac', { body, signal })),
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/ac', { body, signal })),
     ...kept,
   })
 
 export const dialQuery = (body: Schemas['RunOutIn']) =>
   queryOptions({
     queryKey: ['dial', body],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/bench/dial', { body, signal })),
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/dial', { body, signal })),
     ...kept,
   })
 
 export const cupQuery = (body: Schemas['CupIn']) =>
   queryOptions({
     queryKey: ['cup', body],
-    queryFn: ({ signal }) => unwrap(api.POST('/api/bench/cup', { body, signal })),
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/cup', { body, signal })),
     enabled: body.text.trim() !== '',
     ...kept,
   })

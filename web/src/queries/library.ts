@@ -7,7 +7,7 @@ export type ListedKind = 'metal' | 'filler' | 'gas' | 'tungsten'
 
 export const metalsQuery = (text: string) =>
   queryOptions({
-    queryKey: ['shelf', 'metals', text],
+    queryKey: ['library', 'metals', text],
     queryFn: ({ signal }) =>
       unwrap(api.GET('/api/metals', { params: { query: { search_text: text, most: 1000 } }, signal })),
     staleTime: 60_000,
@@ -15,7 +15,7 @@ export const metalsQuery = (text: string) =>
 
 export const fillersQuery = (text: string) =>
   queryOptions({
-    queryKey: ['shelf', 'fillers', text],
+    queryKey: ['library', 'fillers', text],
     queryFn: ({ signal }) =>
       unwrap(api.GET('/api/fillers', { params: { query: { search_text: text, most: 200 } }, signal })),
     staleTime: 60_000,
@@ -23,15 +23,15 @@ export const fillersQuery = (text: string) =>
 
 export const gasesQuery = (text: string) =>
   queryOptions({
-    queryKey: ['shelf', 'gases', text],
+    queryKey: ['library', 'gases', text],
     queryFn: ({ signal }) => unwrap(api.GET('/api/gases', { params: { query: { search_text: text } }, signal })),
     staleTime: Infinity,
   })
 
 export const recordsQuery = (kind: RecordKind) =>
   queryOptions({
-    queryKey: ['shelf', 'records', kind],
-    queryFn: () => unwrap(api.GET('/api/shelf', { params: { query: { kind } } })),
+    queryKey: ['library', 'records', kind],
+    queryFn: () => unwrap(api.GET('/api/library', { params: { query: { kind } } })),
     select: (rows) => rows.filter((one) => one.document !== null),
     staleTime: 10_000,
   })
@@ -42,14 +42,14 @@ export const damagedQuery = (kind: RecordKind) =>
 
 export const recordUsedQuery = (id: number) =>
   queryOptions({
-    queryKey: ['shelf', 'used', id],
-    queryFn: () => unwrap(api.GET('/api/shelf/{record_id}/used', { params: { path: { record_id: id } } })),
+    queryKey: ['library', 'used', id],
+    queryFn: () => unwrap(api.GET('/api/library/{record_id}/used', { params: { path: { record_id: id } } })),
     staleTime: 0,
   })
 
 export const listedUsedQuery = (kind: ListedKind, name: string) =>
   queryOptions({
-    queryKey: ['shelf', 'listed-used', kind, name],
+    queryKey: ['library', 'listed-used', kind, name],
     queryFn: () => unwrap(api.GET('/api/used', { params: { query: { kind, name } } })),
     staleTime: 0,
   })

@@ -31,7 +31,7 @@ def add_recorder(user: User, name: str, token: str | None = None) -> tuple[Recor
         InvalidError: The name is empty.
         ConflictError: The name is taken.
     """
-    require(user, Action.KEEP_SHELF)
+    require(user, Action.KEEP_LIBRARY)
     name = name.strip()[:100]
     if not name:
         raise InvalidError(
@@ -60,7 +60,7 @@ def recorder_of(token: str) -> Recorder | None:
 
 def retire_recorder(user: User, recorder: Recorder) -> Recorder:
     """Refuse the recorder's token from now on; its recordings stay."""
-    require(user, Action.KEEP_SHELF)
+    require(user, Action.KEEP_LIBRARY)
     recorder.retired = True
     recorder.save(update_fields=["retired"])
     return recorder

@@ -3,7 +3,7 @@ import { Trans } from '@lingui/react/macro'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import type { SettingsChart, ShelfRecord } from '../../api/types'
+import type { SettingsChart, LibraryRecord } from '../../api/types'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
@@ -25,7 +25,7 @@ const EMPTY: SettingsChart = {
 export function ChartsTab({ text }: { text: string }) {
   const { may } = useSession()
   const found = useQuery(recordsQuery('chart'))
-  const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
+  const [editing, setEditing] = useState<LibraryRecord | 'new' | null>(null)
   const all = found.data ?? []
   const wanted = text.trim().toLowerCase()
   const shown = all.filter((one) => {

@@ -3,7 +3,7 @@ import { Trans } from '@lingui/react/macro'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import type { FillerFound, Product, ShelfRecord } from '../../api/types'
+import type { FillerFound, Product, LibraryRecord } from '../../api/types'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { tensileText } from '../../ui/tensileText'
@@ -25,7 +25,7 @@ export function FillersTab({ text, onText }: { text: string; onText: (text: stri
   const units = useUnits()
   const found = useQuery({ ...fillersQuery(text), placeholderData: keepPreviousData })
   const records = useQuery(recordsQuery('product'))
-  const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
+  const [editing, setEditing] = useState<LibraryRecord | 'new' | null>(null)
   const fillers = found.data ?? []
   return (
     <>

@@ -3,7 +3,7 @@ import { Trans } from '@lingui/react/macro'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import type { Machine, ShelfRecord } from '../../api/types'
+import type { Machine, LibraryRecord } from '../../api/types'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { FAMILY_WORDS } from '../../domain/words'
@@ -28,7 +28,7 @@ export function MachinesTab({ text }: { text: string }) {
   const { may } = useSession()
   const units = useUnits()
   const found = useQuery(recordsQuery('machine'))
-  const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
+  const [editing, setEditing] = useState<LibraryRecord | 'new' | null>(null)
   const all = found.data ?? []
   const shown = all.filter((one) => one.name.toLowerCase().includes(text.trim().toLowerCase()))
   return (
@@ -102,7 +102,7 @@ export function MachinesTab({ text }: { text: string }) {
   )
 }
 
-function Details({ one, machine, onCorrect }: { one: ShelfRecord; machine: Machine; onCorrect?: () => void }) {
+function Details({ one, machine, onCorrect }: { one: LibraryRecord; machine: Machine; onCorrect?: () => void }) {
   const units = useUnits()
   const used = useQuery(recordUsedQuery(one.id))
   return (

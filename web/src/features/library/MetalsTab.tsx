@@ -3,7 +3,7 @@ import { Trans } from '@lingui/react/macro'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import type { MetalFound, OwnMetal, ShelfRecord } from '../../api/types'
+import type { MetalFound, OwnMetal, LibraryRecord } from '../../api/types'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
@@ -31,7 +31,7 @@ export function MetalsTab({ text }: { text: string }) {
   const strength = (mpa: number | null | undefined) => (mpa == null ? '—' : units.value(mpa, 'strength'))
   const found = useQuery({ ...metalsQuery(text), placeholderData: keepPreviousData })
   const records = useQuery(recordsQuery('metal'))
-  const [editing, setEditing] = useState<ShelfRecord | 'new' | null>(null)
+  const [editing, setEditing] = useState<LibraryRecord | 'new' | null>(null)
   const metals = found.data ?? []
   return (
     <>

@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, expect, it, vi } from 'vitest'
 
-import type { Product, ShelfRecord } from '../../api/types'
+import type { Product, LibraryRecord } from '../../api/types'
 import { serve, show } from '../../testing'
 import { TextField } from '../../ui/TextField'
 import { ProductForm } from './ProductForm'
@@ -18,7 +18,7 @@ const product: Product = {
   designation: 'E71T-1M',
   ranges: [],
 }
-const record: ShelfRecord = {
+const record: LibraryRecord = {
   id: 7,
   kind: 'product',
   name: 'Fern 71',
@@ -35,7 +35,7 @@ const refusal = (type: string, status: number, detail: string, more: object = {}
   body: { type: `/problems/${type}`, title: '', status, detail, errors: [], ...more },
 })
 
-function dialog(onClose = vi.fn(), one: ShelfRecord | null = record) {
+function dialog(onClose = vi.fn(), one: LibraryRecord | null = record) {
   show(
     <RecordDialog<Product>
       kind="product"
@@ -62,7 +62,7 @@ it('saves with the version that was opened', async () => {
   await userEvent.type(await screen.findByLabelText('Notes'), 'dry it')
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   await waitFor(() => expect(close).toHaveBeenCalled())
-  expect(seen[0]).toMatchObject({ path: '/api/shelf/7', body: { version: 3, document: { notes: 'dry it' } } })
+  expect(seen[0]).toMatchObject({ path: '/api/library/7', body: { version: 3, document: { notes: 'dry it' } } })
 })
 
 it('when someone saved in the meantime nothing is lost, and one chooses', async () => {

@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState, type ReactNode } from 'react'
 
 import { Refusal, api, unwrap } from '../../api/client'
-import type { Machine, OwnMetal, Product, SettingsChart, ShelfRecord } from '../../api/types'
+import type { Machine, OwnMetal, Product, SettingsChart, LibraryRecord } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
@@ -16,7 +16,7 @@ type Errors = ReadonlyMap<string, string>
 type Props<T extends Document> = {
   kind: RecordKind
   words: string
-  record: ShelfRecord | null
+  record: LibraryRecord | null
   empty: T
   onClose: () => void
   form: (document: T, put: Put<T>, errors: Errors) => ReactNode
@@ -31,7 +31,7 @@ export function RecordDialog<T extends Document>({ kind, words, record, empty, o
   const [unread, setUnread] = useState(false)
   const frame = useRef<HTMLDivElement>(null)
   const done = () => {
-    void queries.invalidateQueries({ queryKey: ['shelf'] })
+    void queries.invalidateQueries({ queryKey: ['library'] })
     void queries.invalidateQueries({ queryKey: [kind === 'metal' ? 'metals' : 'fillers'] })
     onClose()
   }
@@ -39,17 +39,17 @@ export function RecordDialog<T extends Document>({ kind, words, record, empty, o
     mutationFn: (as: number) =>
       record
         ? unwrap(
-            api.PUT('/api/shelf/{record_id}', {
+            api.PUT('/api/library/{record_id}', {
               params: { path: { record_id: record.id } },
               body: { version: as, document: document as never },
             }),
           )
-        : unwrap(api.POST('/api/shelf', { body: { document: document as never } })),
+        : unwrap(api.POST('/api/library', { body: { document: document as never } })),
     onSuccess: done,
   })
   const remove = useMutation({
     mutationFn: () =>
-      unwrap(api.DELETE('/api/shelf/{record_id}', { params: { path: { record_id: record?.id ?? 0 } } })),
+      unwrap(api.DELETE('/api/library/{record_id}', { params: { path: { record_id: record?.id ?? 0 } } })),
     onSuccess: done,
     onError: () => setAsking(false),
   })

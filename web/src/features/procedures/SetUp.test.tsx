@@ -75,7 +75,7 @@ beforeEach(() => {
       return {
         body: query.get('polarity') === 'DCEN' && query.get('diameter_mm') === '2.4' ? [{ min: 150, max: 250 }] : [],
       }
-    if (path === '/api/shelf')
+    if (path === '/api/library')
       return {
         body: machines.map((document, id) => ({
           id,

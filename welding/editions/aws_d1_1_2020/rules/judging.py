@@ -16,9 +16,9 @@ from welding.documents.record import (
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
-from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
 from welding.testing.bends import BendCriteria, judge_bend
 from welding.testing.hardness import judge_hardness
@@ -33,22 +33,22 @@ _YIELD_SLACK = 0.005
 """345 MPa and 50 ksi are one printed class."""
 
 
-def limit_of(piece: Welded, name: str) -> Limit:
+def limit_of(coupon: TestCoupon, name: str) -> Limit:
     """A limit of the acceptance table, in mm or as printed."""
     table = table_of("acceptance")
     row = row_of(table, name)
-    value = figure(row, "limit", piece.units)
+    value = figure(row, "limit", coupon.units)
     if value is None:
         value = row.get("limit_deg")
     return Limit(value, rule_of(table, row), table.unchecked_of(row))
 
 
-def former_limit(piece: Welded) -> tuple[Limit, str]:
+def former_limit(coupon: TestCoupon) -> tuple[Limit, str]:
     """Largest former by the base metals' yield; the smaller one where they differ."""
     table = table_of("bend_jig")
     yields = []
-    for metal, t in zip(piece.metals, piece.thicknesses_mm or (None, None), strict=False):
-        grade = piece.grade(metal)
+    for metal, t in zip(coupon.metals, coupon.thicknesses_mm or (None, None), strict=False):
+        grade = coupon.grade(metal)
         found = metal.yield_mpa or (grade.yield_at(t) if grade else None)
         if found is None:
             empty = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
@@ -64,40 +64,40 @@ def former_limit(piece: Welded) -> tuple[Limit, str]:
             continue
         if below is not None and least >= below * (1 - _YIELD_SLACK):
             continue
-        return Limit(figure(row, "former", piece.units), rule_of(table, row), table.unchecked_of(row)), ""
+        return Limit(figure(row, "former", coupon.units), rule_of(table, row), table.unchecked_of(row)), ""
     raise AssertionError("the last row of the bend jig has no upper limit")
 
 
-def judge_specimen(piece: Welded, level: int, needs: Needs, test: Test) -> Judged:
+def judge_specimen(coupon: TestCoupon, level: int, needs: Needs, test: Test) -> Judged:
     """Judge one specimen."""
     if isinstance(test, VisualTest):
-        return _visual(piece, test)
+        return _visual(coupon, test)
     if isinstance(test, NdtTest):
-        limit = limit_of(piece, "ndt")
+        limit = limit_of(coupon, "ndt")
         return judge_ndt(test, tr("accepted by the criteria of clause 8 for static loading"), limit)
     if isinstance(test, TensileTest):
-        return _tensile(piece, test)
+        return _tensile(coupon, test)
     if isinstance(test, BendTest):
-        return _bend(piece, test)
+        return _bend(coupon, test)
     if isinstance(test, MacroTest):
-        return _macro(piece, test)
+        return _macro(coupon, test)
     if isinstance(test, FractureTest):
-        flaw, total, length = (limit_of(piece, f"break.{name}") for name in ("flaw", "sum", "length"))
-        return judge_break(test, flaw, total, length, piece.units)
+        flaw, total, length = (limit_of(coupon, f"break.{name}") for name in ("flaw", "sum", "length"))
+        return judge_break(test, flaw, total, length, coupon.units)
     if isinstance(test, HardnessTest):
         return judge_hardness(
             test,
-            limit_of(piece, "hardness"),
+            limit_of(coupon, "hardness"),
             tr("the limit of hardness that was agreed (this code sets none)"),
             lines=1,
             indents=3,
             lines_text=tr("as agreed"),
         )
-    return _impact(piece, test)
+    return _impact(coupon, test)
 
 
-def _visual(piece: Welded, test: VisualTest) -> Judged:
-    undercut = limit_of(piece, "visual.undercut")
+def _visual(coupon: TestCoupon, test: VisualTest) -> Judged:
+    undercut = limit_of(coupon, "visual.undercut")
     points: list[Point] = [outcome_point(test.outcome, tr("visual examination accepted"), undercut)]
     if test.cracks is not None:
         points.append(must(test.cracks, False, tr("no cracks"), undercut, "cracks"))
@@ -113,48 +113,48 @@ def _visual(piece: Welded, test: VisualTest) -> Judged:
         (test.underfill_mm, "visual.underfill", "underfill"),
     ):
         if value is not None:
-            points.append(at_most(limit_of(piece, name), value, words, piece.units))
-    if test.legs_mm and piece.weld == "fillet" and piece.leg_mm is not None:
-        points.append(_legs(piece, test.legs_mm))
+            points.append(at_most(limit_of(coupon, name), value, words, coupon.units))
+    if test.legs_mm and coupon.weld == "fillet" and coupon.leg_mm is not None:
+        points.append(_legs(coupon, test.legs_mm))
     return Judged(points=tuple(points))
 
 
-def _legs(piece: Welded, legs: tuple[float, ...]) -> Point:
-    limit, wanted = limit_of(piece, "legs"), piece.leg_mm or 0.0
+def _legs(coupon: TestCoupon, legs: tuple[float, ...]) -> Point:
+    limit, wanted = limit_of(coupon, "legs"), coupon.leg_mm or 0.0
     return Point(
         min(legs) >= wanted - 1e-6,
-        tr("legs at least {quantity_text}", quantity_text=quantity_text(wanted, "gap", piece.units)),
-        tr(" and ").join(quantity_text(leg, "gap", piece.units) for leg in legs),
+        tr("legs at least {quantity_text}", quantity_text=quantity_text(wanted, "gap", coupon.units)),
+        tr(" and ").join(quantity_text(leg, "gap", coupon.units) for leg in legs),
         limit.rule,
         limit.unchecked,
     )
 
 
-def _tensile(piece: Welded, test: TensileTest) -> Judged:
+def _tensile(coupon: TestCoupon, test: TensileTest) -> Judged:
     table = table_of("acceptance")
     row = row_of(table, "tension")
     rule, unchecked = rule_of(table, row), table.unchecked_of(row)
     if test.kind == "all-weld-tensile":
-        strengths = [run.filler.tensile_mpa for run in piece.runs if run.filler and run.filler.tensile_mpa]
+        strengths = [run.filler.tensile_mpa for run in coupon.runs if run.filler and run.filler.tensile_mpa]
         return judge_tensile(
             test,
             Limit(min(strengths) if strengths else None, rule, unchecked),
             tr("the least strength of the filler's class"),
             tr("the filler's class"),
-            piece.units,
+            coupon.units,
             None,
         )
-    least, lacks, what = least_tensile(piece)
-    return judge_tensile(test, Limit(least, rule, unchecked), lacks, what, piece.units, piece.thickness_mm)
+    least, lacks, what = least_tensile(coupon)
+    return judge_tensile(test, Limit(least, rule, unchecked), lacks, what, coupon.units, coupon.thickness_mm)
 
 
-def least_tensile(piece: Welded) -> tuple[float | None, str, str]:
+def least_tensile(coupon: TestCoupon) -> tuple[float | None, str, str]:
     """Specified least strength of the weaker metal [MPa], what is missing for it, whose it is."""
     found: list[tuple[float, str]] = []
-    for metal in piece.metals:
-        grade = piece.grade(metal)
+    for metal in coupon.metals:
+        grade = coupon.grade(metal)
         value = metal.tensile_mpa or (
-            grade.tensile_printed_mpa(piece.units, metal.thickness_mm or piece.thickness_mm)
+            grade.tensile_printed_mpa(coupon.units, metal.thickness_mm or coupon.thickness_mm)
             if grade
             else None
         )
@@ -172,27 +172,27 @@ def least_tensile(piece: Welded) -> tuple[float | None, str, str]:
     return value, "", tr("specified for {name}", name=name)
 
 
-def _bend(piece: Welded, test: BendTest) -> Judged:
-    former, lacks = former_limit(piece)
-    strange = inches_for_mm(test.thickness_mm, piece.thickness_mm)
+def _bend(coupon: TestCoupon, test: BendTest) -> Judged:
+    former, lacks = former_limit(coupon)
+    strange = inches_for_mm(test.thickness_mm, coupon.thickness_mm)
     if strange:
         return Judged(points=(Point(None, tr("specimen thickness"), "", former.rule, (), strange),))
     criteria = BendCriteria(
         former=former,
         former_lacks=lacks,
-        angle=limit_of(piece, "bend.angle"),
-        single=limit_of(piece, "bend.single"),
-        counted_above=limit_of(piece, "bend.counted_above"),
-        total=limit_of(piece, "bend.sum"),
+        angle=limit_of(coupon, "bend.angle"),
+        single=limit_of(coupon, "bend.single"),
+        counted_above=limit_of(coupon, "bend.counted_above"),
+        total=limit_of(coupon, "bend.sum"),
         corner="drop",
-        corner_free=limit_of(piece, "bend.corner"),
-        corner_caused=limit_of(piece, "bend.corner_with_cause"),
+        corner_free=limit_of(coupon, "bend.corner"),
+        corner_caused=limit_of(coupon, "bend.corner_with_cause"),
     )
-    return judge_bend(test, criteria, piece.units)
+    return judge_bend(test, criteria, coupon.units)
 
 
-def _macro(piece: Welded, test: MacroTest) -> Judged:
-    limit = limit_of(piece, "macro.undercut")
+def _macro(coupon: TestCoupon, test: MacroTest) -> Judged:
+    limit = limit_of(coupon, "macro.undercut")
     points = [
         must(test.cracks, False, tr("no cracks"), limit, tr("whether there are cracks")),
         must(
@@ -204,8 +204,8 @@ def _macro(piece: Welded, test: MacroTest) -> Judged:
         ),
     ]
     if test.undercut_mm is not None:
-        points.append(at_most(limit, test.undercut_mm, "undercut", piece.units))
-    if piece.weld == "fillet":
+        points.append(at_most(limit, test.undercut_mm, "undercut", coupon.units))
+    if coupon.weld == "fillet":
         points.append(
             must(
                 test.fused_to_root,
@@ -215,8 +215,8 @@ def _macro(piece: Welded, test: MacroTest) -> Judged:
                 tr("whether it is fused to the root"),
             )
         )
-        legs = limit_of(piece, "legs")
-        if piece.leg_mm is None:
+        legs = limit_of(coupon, "legs")
+        if coupon.leg_mm is None:
             points.append(
                 Point(None, tr("legs as specified"), "", legs.rule, (), tr("the leg that is specified"))
             )
@@ -225,35 +225,35 @@ def _macro(piece: Welded, test: MacroTest) -> Judged:
                 Point(None, tr("legs as specified"), "", legs.rule, (), tr("both legs as measured"))
             )
         else:
-            points.append(_legs(piece, test.legs_mm))
-    if piece.weld == "pjp-groove":
-        points.append(_size(piece, test, limit))
+            points.append(_legs(coupon, test.legs_mm))
+    if coupon.weld == "pjp-groove":
+        points.append(_size(coupon, test, limit))
     return Judged(points=tuple(points), main=1)
 
 
-def _size(piece: Welded, test: MacroTest, limit: Limit) -> Point:
-    asked = piece.joint.throat_mm if piece.joint else None
+def _size(coupon: TestCoupon, test: MacroTest, limit: Limit) -> Point:
+    asked = coupon.joint.throat_mm if coupon.joint else None
     if asked is None:
         return Point(
             None, tr("weld size E as specified"), "", limit.rule, (), tr("the weld size E that is specified")
         )
     criterion = tr(
-        "weld size E at least {quantity_text}", quantity_text=quantity_text(asked, "gap", piece.units)
+        "weld size E at least {quantity_text}", quantity_text=quantity_text(asked, "gap", coupon.units)
     )
     if test.weld_size_mm is None:
         return Point(None, criterion, "", limit.rule, (), tr("the weld size E as measured"))
-    found = quantity_text(test.weld_size_mm, "gap", piece.units)
+    found = quantity_text(test.weld_size_mm, "gap", coupon.units)
     return Point(test.weld_size_mm >= asked - 1e-6, criterion, found, limit.rule, limit.unchecked)
 
 
-def _impact(piece: Welded, test: ImpactTest) -> Judged:
+def _impact(coupon: TestCoupon, test: ImpactTest) -> Judged:
     table = table_of("impact_tests")
     default, places = row_of(table, "default"), row_of(table, "places")
     rule, unchecked = rule_of(table, default), table.unchecked_of(default)
-    us = piece.units == "us"
+    us = coupon.units == "us"
     average = default["average_ft_lbf"] * 1.3558179483 if us else default["average_j"]
     single = default["single_ft_lbf"] * 1.3558179483 if us else default["single_j"]
-    asked = piece.impact_asked
+    asked = coupon.impact_asked
     wanted = getattr(asked, "average_j", None)
     if wanted is not None:
         # The contract's own mean; its single value keeps the printed proportion.
@@ -281,10 +281,10 @@ def _impact(piece: Welded, test: ImpactTest) -> Judged:
         count=places["count"],
         drop_ends_of_five=True,
     )
-    return judge_impact(test, criteria, piece.units)
+    return judge_impact(test, criteria, coupon.units)
 
 
-def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
+def retest_rule(coupon: TestCoupon, level: int, test: Test) -> RetestRule:
     """What a failed specimen allows (clause 6.10.5)."""
     table = table_of("retests")
     if test.kind in ("visual", "radiographic", "ultrasonic"):
@@ -303,9 +303,9 @@ def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
             most=1,
         )
     thick = row_of(table, "thick")
-    limit = figure(thick, "over", piece.units) or 38.0
-    if (piece.thickness_mm or 0.0) > limit + 1e-9:
-        count = _planned(piece, test.kind)
+    limit = figure(thick, "over", coupon.units) or 38.0
+    if (coupon.thickness_mm or 0.0) > limit + 1e-9:
+        count = _planned(coupon, test.kind)
         return RetestRule(
             more=count * thick["places"],
             words=tr(
@@ -325,8 +325,8 @@ def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
     )
 
 
-def _planned(piece: Welded, kind: str) -> int:
-    found = groove_row(piece)
+def _planned(coupon: TestCoupon, kind: str) -> int:
+    found = groove_row(coupon)
     if found is None:
         return 1
     columns = {

@@ -4,19 +4,19 @@ from __future__ import annotations
 
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
-from welding.qualification.welded import Welded
 from welding.testing.cutting import Layout
 
 
-def layout_of(piece: Welded) -> Layout:
+def layout_of(coupon: TestCoupon) -> Layout:
     """Layout of a coupon; side bends where the table asks for them."""
-    table, units = table_of("specimen_layout"), piece.units
+    table, units = table_of("specimen_layout"), coupon.units
     discard, fillet = row_of(table, "discard"), row_of(table, "fillet")
-    found = groove_row(piece) if piece.weld != "fillet" else None
+    found = groove_row(coupon) if coupon.weld != "fillet" else None
     thick = found is not None and found[1].get("side", 0) > 0
     row = row_of(table, "plate-thick" if thick else "plate-thin")
-    of_fillet = piece.weld == "fillet"
+    of_fillet = coupon.weld == "fillet"
     ends = fillet if of_fillet else discard
     bend = figure(row_of(table, "bend-width"), "width", units) or 38.0
     return Layout(

@@ -9,8 +9,8 @@ from typing import Any
 from welding.codebook.table import Table, load_table
 from welding.documents.fields import UnitColumn
 from welding.editions.aws_d1_1_2020.rules.clauses import MM_PER_INCH, PACKAGE
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import RangeItem, rule_of
-from welding.qualification.welded import Welded
 
 PROCESSES: dict[str, tuple[str, ...]] = {
     "SMAW": ("111", "112"),
@@ -128,9 +128,9 @@ def item(
     )
 
 
-def joint_row(piece: Welded, variable: str) -> Mapping[str, Any]:
+def joint_row(coupon: TestCoupon, variable: str) -> Mapping[str, Any]:
     """Row of table 6.5 for a variable of the joint: that of the first process that has one."""
-    for process in piece.processes:
+    for process in coupon.processes:
         name = code_process(process)
         row = variable_row(variable, name) if name else None
         if row is not None:

@@ -8,9 +8,9 @@ from typing import Any
 
 from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, row_of, table_of, variable_row
 from welding.language import tr, tr_noop
+from welding.qualification.coupon import Run, TestCoupon
 from welding.qualification.electrodes import electrode_polarity, electrode_span, of_each_electrode
 from welding.qualification.items import RangeItem
-from welding.qualification.welded import Run, Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
@@ -20,7 +20,7 @@ _SPACINGS: tuple[tuple[str, str, Callable[[Run], float | None]], ...] = (
 )
 
 
-def _spacing(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iterator[RangeItem]:
+def _spacing(coupon: TestCoupon, runs: Sequence[Run], shared: dict[str, Any]) -> Iterator[RangeItem]:
     """Spacing of several electrodes: 10 % or a length, whichever is greater."""
     table = table_of("essential_variables")
     for variable, source, of in _SPACINGS:
@@ -42,7 +42,7 @@ def _spacing(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iter
             )
             continue
         low, high = min(known), max(known)
-        slack = figure(row, "plus", piece.units) or 0.0
+        slack = figure(row, "plus", coupon.units) or 0.0
         share = row["plus_percent"] / 100
         yield item(
             table,
@@ -51,10 +51,10 @@ def _spacing(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iter
             "span",
             tr(
                 "Tested {range_text} {words}, {row:g} % or {quantity_text} either way, whichever is more.",
-                range_text=range_text(Range(low, high), "gap", piece.units),
+                range_text=range_text(Range(low, high), "gap", coupon.units),
                 words=words,
                 row=row["plus_percent"],
-                quantity_text=quantity_text(slack, "gap", piece.units),
+                quantity_text=quantity_text(slack, "gap", coupon.units),
             ),
             columns=("plus_percent",),
             min=max(low - max(slack, low * share), 0.0),
@@ -68,7 +68,7 @@ def _either_way(slack: float, low: float, high: float) -> tuple[float, float]:
     return high - slack, low + slack
 
 
-def _of_each(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iterator[RangeItem]:
+def _of_each(coupon: TestCoupon, runs: Sequence[Run], shared: dict[str, Any]) -> Iterator[RangeItem]:
     """Current, polarity and angle of each of several electrodes, the leading one first."""
     table = table_of("essential_variables")
     amps, kind = (row_of(table, f"{name}.SAW") for name in ("current_a", "current_kind"))
@@ -102,7 +102,7 @@ def _of_each(piece: Welded, runs: Sequence[Run], shared: dict[str, Any]) -> Iter
 
 
 def electrode_items(
-    piece: Welded, runs: Sequence[Run], name: str, shared: dict[str, Any]
+    coupon: TestCoupon, runs: Sequence[Run], name: str, shared: dict[str, Any]
 ) -> Iterator[RangeItem]:
     """Electrodes of one process, named as in table 6.5."""
     table = table_of("essential_variables")
@@ -121,8 +121,8 @@ def electrode_items(
         **shared,
     )
     if name == "SAW":
-        yield from _spacing(piece, runs, shared)
-        yield from _of_each(piece, runs, shared)
+        yield from _spacing(coupon, runs, shared)
+        yield from _of_each(coupon, runs, shared)
         powder = shared["process"] == "124"
         yield item(
             table,

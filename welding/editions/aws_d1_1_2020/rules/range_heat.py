@@ -15,10 +15,10 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import (
 )
 from welding.glossary.values import in_words
 from welding.language import tr, tr_noop
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.positions import has_progression
-from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
@@ -28,35 +28,35 @@ PRODUCTION_PREHEAT = tr_noop(
 )
 
 
-def heat_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def heat_items(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     """Temperatures, treatments, heat input, and what impact toughness adds."""
-    yield from _temperatures(piece, impact)
-    yield from _treatments(piece, impact)
-    yield from _heat_input(piece, impact)
-    yield from _beads(piece, impact)
-    yield from _impact(piece, impact)
+    yield from _temperatures(coupon, impact)
+    yield from _treatments(coupon, impact)
+    yield from _heat_input(coupon, impact)
+    yield from _beads(coupon, impact)
+    yield from _impact(coupon, impact)
 
 
-def _strictest(piece: Welded, variable: str) -> float | None:
+def _strictest(coupon: TestCoupon, variable: str) -> float | None:
     """Smallest allowance over the coupon's processes [°C]."""
     table = table_of("essential_variables")
-    names = {name for p in piece.processes if (name := code_process(p))}
-    found = [degrees(row_of(table, f"{variable}.{name}"), "minus", piece.units) for name in names]
+    names = {name for p in coupon.processes if (name := code_process(p))}
+    found = [degrees(row_of(table, f"{variable}.{name}"), "minus", coupon.units) for name in names]
     return min((value for value in found if value is not None), default=None)
 
 
-def _temperatures(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def _temperatures(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     table = table_of("essential_variables")
-    names = [name for p in piece.processes if (name := code_process(p))]
+    names = [name for p in coupon.processes if (name := code_process(p))]
     more = table_of("impact_variables")
-    before = piece.before_c
+    before = coupon.before_c
     tested: dict[str, Range | None] = {
-        "preheat_c": Range(piece.preheat_c, piece.preheat_c) if piece.preheat_c is not None else None,
+        "preheat_c": Range(coupon.preheat_c, coupon.preheat_c) if coupon.preheat_c is not None else None,
         "interpass_c": before,
     }
     for variable, words in (("preheat_c", "Preheat"), ("interpass_c", tr("Lowest interpass temperature"))):
         row = row_of(table, f"{variable}.{names[0] if names else 'SMAW'}")
-        allowance, seen = _strictest(piece, variable), tested[variable]
+        allowance, seen = _strictest(coupon, variable), tested[variable]
         if seen is None or allowance is None:
             yield item(
                 table,
@@ -72,19 +72,19 @@ def _temperatures(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             tr(
                 "{words} of {c} less {difference}.",
                 words=words,
-                c=_c(piece, seen.min),
-                difference=_difference(piece, allowance),
+                c=_c(coupon, seen.min),
+                difference=_difference(coupon, allowance),
             ),
         )
         unchecked = table.unchecked_of(row)
         if impact:
             extra = row_of(more, "preheat" if variable == "preheat_c" else "interpass")
-            rise = degrees(extra, "plus", piece.units) or 0.0
+            rise = degrees(extra, "plus", coupon.units) or 0.0
             high = seen.max + rise
             reason += tr(
                 " With impact toughness at most {c} and {difference} more.",
-                c=_c(piece, seen.max),
-                difference=_difference(piece, rise),
+                c=_c(coupon, seen.max),
+                difference=_difference(coupon, rise),
             )
             unchecked += more.unchecked_of(extra)
         found = item(
@@ -99,23 +99,23 @@ def _temperatures(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             how="production-preheat" if variable == "preheat_c" else "",
             also=tr(PRODUCTION_PREHEAT),
         )
-        thickest = max((t for t in piece.thicknesses_mm if t), default=None)
+        thickest = max((t for t in coupon.thicknesses_mm if t), default=None)
         numbers = (thickest,) if thickest is not None and found.how else ()
         yield replace(found, unchecked=unchecked, numbers=numbers)
 
 
-def _c(piece: Welded, value: float) -> str:
-    return quantity_text(value, "temperature", piece.units)
+def _c(coupon: TestCoupon, value: float) -> str:
+    return quantity_text(value, "temperature", coupon.units)
 
 
-def _difference(piece: Welded, value: float) -> str:
-    return f"{value:g} °C" if piece.units == "si" else f"{value * 1.8:g} °F"
+def _difference(coupon: TestCoupon, value: float) -> str:
+    return f"{value:g} °C" if coupon.units == "si" else f"{value * 1.8:g} °F"
 
 
-def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def _treatments(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     table = table_of("essential_variables")
-    row = joint_row(piece, "pwht")
-    done = "heat-treated after welding" if piece.pwht else "not heat-treated"
+    row = joint_row(coupon, "pwht")
+    done = "heat-treated after welding" if coupon.pwht else "not heat-treated"
     yield item(
         table,
         row,
@@ -134,13 +134,13 @@ def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         "post_heat",
         "any",
         tr("Hydrogen post-heat is no variable of table 6.5."),
-        tested=("post-heated",) if piece.post_heat else ("none",),
+        tested=("post-heated",) if coupon.post_heat else ("none",),
     )
-    if not (impact and piece.pwht):
+    if not (impact and coupon.pwht):
         return
     more = table_of("impact_variables")
     rule = row_of(more, "pwht")
-    hold, minutes = piece.pwht_hold_c, piece.pwht_hold_min
+    hold, minutes = coupon.pwht_hold_c, coupon.pwht_hold_min
     if hold is None:
         yield item(more, rule, "pwht_hold_c", "unknown", tr("The holding temperature is not recorded."))
     else:
@@ -151,7 +151,7 @@ def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             "span",
             tr(
                 "Held at {range_text}; another range asks for a new test.",
-                range_text=range_text(hold, "temperature", piece.units),
+                range_text=range_text(hold, "temperature", coupon.units),
             ),
             min=hold.min,
             max=hold.max,
@@ -176,7 +176,7 @@ def _treatments(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         )
 
 
-def _heat_input(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def _heat_input(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     table = table_of("impact_variables")
     row = row_of(table, "heat_input")
     if not impact:
@@ -186,12 +186,12 @@ def _heat_input(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             "heat_input_kj_mm",
             "any",
             tr("Without impact toughness heat input is limited only through volts, amps and travel."),
-            tested=piece.heat_kj_mm(piece.runs, with_k=False),
+            tested=coupon.heat_kj_mm(coupon.runs, with_k=False),
         )
         return
-    for process in piece.processes:
-        runs = piece.of_process(process)
-        heat = piece.heat_kj_mm(runs, with_k=False)
+    for process in coupon.processes:
+        runs = coupon.of_process(process)
+        heat = coupon.heat_kj_mm(runs, with_k=False)
         if heat is None or any(run.arc_energy_kj_mm is None for run in runs):
             yield item(
                 table,
@@ -211,7 +211,7 @@ def _heat_input(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             tr(
                 "Impact toughness: no higher than tested, {quantity_text} (arc energy, the code "
                 "uses no efficiency).",
-                quantity_text=quantity_text(heat.max, "heat_input", piece.units),
+                quantity_text=quantity_text(heat.max, "heat_input", coupon.units),
             ),
             max=heat.max * (1 + row["plus_percent"] / 100),
             tested=heat,
@@ -219,11 +219,11 @@ def _heat_input(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         )
 
 
-def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def _beads(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     table = table_of("impact_variables")
     row = row_of(table, "bead")
-    beads = tuple(dict.fromkeys(run.bead for run in piece.runs if run.bead))
-    vertical = bool(piece.position and has_progression(piece.position))
+    beads = tuple(dict.fromkeys(run.bead for run in coupon.runs if run.bead))
+    vertical = bool(coupon.position and has_progression(coupon.position))
     if impact and vertical and beads == ("stringer",):
         yield item(
             table,
@@ -236,10 +236,10 @@ def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         )
     else:
         yield item(table, row, "bead", "any", tr("Stringer or weave is free here."), tested=beads or None)
-    if piece.weld == "fillet":
+    if coupon.weld == "fillet":
         return
     runs = row_of(table, "runs_per_side")
-    bound = impact and piece.run_kind == "multi"
+    bound = impact and coupon.run_kind == "multi"
     yield item(
         table,
         runs,
@@ -252,9 +252,9 @@ def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         if bound
         else tr("The number of passes a side is free here."),
         values=("multi",) if bound else (),
-        tested=(piece.run_kind,),
+        tested=(coupon.run_kind,),
     )
-    if impact and "weave" in beads and any(r.mechanisation in ("fully", "automatic") for r in piece.runs):
+    if impact and "weave" in beads and any(r.mechanisation in ("fully", "automatic") for r in coupon.runs):
         yield item(
             table,
             row_of(table, "oscillation"),
@@ -264,11 +264,11 @@ def _beads(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         )
 
 
-def _impact(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def _impact(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     table = table_of("impact_tests")
     row = row_of(table, "places")
-    default, unit = row_of(table, "default"), "ft_lbf" if piece.units == "us" else "j"
-    proof = impact_proof(piece, default[f"single_{unit}"] / default[f"average_{unit}"])
+    default, unit = row_of(table, "default"), "ft_lbf" if coupon.units == "us" else "j"
+    proof = impact_proof(coupon, default[f"single_{unit}"] / default[f"average_{unit}"])
     if not impact:
         yield item(
             table,
@@ -287,7 +287,7 @@ def _impact(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             row,
             "impact_temperature_c",
             "span",
-            tr("Tested at {c}; proved at that temperature and above", c=_c(piece, cold))
+            tr("Tested at {c}; proved at that temperature and above", c=_c(coupon, cold))
             + (tr(", up to {energy_j:.0f} J.", energy_j=proof.energy_j) if proof.energy_j else "."),
             min=cold,
             numbers=(proof.energy_j,) if proof.energy_j else (),

@@ -13,22 +13,22 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, join
 from welding.editions.aws_d1_1_2020.rules.range_size import said
 from welding.glossary.values import in_words
 from welding.language import tr, tr_noop
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import MetalPair, MetalSide, RangeItem, also_read
 from welding.qualification.positions import aws_position, has_progression, progression_of
-from welding.qualification.welded import Welded
 from welding.ranges import Range
 
 # --- base metals --------------------------------------------------------------------------------
 
 
-def metal_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def metal_items(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     """Base metals by table 6.8."""
     table = table_of("base_metal_substitution")
-    if len(piece.metals) < 2:
+    if len(coupon.metals) < 2:
         yield item(table, table.rows[0], "base_metals", "unknown", tr("The base metals are not stated."))
         return
-    sides = [_side(piece, one) for one in piece.metals]
-    names = tuple(one.designation or "unnamed" for one in piece.metals)
+    sides = [_side(coupon, one) for one in coupon.metals]
+    names = tuple(one.designation or "unnamed" for one in coupon.metals)
     if any(not side[1] for side in sides):
         yield item(
             table,
@@ -104,10 +104,10 @@ def _as_side(token: str, name: str) -> MetalSide:
     return MetalSide(names=(name,)) if token == "specific" else MetalSide(groups=(token,))  # noqa: S105
 
 
-def _side(piece: Welded, one: BaseMetal) -> tuple[str, str]:
+def _side(coupon: TestCoupon, one: BaseMetal) -> tuple[str, str]:
     """Token of table 6.8 for a metal, and its name."""
-    group = group_of(piece.draft, one, piece.units)
-    grade = piece.grade(one)
+    group = group_of(coupon.draft, one, coupon.units)
+    grade = coupon.grade(one)
     name = grade.name if grade else (one.designation or "")
     if group in ("I", "II"):
         return group, name or group
@@ -120,13 +120,13 @@ def _side(piece: Welded, one: BaseMetal) -> tuple[str, str]:
 # --- position, weld, groove ---------------------------------------------------------------------
 
 
-def position_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def position_items(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     """Positions for grooves and for fillets, and the progression."""
     table = table_of("test_positions")
-    tested = piece.position
-    own = "fillet" if piece.weld == "fillet" else "groove"
+    tested = coupon.position
+    own = "fillet" if coupon.weld == "fillet" else "groove"
     symbol = aws_position(tested, own) if tested else None
-    row = next((r for r in table.rows if r["row"] == f"{piece.product}-{symbol}"), None)
+    row = next((r for r in table.rows if r["row"] == f"{coupon.product}-{symbol}"), None)
     if tested is None or row is None:
         why = (
             tr("The position is not stated.")
@@ -135,12 +135,12 @@ def position_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
                 "{tested} is no test position of a {own} on {product} in table 6.1.",
                 tested=tested,
                 own=in_words(own),
-                product=in_words(piece.product),
+                product=in_words(coupon.product),
             )
         )
         yield item(table, table.rows[0], "positions", "unknown", why)
         return
-    all_by_impact = impact and symbol == "3G" and piece.progression == "up"
+    all_by_impact = impact and symbol == "3G" and coupon.progression == "up"
     for weld in ("groove", "fillet"):
         values = tuple(row[weld])
         if not values:
@@ -153,7 +153,7 @@ def position_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             tr(
                 "{symbol} on {product} qualifies {values} for {welds}.",
                 symbol=symbol,
-                product=in_words(piece.product),
+                product=in_words(coupon.product),
                 values=", ".join(values),
                 welds=tr("grooves") if weld == "groove" else tr("fillets"),
             ),
@@ -168,21 +168,21 @@ def position_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             if all_by_impact
             else "",
         )
-        found = also_read(found, table_of("essential_variables"), joint_row(piece, "position"))
+        found = also_read(found, table_of("essential_variables"), joint_row(coupon, "position"))
         more = table_of("impact_variables")
         yield also_read(found, more, row_of(more, "position")) if impact else found
-    yield from _progression(piece, tested)
+    yield from _progression(coupon, tested)
 
 
-def _progression(piece: Welded, position: str) -> Iterator[RangeItem]:
+def _progression(coupon: TestCoupon, position: str) -> Iterator[RangeItem]:
     rows = table_of("essential_variables")
-    row = joint_row(piece, "progression")
+    row = joint_row(coupon, "progression")
     if not has_progression(position):
         yield item(
             rows, row, "progression", "any", tr("{position} runs neither up nor down.", position=position)
         )
         return
-    stated = progression_of(position, piece.progression)
+    stated = progression_of(position, coupon.progression)
     if stated is None:
         yield item(
             rows,
@@ -203,10 +203,10 @@ def _progression(piece: Welded, position: str) -> Iterator[RangeItem]:
     )
 
 
-def weld_items(piece: Welded) -> Iterator[RangeItem]:
+def weld_items(coupon: TestCoupon) -> Iterator[RangeItem]:
     """Kinds of weld."""
     table = table_of("test_welds")
-    row = next((row for row in table.rows if row["row"] == piece.weld), None)
+    row = next((row for row in table.rows if row["row"] == coupon.weld), None)
     if row is None:
         yield item(
             table,
@@ -215,7 +215,7 @@ def weld_items(piece: Welded) -> Iterator[RangeItem]:
             "unknown",
             tr(
                 "What a {value} qualifies is not known here: look it up.",
-                value=piece.weld or tr("weld of unknown kind"),
+                value=coupon.weld or tr("weld of unknown kind"),
             ),
         )
         return
@@ -226,11 +226,11 @@ def weld_items(piece: Welded) -> Iterator[RangeItem]:
         "set",
         tr(
             "Tested: {weld}; qualified: {welds}.",
-            weld=in_words(str(piece.weld)),
+            weld=in_words(str(coupon.weld)),
             welds=", ".join(in_words(one) for one in row["covers"]),
         ),
         values=tuple(row["covers"]),
-        tested=(str(piece.weld),),
+        tested=(str(coupon.weld),),
     )
 
 
@@ -262,16 +262,16 @@ _BACKINGS: dict[str, tuple[tuple[str, ...], tuple[str, ...], str]] = {
 """By the backing tested: what is qualified, what the clause leaves open, and why. Gas is no backing."""
 
 
-def groove_items(piece: Welded) -> Iterator[RangeItem]:
+def groove_items(coupon: TestCoupon) -> Iterator[RangeItem]:
     """Groove, its dimensions, backing and back-gouging.
 
     What was tested in a complete groove says nothing of the root of a partial one: there its sections do,
     of its own groove.
     """
-    if piece.weld != "cjp-groove":
-        yield from _tested_groove(piece)
+    if coupon.weld != "cjp-groove":
+        yield from _tested_groove(coupon)
         return
-    for found in _tested_groove(piece):
+    for found in _tested_groove(coupon):
         yield replace(found, weld="cjp-groove")
         if found.variable == "groove" and found.kind == "set":
             yield replace(
@@ -282,17 +282,17 @@ def groove_items(piece: Welded) -> Iterator[RangeItem]:
             )
 
 
-def _tested_groove(piece: Welded) -> Iterator[RangeItem]:
-    joint, preparation = piece.joint, piece.joint.preparation if piece.joint else None
+def _tested_groove(coupon: TestCoupon) -> Iterator[RangeItem]:
+    joint, preparation = coupon.joint, coupon.joint.preparation if coupon.joint else None
     rows = table_of("essential_variables")
-    if joint is None or piece.weld == "fillet":
+    if joint is None or coupon.weld == "fillet":
         return
     backed = joint.backing in ("metal", "ceramic", "flux", "weld")
     values, doubtful, reason = _BACKINGS[joint.backing]
     reason = tr(reason)
     yield item(
         rows,
-        joint_row(piece, "backing"),
+        joint_row(coupon, "backing"),
         "backing",
         "set",
         reason,
@@ -304,7 +304,7 @@ def _tested_groove(piece: Welded) -> Iterator[RangeItem]:
     )
     yield item(
         rows,
-        joint_row(piece, "back_gouge"),
+        joint_row(coupon, "back_gouge"),
         "back_gouge",
         "exact" if joint.back_gouge else "any",
         tr("The root was gouged from the back; leaving that out asks for a new test.")
@@ -316,45 +316,45 @@ def _tested_groove(piece: Welded) -> Iterator[RangeItem]:
         weld="groove",
     )
     if preparation is None:
-        yield item(rows, joint_row(piece, "groove"), "groove", "unknown", tr("The groove is not stated."))
+        yield item(rows, joint_row(coupon, "groove"), "groove", "unknown", tr("The groove is not stated."))
         return
     yield item(
         rows,
-        joint_row(piece, "groove"),
+        joint_row(coupon, "groove"),
         "groove",
         "set",
         tr("The tested form of groove")
         + (
             tr(", and every prequalified groove detail.")
-            if piece.weld == "cjp-groove"
+            if coupon.weld == "cjp-groove"
             else tr("; another form asks for a new test.")
         ),
         values=(preparation.form,),
         tested=(preparation.form,),
-        how="form-or-prequalified" if piece.weld == "cjp-groove" else "form",
+        how="form-or-prequalified" if coupon.weld == "cjp-groove" else "form",
         weld="groove",
     )
-    yield from _dimensions(piece, backed)
+    yield from _dimensions(coupon, backed)
 
 
-def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
-    joint = piece.joint
+def _dimensions(coupon: TestCoupon, backed: bool) -> Iterator[RangeItem]:
+    joint = coupon.joint
     preparation = joint.preparation if joint else None
     if joint is None or preparation is None:
         return
     table = table_of("groove_tolerances")
     row = row_of(table, "gouge" if joint.back_gouge else "backing" if backed else "none")
-    fit = piece.record.coupon.fit_up
+    fit = coupon.record.coupon.fit_up
     gap = (fit.gap_after_tack_mm if fit else None) or preparation.root_gap_mm
     face = (fit.root_face_mm if fit else None) or preparation.root_face_mm
     angle = preparation.included_angle_deg
     if angle is None and preparation.sides:
         angle = min((s.angle_deg for s in preparation.sides if s.angle_deg is not None), default=None)
-    tolerance = figure(row, "gap_minus", piece.units)
+    tolerance = figure(row, "gap_minus", coupon.units)
     missing = {"root_gap_mm": gap} if tolerance is not None else {}
     if preparation.form != "square":
         missing["groove_angle_deg"] = angle
-        if figure(row, "face_plus", piece.units) is not None and piece.weld == "cjp-groove":
+        if figure(row, "face_plus", coupon.units) is not None and coupon.weld == "cjp-groove":
             missing["root_face_mm"] = face
     for variable, value in missing.items():
         if value is None:
@@ -375,16 +375,16 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
             "span",
             tr(
                 "Root opening of {said} less the tolerance of {said2}.",
-                said=said(piece, gap),
-                said2=said(piece, tolerance),
+                said=said(coupon, gap),
+                said2=said(coupon, tolerance),
             ),
             min=max(gap - tolerance, 0.0),
             tested=Range(gap, gap),
             how="or-prequalified",
             weld="groove",
         )
-    more = figure(row, "face_plus", piece.units)
-    if face is not None and more is not None and piece.weld == "cjp-groove":
+    more = figure(row, "face_plus", coupon.units)
+    if face is not None and more is not None and coupon.weld == "cjp-groove":
         yield item(
             table,
             row,
@@ -392,8 +392,8 @@ def _dimensions(piece: Welded, backed: bool) -> Iterator[RangeItem]:
             "span",
             tr(
                 "Root face of {said} and the tolerance of {said2}.",
-                said=said(piece, face),
-                said2=said(piece, more),
+                said=said(coupon, face),
+                said2=said(coupon, more),
             ),
             max=face + more,
             tested=Range(face, face),

@@ -18,8 +18,8 @@ from welding.editions.aws_d1_1_2020.rules.range_basics import (
 from welding.editions.aws_d1_1_2020.rules.range_electrodes import electrode_items
 from welding.glossary.values import in_words
 from welding.language import tr
+from welding.qualification.coupon import Run, TestCoupon, spread_of
 from welding.qualification.items import RangeItem, also_read
-from welding.qualification.welded import Run, Welded, spread_of
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
@@ -34,10 +34,10 @@ _GASLESS = ("114",)
 _CONTROLLED = {"controlled-short-circuit": "short-circuit"}
 
 
-def process_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
+def process_items(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
     """Every item that holds for a process, for each process of the coupon."""
     table = table_of("essential_variables")
-    if not piece.runs:
+    if not coupon.runs:
         yield item(
             table,
             table.rows[0],
@@ -46,7 +46,7 @@ def process_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
             tr("No pass is logged; nothing of the welding can be qualified."),
         )
         return
-    numbers = tuple(n for process in piece.processes for n in same_process(process))
+    numbers = tuple(n for process in coupon.processes for n in same_process(process))
     yield item(
         table,
         table.rows[0],
@@ -55,12 +55,12 @@ def process_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         tr("A change of process asks for a new test; ")
         + ", ".join(
             tr("{p} is {value}", p=p, value=code_process(p) or tr("no process of table 6.5"))
-            for p in piece.processes
+            for p in coupon.processes
         )
         + ".",
         columns=("process",),
         values=tuple(dict.fromkeys(numbers)),
-        tested=piece.processes,
+        tested=coupon.processes,
     )
     yield item(
         table,
@@ -68,15 +68,15 @@ def process_items(piece: Welded, impact: bool) -> Iterator[RangeItem]:
         "mechanisation",
         "any",
         tr("The degree of mechanisation is no variable of table 6.5."),
-        tested=tuple(dict.fromkeys(r.mechanisation for r in piece.runs if r.mechanisation)) or None,
+        tested=tuple(dict.fromkeys(r.mechanisation for r in coupon.runs if r.mechanisation)) or None,
     )
-    for process in piece.processes:
-        yield from _of_process(piece, process, impact)
+    for process in coupon.processes:
+        yield from _of_process(coupon, process, impact)
 
 
-def _of_process(piece: Welded, process: str, impact: bool) -> Iterator[RangeItem]:
+def _of_process(coupon: TestCoupon, process: str, impact: bool) -> Iterator[RangeItem]:
     name = code_process(process)
-    runs = piece.of_process(process)
+    runs = coupon.of_process(process)
     shared: dict[str, Any] = {"process": process, "processes": same_process(process)}
     if name is None:
         table = table_of("essential_variables")
@@ -94,11 +94,11 @@ def _of_process(piece: Welded, process: str, impact: bool) -> Iterator[RangeItem
         )
         return
     yield from _filler(runs, name, impact, shared)
-    yield from _diameters(piece, runs, name, shared)
+    yield from _diameters(coupon, runs, name, shared)
     yield from _gas(runs, process, name, shared)
     yield from _sets(runs, name, shared)
-    yield from _numbers(piece, runs, name, shared)
-    yield from electrode_items(piece, runs, name, shared)
+    yield from _numbers(coupon, runs, name, shared)
+    yield from electrode_items(coupon, runs, name, shared)
 
 
 def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, Any]) -> Iterator[RangeItem]:
@@ -160,7 +160,7 @@ def _filler(runs: tuple[Run, ...], name: str, impact: bool, shared: dict[str, An
 
 
 def _diameters(
-    piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, Any]
+    coupon: TestCoupon, runs: tuple[Run, ...], name: str, shared: dict[str, Any]
 ) -> Iterator[RangeItem]:
     table = table_of("essential_variables")
     row = row_of(table, f"filler_diameter_mm.{name}")
@@ -175,9 +175,9 @@ def _diameters(
             **shared,
         )
         return
-    minus, plus = (figure(row, side, piece.units) for side in ("minus", "plus"))
+    minus, plus = (figure(row, side, coupon.units) for side in ("minus", "plus"))
     tested = Range(sizes[0], sizes[-1])
-    words = ", ".join(quantity_text(size, "wire_diameter", piece.units) for size in sizes)
+    words = ", ".join(quantity_text(size, "wire_diameter", coupon.units) for size in sizes)
     if minus == 0 and plus == 0:
         yield item(
             table,
@@ -200,7 +200,7 @@ def _diameters(
         + (
             tr(
                 ", larger by no more than {quantity_text}",
-                quantity_text=quantity_text(plus, "wire_diameter", piece.units),
+                quantity_text=quantity_text(plus, "wire_diameter", coupon.units),
             )
             if plus
             else ""
@@ -298,7 +298,9 @@ def _roles(runs: tuple[Run, ...]) -> tuple[Any, ...]:
     return tuple(role for role in ("root", "other") if any(run.role == role for run in runs))
 
 
-def _numbers(piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, Any]) -> Iterator[RangeItem]:
+def _numbers(
+    coupon: TestCoupon, runs: tuple[Run, ...], name: str, shared: dict[str, Any]
+) -> Iterator[RangeItem]:
     table = table_of("essential_variables")
     for variable, quantity, of_run in _READINGS:
         row = variable_row(variable, name)
@@ -325,11 +327,11 @@ def _numbers(piece: Welded, runs: tuple[Run, ...], name: str, shared: dict[str, 
                         "tested_passes": tuple(run.number for run in kept),
                     }
                     spared = _spared(variable, runs) if all(of_run(run) is None for run in runs) else ""
-                    yield _percent(piece, kept, row, variable, quantity, of_run, scope, spared)
+                    yield _percent(coupon, kept, row, variable, quantity, of_run, scope, spared)
 
 
 def _percent(
-    piece: Welded,
+    coupon: TestCoupon,
     runs: list[Run],
     row: Any,
     variable: str,
@@ -342,7 +344,7 @@ def _percent(
     table = table_of("essential_variables")
     tested = spread_of(runs, of_run)
     if row["change"] == "maker":
-        limits = _maker_range(piece, runs)
+        limits = _maker_range(coupon, runs)
         if limits is None and tested is not None:
             return item(
                 table,
@@ -352,7 +354,7 @@ def _percent(
                 tr(
                     "The range of the electrode's manufacturer counts; until it is entered for this "
                     "size, only what was tested is known to be inside: {range_text}.",
-                    range_text=range_text(tested, quantity, piece.units),
+                    range_text=range_text(tested, quantity, coupon.units),
                 ),
                 min=tested.min,
                 max=tested.max,
@@ -382,7 +384,7 @@ def _percent(
             "span",
             tr(
                 "The electrode's manufacturer gives {range_text}.",
-                range_text=range_text(limits, quantity, piece.units),
+                range_text=range_text(limits, quantity, coupon.units),
             ),
             min=limits.min,
             max=limits.max,
@@ -406,9 +408,9 @@ def _percent(
         "span",
         tr(
             "Tested {range_text}, {percent}: {range_text2}.",
-            range_text=range_text(tested, quantity, piece.units),
+            range_text=range_text(tested, quantity, coupon.units),
             percent=percent,
-            range_text2=range_text(Range(low, high), quantity, piece.units),
+            range_text2=range_text(Range(low, high), quantity, coupon.units),
         ),
         columns=("minus_percent", "plus_percent"),
         min=low,
@@ -426,13 +428,13 @@ def _spared(variable: str, runs: tuple[Run, ...]) -> str:
     return tr("Welded without gas.") if gasless else ""
 
 
-def _maker_range(piece: Welded, runs: list[Run]) -> Range | None:
+def _maker_range(coupon: TestCoupon, runs: list[Run]) -> Range | None:
     """Amperage range of the manufacturer's sheet of every pass, narrowed to what they share."""
     found = []
-    planned = {one.number: one for one in piece.procedure.passes}
+    planned = {one.number: one for one in coupon.procedure.passes}
     for run in runs:
         one = planned.get(run.number)
-        sheet = piece.draft.maker_range(one) if one else None
+        sheet = coupon.draft.maker_range(one) if one else None
         if sheet is None or sheet.current_a is None:
             return None
         found.append(sheet.current_a)

@@ -11,9 +11,9 @@ from welding.editions.aws_d1_1_2020.rules.range_joint import (
 )
 from welding.editions.aws_d1_1_2020.rules.range_process import process_items
 from welding.editions.aws_d1_1_2020.rules.range_size import diameter_items, job_pipe, thickness_items
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import Alternative, RangeItem
 from welding.qualification.needs import NeedFacts, Needs
-from welding.qualification.welded import Welded
 
 
 def needs_of(facts: NeedFacts, level: int) -> Needs:
@@ -22,7 +22,7 @@ def needs_of(facts: NeedFacts, level: int) -> Needs:
 
 
 def range_items(
-    piece: Welded, level: int, needs: Needs, joint_alone: bool = False
+    coupon: TestCoupon, level: int, needs: Needs, joint_alone: bool = False
 ) -> tuple[tuple[RangeItem, ...], tuple[Alternative, ...]]:
     """Items of the range, and the line of the standard test pipes where the coupon is one.
 
@@ -30,14 +30,14 @@ def range_items(
     """
     impact = needs.impact
     items = (
-        *thickness_items(piece, impact),
-        *diameter_items(piece, impact),
-        *metal_items(piece, impact),
-        *weld_items(piece),
-        *position_items(piece, impact),
-        *groove_items(piece),
-        *(() if joint_alone else process_items(piece, impact)),
-        *heat_items(piece, impact),
+        *thickness_items(coupon, impact),
+        *diameter_items(coupon, impact),
+        *metal_items(coupon, impact),
+        *weld_items(coupon),
+        *position_items(coupon, impact),
+        *groove_items(coupon),
+        *(() if joint_alone else process_items(coupon, impact)),
+        *heat_items(coupon, impact),
     )
-    other = job_pipe(piece, impact)
+    other = job_pipe(coupon, impact)
     return items, (other,) if other else ()

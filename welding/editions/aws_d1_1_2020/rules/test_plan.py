@@ -13,11 +13,11 @@ from welding.editions.aws_d1_1_2020.rules.prequalified import PROCESSES, SHORT
 from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number, figure, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
 from welding.qualification.notch import Notch, notch_place
 from welding.qualification.positions import aws_position
-from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
 from welding.testing.plan import PlanItem, TestPlan
 
@@ -37,11 +37,11 @@ def _item(
     )
 
 
-def test_plan(piece: Welded, level: int, needs: Needs) -> TestPlan:
+def test_plan(coupon: TestCoupon, level: int, needs: Needs) -> TestPlan:
     """What is asked of a coupon.
 
     Args:
-        piece: The coupon.
+        coupon: The coupon.
         level: Not used: this code has no levels.
         needs: What is required beyond strength.
     """
@@ -50,17 +50,17 @@ def test_plan(piece: Welded, level: int, needs: Needs) -> TestPlan:
     notes = [tr("Visual examination and RT or UT come before cutting; discard the ends.")]
     visual = table_of("acceptance")
     items.append(_item(visual, row_of(visual, "visual.undercut"), "visual", 1, tr("the whole weld")))
-    if piece.weld == "fillet":
-        items += _fillet(piece)
+    if coupon.weld == "fillet":
+        items += _fillet(coupon)
         notes = [tr("Visual examination comes before cutting.")]
     else:
-        found = groove_row(piece)
+        found = groove_row(coupon)
         if found is None:
             open_.append(tr("a thickness (and a pipe's diameter) within the table"))
         else:
-            items += _groove(piece, *found)
+            items += _groove(coupon, *found)
     if needs.impact:
-        items.append(_impact(piece))
+        items.append(_impact(coupon))
     if needs.hardness:
         notes.append(tr("Hardness is asked for by the procedure; this code sets no limit: agree it."))
         acceptance = table_of("acceptance")
@@ -73,15 +73,15 @@ def test_plan(piece: Welded, level: int, needs: Needs) -> TestPlan:
 test_plan.__test__ = False  # type: ignore[attr-defined]
 
 
-def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
-    if piece.weld != "pjp-groove":  # its root is not fused: the sections show its size instead
+def _groove(coupon: TestCoupon, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
+    if coupon.weld != "pjp-groove":  # its root is not fused: the sections show its size instead
         yield _item(
             table, row, "radiographic", 1, tr("the whole weld less the discards"), choice="volumetric"
         )
         yield _item(
             table, row, "ultrasonic", 1, "", choice="volumetric", option=1, alternative_to="radiographic"
         )
-    width = figure(row_of(table_of("specimen_layout"), "tensile-width"), "width", piece.units) or 0.0
+    width = figure(row_of(table_of("specimen_layout"), "tensile-width"), "width", coupon.units) or 0.0
     yield _item(
         table,
         row,
@@ -89,15 +89,15 @@ def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Pla
         row["tension"],
         tr(
             "reduced section at least {quantity_text} wide",
-            quantity_text=quantity_text(width, "thickness", piece.units),
+            quantity_text=quantity_text(width, "thickness", coupon.units),
         ),
     )
     thin = row["side"] == 0
-    t = piece.thickness_mm or 0.0
+    t = coupon.thickness_mm or 0.0
     if thin:
-        yield _item(table, row, "root-bend", row["root"], _bend_note(piece), choice="bends")
-        yield _item(table, row, "face-bend", row["face"], _bend_note(piece), choice="bends")
-        edge = figure(row, "to", piece.units) or 0.0
+        yield _item(table, row, "root-bend", row["root"], _bend_note(coupon), choice="bends")
+        yield _item(table, row, "face-bend", row["face"], _bend_note(coupon), choice="bends")
+        edge = figure(row, "to", coupon.units) or 0.0
         if abs(t - edge) <= 0.5:
             yield _item(
                 table,
@@ -110,9 +110,9 @@ def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Pla
                 alternative_to="root-bend",
             )
     else:
-        yield _item(table, row, "side-bend", row["side"], _side_note(piece), choice="bends")
+        yield _item(table, row, "side-bend", row["side"], _side_note(coupon), choice="bends")
     first = "root-bend" if thin else "side-bend"
-    if _unlike(piece):
+    if _unlike(coupon):
         for kind in ("longitudinal-root-bend", "longitudinal-face-bend"):
             yield _item(
                 table,
@@ -128,57 +128,57 @@ def _groove(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Pla
         yield _item(table, row, "macro", row["macro"], tr("to show the weld size E"))
 
 
-def _unlike(piece: Welded) -> bool:
-    names = {one.designation for one in piece.metals}
+def _unlike(coupon: TestCoupon) -> bool:
+    names = {one.designation for one in coupon.metals}
     return len(names) > 1
 
 
-def _bend_note(piece: Welded) -> str:
-    return tr("bent over {former_text}", former_text=_former_text(piece))
+def _bend_note(coupon: TestCoupon) -> str:
+    return tr("bent over {former_text}", former_text=_former_text(coupon))
 
 
-def _side_note(piece: Welded) -> str:
-    limit = figure(row_of(table_of("acceptance"), "thick_bend"), "limit", piece.units) or 38.0
-    thick = (piece.thickness_mm or 0.0) > limit + 1e-9
+def _side_note(coupon: TestCoupon) -> str:
+    limit = figure(row_of(table_of("acceptance"), "thick_bend"), "limit", coupon.units) or 38.0
+    thick = (coupon.thickness_mm or 0.0) > limit + 1e-9
     strip = tr("; cut into strips 20 to 38 mm [3/4 to 1-1/2 in] wide") if thick else ""
     return tr(
-        "10 mm [3/8 in] thick, bent over {former_text}{strip}", former_text=_former_text(piece), strip=strip
+        "10 mm [3/8 in] thick, bent over {former_text}{strip}", former_text=_former_text(coupon), strip=strip
     )
 
 
-def _former_text(piece: Welded) -> str:
-    limit, lacks = former_limit(piece)
+def _former_text(coupon: TestCoupon) -> str:
+    limit, lacks = former_limit(coupon)
     if limit.value is None:
         return tr("the former for the base metal ({lacks} is missing)", lacks=lacks)
     return tr(
-        "a former of at most {quantity_text}", quantity_text=quantity_text(limit.value, "gap", piece.units)
+        "a former of at most {quantity_text}", quantity_text=quantity_text(limit.value, "gap", coupon.units)
     )
 
 
-def _fillet(piece: Welded) -> Iterator[PlanItem]:
+def _fillet(coupon: TestCoupon) -> Iterator[PlanItem]:
     table = table_of("fillet_tests")
-    row = row_of(table, "single-pass" if piece.run_kind == "single" else "multiple-pass")
-    symbol = aws_position(piece.position, "fillet") if piece.position else None
-    if piece.product == "pipe" and symbol in ("4F", "5F"):
+    row = row_of(table, "single-pass" if coupon.run_kind == "single" else "multiple-pass")
+    symbol = aws_position(coupon.position, "fillet") if coupon.position else None
+    if coupon.product == "pipe" and symbol in ("4F", "5F"):
         row = row_of(table, "pipe-4F-5F")
         yield _item(table, row, "macro", row["macro"], tr("four faces round the pipe"))
     else:
         yield _item(table, row, "macro", row["macro"], tr("three cuts; discard 25 mm [1 in] at each end"))
-    if not _consumables_conform(piece):
+    if not _consumables_conform(coupon):
         row = row_of(table, "consumable-check")
         note = tr("verification of the consumables on a groove plate, unless a CJP test has shown them")
         yield _item(table, row, "all-weld-tensile", row["all_weld"], note)
         yield _item(table, row, "side-bend", row["side"], note)
 
 
-def _consumables_conform(piece: Welded) -> bool:
+def _consumables_conform(coupon: TestCoupon) -> bool:
     """Whether every pass, as welded or as planned, has a process and a filler of the prequalified rules."""
-    if piece.runs:
-        passes = [(run.process, run.transfer, run.designation) for run in piece.runs]
+    if coupon.runs:
+        passes = [(run.process, run.transfer, run.designation) for run in coupon.runs]
     else:
         passes = [
             (one.process, one.transfer, one.filler.designation if one.filler else None)
-            for one in piece.procedure.passes
+            for one in coupon.procedure.passes
         ]
     return all(
         process in PROCESSES
@@ -190,13 +190,13 @@ def _consumables_conform(piece: Welded) -> bool:
     )
 
 
-def _impact(piece: Welded) -> PlanItem:
+def _impact(coupon: TestCoupon) -> PlanItem:
     table = table_of("impact_tests")
     row = row_of(table, "places")
-    asked = piece.impact_asked
+    asked = coupon.impact_asked
     at = getattr(asked, "temperature_c", None)
     where = (
-        tr(" at {quantity_text}", quantity_text=quantity_text(at, "temperature", piece.units))
+        tr(" at {quantity_text}", quantity_text=quantity_text(at, "temperature", coupon.units))
         if at is not None
         else ""
     )

@@ -5,29 +5,29 @@ from __future__ import annotations
 from welding.editions.iso_15614_1_2017.rules.basics import contradiction, group_of, row_of, table_of
 from welding.editions.iso_15614_1_2017.rules.range_joint import POSITIONS
 from welding.qualification.compare import Rules
-from welding.qualification.demand import Demand
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.needs import Needs
 from welding.qualification.positions import iso_positions
-from welding.qualification.welded import Welded
+from welding.qualification.required_scope import RequiredScope
 
 
-def _metal(demand: Demand, index: int) -> tuple[str | None, str, float | None]:
-    metal = demand.metals[index]
-    grade = demand.draft.metal(metal)
+def _metal(required: RequiredScope, index: int) -> tuple[str | None, str, float | None]:
+    metal = required.metals[index]
+    grade = required.draft.metal(metal)
     name = grade.name if grade else (metal.designation or "")
     yield_mpa = (grade.yield_at(None) if grade else None) or metal.yield_mpa
-    return group_of(demand.draft, metal), name, yield_mpa
+    return group_of(required.draft, metal), name, yield_mpa
 
 
-def both_positions(first: Welded, second: Welded, level: int, needs: Needs) -> tuple[str, ...]:
+def both_positions(first: TestCoupon, second: TestCoupon, level: int, needs: Needs) -> tuple[str, ...]:
     """A piece of the highest and one of the lowest heat input together cover all but downhill."""
     table = table_of("heat_positions")
 
-    def is_in(piece: Welded, row: str) -> bool:
-        if piece.position is None:
+    def is_in(coupon: TestCoupon, row: str) -> bool:
+        if coupon.position is None:
             return False
-        symbols = iso_positions(piece.position, piece.progression)
-        return len(symbols) == 1 and symbols[0] in row_of(table, row)[piece.product]
+        symbols = iso_positions(coupon.position, coupon.progression)
+        return len(symbols) == 1 and symbols[0] in row_of(table, row)[coupon.product]
 
     pairs = ((first, second), (second, first))
     if any(is_in(high, "highest") and is_in(low, "lowest") for high, low in pairs):
@@ -38,7 +38,7 @@ def both_positions(first: Welded, second: Welded, level: int, needs: Needs) -> t
 
 RULES = Rules(
     metal=_metal,
-    contradiction=lambda demand, index: contradiction(demand.draft, demand.metals[index]),
+    contradiction=lambda required, index: contradiction(required.draft, required.metals[index]),
     prequalified_groove=lambda _: False,
     table_preheat_c=lambda _: None,
     positions="iso",

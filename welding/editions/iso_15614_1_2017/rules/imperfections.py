@@ -8,8 +8,8 @@ from typing import Any
 from welding.documents.record import MacroTest, VisualTest
 from welding.editions.iso_15614_1_2017.rules.basics import row_of, table_of
 from welding.language import tr, tr_noop
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
-from welding.qualification.welded import Welded
 from welding.testing.limits import SLACK
 from welding.testing.verdict import Point
 
@@ -47,13 +47,13 @@ def limit_mm(row: Mapping[str, Any], size_mm: float) -> float | None:
     return float(min(value, cap)) if cap is not None else float(value)
 
 
-def measured_points(piece: Welded, level: int, test: VisualTest | MacroTest) -> Iterator[Point]:
+def measured_points(coupon: TestCoupon, level: int, test: VisualTest | MacroTest) -> Iterator[Point]:
     """A point for everything that was measured; level 1 does not go by this table."""
     if level == 1:
         return
-    width, t, throat = test.width_mm, piece.thickness_mm, piece.throat_mm
-    fillet = piece.weld == "fillet"
-    misaligned = "misalignment_pipe" if piece.product == "pipe" else "misalignment"
+    width, t, throat = test.width_mm, coupon.thickness_mm, coupon.throat_mm
+    fillet = coupon.weld == "fillet"
+    misaligned = "misalignment_pipe" if coupon.product == "pipe" else "misalignment"
     asked: list[tuple[str, float | None, float | None]] = [
         ("excess_weld_metal", None if fillet else test.reinforcement_mm, width),
         ("excess_penetration", test.penetration_mm, test.penetration_width_mm),
@@ -69,14 +69,16 @@ def measured_points(piece: Welded, level: int, test: VisualTest | MacroTest) -> 
             ("pore", test.pore_mm, throat if fillet else t),
         ]
     if fillet:
-        asked += _throats(piece, test)
+        asked += _throats(coupon, test)
     for key, value, size in asked:
         if value is not None:
             yield _point(key, value, size, t)
 
 
-def _throats(piece: Welded, test: VisualTest | MacroTest) -> Iterator[tuple[str, float | None, float | None]]:
-    nominal, found = piece.throat_mm, test.throat_mm
+def _throats(
+    coupon: TestCoupon, test: VisualTest | MacroTest
+) -> Iterator[tuple[str, float | None, float | None]]:
+    nominal, found = coupon.throat_mm, test.throat_mm
     if found is None and len(test.legs_mm) == 2:
         a, b = test.legs_mm
         found = a * b / (a * a + b * b) ** 0.5

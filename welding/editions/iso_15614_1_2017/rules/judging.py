@@ -26,9 +26,9 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
 from welding.editions.iso_15614_1_2017.rules.imperfections import measured_points
 from welding.editions.iso_15614_1_2017.rules.test_plan import lines_of
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs, specified_impact
-from welding.qualification.welded import Welded
 from welding.testing.bends import BendCriteria, former_by_elongation_mm, judge_bend
 from welding.testing.hardness import judge_hardness
 from welding.testing.impact import ImpactCriteria, judge_impact
@@ -46,10 +46,10 @@ def limit_of(name: str) -> Limit:
     return Limit(row.get("limit_mm", row.get("limit_deg")), rule_of(table, row), table.unchecked_of(row))
 
 
-def judge_specimen(piece: Welded, level: int, needs: Needs, test: Test) -> Judged:
+def judge_specimen(coupon: TestCoupon, level: int, needs: Needs, test: Test) -> Judged:
     """Judge one specimen at a level."""
     if isinstance(test, VisualTest):
-        return _visual(piece, level, test)
+        return _visual(coupon, level, test)
     if isinstance(test, NdtTest):
         table = table_of("extent_of_testing")
         limit = Limit(None, rule_of(table, table.rows[0]))
@@ -57,20 +57,20 @@ def judge_specimen(piece: Welded, level: int, needs: Needs, test: Test) -> Judge
             test, tr("accepted at the level that belongs to ISO 5817 level B (ISO 17635)"), limit
         )
     if isinstance(test, TensileTest):
-        return _tensile(piece, test)
+        return _tensile(coupon, test)
     if isinstance(test, BendTest):
-        return _bend(piece, test)
+        return _bend(coupon, test)
     if isinstance(test, MacroTest):
-        return _macro(piece, level, test)
+        return _macro(coupon, level, test)
     if isinstance(test, FractureTest):
         nothing = limit_of("bend.single")
-        return judge_break(test, nothing, limit_of("bend.sum"), Limit(150.0, nothing.rule), piece.units)
+        return judge_break(test, nothing, limit_of("bend.sum"), Limit(150.0, nothing.rule), coupon.units)
     if isinstance(test, HardnessTest):
-        return _hardness(piece, test)
-    return _impact(piece, test)
+        return _hardness(coupon, test)
+    return _impact(coupon, test)
 
 
-def _visual(piece: Welded, level: int, test: VisualTest) -> Judged:
+def _visual(coupon: TestCoupon, level: int, test: VisualTest) -> Judged:
     limit = limit_of("bend.single")
     table = table_of("imperfections")
     rule = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
@@ -79,20 +79,20 @@ def _visual(piece: Welded, level: int, test: VisualTest) -> Judged:
         points.append(must(test.cracks, False, tr("no cracks"), rule, "cracks"))
     if test.complete_fusion is not None:
         points.append(must(test.complete_fusion, True, tr("complete fusion"), rule, "fusion"))
-    points += measured_points(piece, level, test)
+    points += measured_points(coupon, level, test)
     return Judged(points=tuple(points))
 
 
-def _tensile(piece: Welded, test: TensileTest) -> Judged:
+def _tensile(coupon: TestCoupon, test: TensileTest) -> Judged:
     table = table_of("acceptance")
     row = row_of(table, "tension")
     rule, unchecked = rule_of(table, row), table.unchecked_of(row)
     found: list[tuple[float, str]] = []
-    lacks = "" if piece.metals else tr("the base metals")
-    for metal in piece.metals:
-        grade = piece.grade(metal)
+    lacks = "" if coupon.metals else tr("the base metals")
+    for metal in coupon.metals:
+        grade = coupon.grade(metal)
         value = metal.tensile_mpa or (
-            grade.tensile_at(metal.thickness_mm or piece.thickness_mm) if grade else None
+            grade.tensile_at(metal.thickness_mm or coupon.thickness_mm) if grade else None
         )
         if value is None:
             lacks = tr(
@@ -102,10 +102,10 @@ def _tensile(piece: Welded, test: TensileTest) -> Judged:
             found.append((value, metal.designation or tr("a base metal")))
     least, name = min(found) if found and not lacks else (None, "")
     words = tr("specified for {name}", name=name) if name else tr("the parent metal's specified minimum")
-    return judge_tensile(test, Limit(least, rule, unchecked), lacks, words, piece.units, piece.thickness_mm)
+    return judge_tensile(test, Limit(least, rule, unchecked), lacks, words, coupon.units, coupon.thickness_mm)
 
 
-def _former(piece: Welded, test: BendTest) -> tuple[Limit, str]:
+def _former(coupon: TestCoupon, test: BendTest) -> tuple[Limit, str]:
     table = table_of("acceptance")
     row = row_of(table, "bend.elongation")
     rule, unchecked = rule_of(table, row), table.unchecked_of(row)
@@ -120,7 +120,7 @@ def _former(piece: Welded, test: BendTest) -> tuple[Limit, str]:
     # Four times the thickness is the most severe of both formulas, so it holds for every elongation.
     if test.former_mm is None or test.former_mm <= least * (1 + 1e-6):
         return Limit(least, rule, unchecked), ""
-    stated = [one.elongation_percent for one in piece.metals]
+    stated = [one.elongation_percent for one in coupon.metals]
     if not stated or any(value is None for value in stated):
         return Limit(None, rule, unchecked), (
             tr("the parent metal's minimum elongation (a former up to {least:g} mm needs none)", least=least)
@@ -135,9 +135,9 @@ def _former(piece: Welded, test: BendTest) -> tuple[Limit, str]:
     return Limit(former, rule, unchecked), ""
 
 
-def _bend(piece: Welded, test: BendTest) -> Judged:
-    strange = inches_for_mm(test.thickness_mm, piece.thickness_mm)
-    former, lacks = _former(piece, test)
+def _bend(coupon: TestCoupon, test: BendTest) -> Judged:
+    strange = inches_for_mm(test.thickness_mm, coupon.thickness_mm)
+    former, lacks = _former(coupon, test)
     if strange:
         return Judged(points=(Point(None, tr("specimen thickness"), "", former.rule, (), strange),))
     single = limit_of("bend.single")
@@ -152,10 +152,10 @@ def _bend(piece: Welded, test: BendTest) -> Judged:
         corner_free=single,
         corner_caused=single,
     )
-    return judge_bend(test, criteria, piece.units)
+    return judge_bend(test, criteria, coupon.units)
 
 
-def _macro(piece: Welded, level: int, test: MacroTest) -> Judged:
+def _macro(coupon: TestCoupon, level: int, test: MacroTest) -> Judged:
     table = table_of("imperfections")
     row = row_of(table, "undercut")
     limit = Limit(None, rule_of(table, row), table.unchecked_of(row))
@@ -165,13 +165,13 @@ def _macro(piece: Welded, level: int, test: MacroTest) -> Judged:
     ]
     if test.fused_to_root is not None:
         points.append(must(test.fused_to_root, True, tr("fusion to the root"), limit, ""))
-    if piece.weld == "fillet":
-        points += _fillet_section(piece, level, test, limit)
-    points += measured_points(piece, level, test)
+    if coupon.weld == "fillet":
+        points += _fillet_section(coupon, level, test, limit)
+    points += measured_points(coupon, level, test)
     return Judged(points=tuple(points), main=1)
 
 
-def _fillet_section(piece: Welded, level: int, test: MacroTest, limit: Limit) -> list[Point]:
+def _fillet_section(coupon: TestCoupon, level: int, test: MacroTest, limit: Limit) -> list[Point]:
     if level == 1:
         difference = limit_of("fillet.leg_difference")
         wanted = tr("legs differ by at most {value:g} mm", value=difference.value)
@@ -187,22 +187,22 @@ def _fillet_section(piece: Welded, level: int, test: MacroTest, limit: Limit) ->
     return []
 
 
-def _hardness(piece: Welded, test: HardnessTest) -> Judged:
-    limit, lacks = hardness_limit(piece)
+def _hardness(coupon: TestCoupon, test: HardnessTest) -> Judged:
+    limit, lacks = hardness_limit(coupon)
     agreed = ""
     if limit.value is None and lacks:
-        limit, lacks, agreed = _as_agreed(piece, test, limit, lacks)
-    lines, text = lines_of(piece)
+        limit, lacks, agreed = _as_agreed(coupon, test, limit, lacks)
+    lines, text = lines_of(coupon)
     return judge_hardness(
         test, limit, lacks, lines=lines, indents=condition("indents")["count"], lines_text=text, agreed=agreed
     )
 
 
-def _as_agreed(piece: Welded, test: HardnessTest, limit: Limit, lacks: str) -> tuple[Limit, str, str]:
+def _as_agreed(coupon: TestCoupon, test: HardnessTest, limit: Limit, lacks: str) -> tuple[Limit, str, str]:
     """The limit that was agreed before the test, where the code's table leaves it to the parties."""
-    requirements = piece.procedure.requirements
+    requirements = coupon.procedure.requirements
     agreed = requirements.hardness_limit if requirements else None
-    if agreed is None or None in {group_of(piece.draft, one) for one in piece.metals}:
+    if agreed is None or None in {group_of(coupon.draft, one) for one in coupon.metals}:
         return limit, lacks, ""
     if agreed.max_hv10 is None or not agreed.agreed_with or agreed.agreed_on is None:
         return (
@@ -222,11 +222,11 @@ def _as_agreed(piece: Welded, test: HardnessTest, limit: Limit, lacks: str) -> t
     return replace(limit, value=agreed.max_hv10), "", said
 
 
-def hardness_limit(piece: Welded) -> tuple[Limit, str]:
+def hardness_limit(coupon: TestCoupon) -> tuple[Limit, str]:
     """Greatest hardness by group and treatment; what is missing where there is none."""
     table = table_of("hardness_limits")
     empty = Limit(None, rule_of(table, table.rows[0]), table.unchecked_of(table.rows[0]))
-    groups = {group_of(piece.draft, one) for one in piece.metals}
+    groups = {group_of(coupon.draft, one) for one in coupon.metals}
     if None in groups or not groups:
         return empty, tr("the group of each base metal")
     rows = []
@@ -240,14 +240,14 @@ def hardness_limit(piece: Welded) -> tuple[Limit, str]:
     row = rows[0]
     special = row.get("special_over_yield_mpa")
     if special is not None:
-        yields = [grade.yield_at(None) for one in piece.metals if (grade := piece.grade(one))]
+        yields = [grade.yield_at(None) for one in coupon.metals if (grade := coupon.grade(one))]
         if any(value is not None and value > special for value in yields):
             return empty, tr(
                 "the hardness limit for a yield over {special:g} MPa: agree it before the test",
                 special=special,
             )
-    value = row.get("treated" if piece.pwht else "untreated")
-    state = "heat-treated" if piece.pwht else tr("as welded")
+    value = row.get("treated" if coupon.pwht else "untreated")
+    state = "heat-treated" if coupon.pwht else tr("as welded")
     lacks = (
         ""
         if value is not None
@@ -256,15 +256,15 @@ def hardness_limit(piece: Welded) -> tuple[Limit, str]:
     return Limit(None if value is None else float(value), rule_of(table, row), table.unchecked_of(row)), lacks
 
 
-def _impact(piece: Welded, test: ImpactTest) -> Judged:
+def _impact(coupon: TestCoupon, test: ImpactTest) -> Judged:
     table = table_of("acceptance")
     share, count = row_of(table, "impact.single_share"), row_of(table, "impact.count")
     rule, unchecked = rule_of(table, share), table.unchecked_of(share)
-    asked = piece.impact_asked
+    asked = coupon.impact_asked
     average, temperature = getattr(asked, "average_j", None), getattr(asked, "temperature_c", None)
     lacks = ""
     if average is None:
-        stated = [value for one in piece.metals if (value := specified_impact(one))]
+        stated = [value for one in coupon.metals if (value := specified_impact(one))]
         if stated:
             average = min(one.energy_j for one in stated)
             temperature = min(one.temperature_c for one in stated) if temperature is None else temperature
@@ -272,10 +272,10 @@ def _impact(piece: Welded, test: ImpactTest) -> Judged:
             lacks = tr(
                 "the impact energy that is required (the parent's standard or the application standard)"
             )
-    first = _first_set(piece, test)
+    first = _first_set(coupon, test)
     wanted = average
     if first is not None and average is not None:
-        return _mean_of_six(piece, first, test, average, rule, unchecked, share["share"])
+        return _mean_of_six(coupon, first, test, average, rule, unchecked, share["share"])
     criteria = ImpactCriteria(
         average=Limit(wanted, rule, unchecked),
         average_lacks=lacks,
@@ -287,19 +287,23 @@ def _impact(piece: Welded, test: ImpactTest) -> Judged:
         count=count["count"],
         drop_ends_of_five=False,
     )
-    return judge_impact(test, criteria, piece.units)
+    return judge_impact(test, criteria, coupon.units)
 
 
-def _first_set(piece: Welded, test: ImpactTest) -> ImpactTest | None:
+def _first_set(coupon: TestCoupon, test: ImpactTest) -> ImpactTest | None:
     """The set that this one repeats."""
     return next(
-        (one for one in piece.record.tests if isinstance(one, ImpactTest) and one.specimen == test.retest_of),
+        (
+            one
+            for one in coupon.record.tests
+            if isinstance(one, ImpactTest) and one.specimen == test.retest_of
+        ),
         None,
     )
 
 
 def _mean_of_six(
-    piece: Welded,
+    coupon: TestCoupon,
     first: ImpactTest,
     test: ImpactTest,
     average: float,
@@ -354,7 +358,7 @@ def _mean_of_six(
     )
 
 
-def retest_rule(piece: Welded, level: int, test: Test) -> RetestRule:
+def retest_rule(coupon: TestCoupon, level: int, test: Test) -> RetestRule:
     """What a failed specimen allows (clause 7.6)."""
     table = table_of("retests")
     if test.kind in ("visual", "radiographic", "ultrasonic", "magnetic-particle", "penetrant"):

@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from welding.editions.iso_15614_1_2017.rules.basics import row_of, table_of
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
-from welding.qualification.welded import Welded
 from welding.testing.cutting import Layout
 
 
-def layout_of(piece: Welded) -> Layout:
+def layout_of(coupon: TestCoupon) -> Layout:
     """Layout of a test piece by the code's areas."""
     table = table_of("specimen_areas")
     plate, fillet = row_of(table, "plate"), row_of(table, "fillet")
-    of_fillet = piece.weld == "fillet"
-    row = fillet if of_fillet else row_of(table, "pipe" if piece.product == "pipe" else "plate")
+    of_fillet = coupon.weld == "fillet"
+    row = fillet if of_fillet else row_of(table, "pipe" if coupon.product == "pipe" else "plate")
     return Layout(
         discard_mm=float((fillet if of_fillet else plate)["discard_mm"]),
         each_side_mm=float(plate["each_side_mm"]),

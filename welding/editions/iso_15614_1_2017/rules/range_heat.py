@@ -13,11 +13,11 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
     variable_row,
 )
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.notch import notch_words
-from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
@@ -25,20 +25,20 @@ _WITHOUT = ("t", "corner", "branch")
 """Joints whose extent of testing has no impact sets: their plan asks none (clause 7.1, from memory)."""
 
 
-def heat_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+def heat_items(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[RangeItem]:
     """Temperatures, treatments, and the tests that toughness and hardness rest on."""
-    yield from _temperatures(piece, level, needs)
-    yield from _treatments(piece, level)
-    yield from _proofs(piece, level, needs)
+    yield from _temperatures(coupon, level, needs)
+    yield from _treatments(coupon, level)
+    yield from _proofs(coupon, level, needs)
 
 
-def _c(piece: Welded, value: float) -> str:
-    return quantity_text(value, "temperature", piece.units)
+def _c(coupon: TestCoupon, value: float) -> str:
+    return quantity_text(value, "temperature", coupon.units)
 
 
-def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+def _temperatures(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[RangeItem]:
     rows, row = table_of("variables"), variable_row("preheat_c", level)
-    preheat = piece.preheat_c
+    preheat = coupon.preheat_c
     if preheat is None:
         yield item(rows, row, "preheat_c", "unknown", tr("The preheat is not recorded."))
     else:
@@ -48,13 +48,13 @@ def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
             row,
             "preheat_c",
             "span",
-            tr("Preheated to {c}", c=_c(piece, preheat))
+            tr("Preheated to {c}", c=_c(coupon, preheat))
             + (tr(", lower by no more than {less:g} °C.", less=less) if less else tr("; not lower.")),
             columns=("minus_c",),
             min=preheat - less,
             tested=Range(preheat, preheat),
         )
-    row, before = variable_row("interpass_c", level), piece.before_c
+    row, before = variable_row("interpass_c", level), coupon.before_c
     if row["rule"] == "amount-with-impact" and not needs.impact:
         yield item(
             rows,
@@ -73,7 +73,7 @@ def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
             row,
             "interpass_c",
             "span",
-            tr("The highest reading was {c}", c=_c(piece, before.max))
+            tr("The highest reading was {c}", c=_c(coupon, before.max))
             + (tr(", higher by no more than {more:g} °C.", more=more) if more else tr("; not higher.")),
             columns=("plus_c",),
             max=before.max + more,
@@ -81,9 +81,9 @@ def _temperatures(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
         )
 
 
-def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
+def _treatments(coupon: TestCoupon, level: int) -> Iterator[RangeItem]:
     rows, row = table_of("variables"), variable_row("post_heat", level)
-    held = piece.post_heat
+    held = coupon.post_heat
     if held is None:
         yield item(
             rows,
@@ -94,7 +94,7 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
             tested=("none",),
         )
     else:
-        said = tr("{c} for {held:g} min", c=_c(piece, held[0]), held=held[1])
+        said = tr("{c} for {held:g} min", c=_c(coupon, held[0]), held=held[1])
         yield item(
             rows,
             row,
@@ -107,7 +107,7 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
             tested=(said,),
         )
     row = variable_row("pwht", level)
-    done = "heat-treated after welding" if piece.pwht else "not heat-treated"
+    done = "heat-treated after welding" if coupon.pwht else "not heat-treated"
     yield item(
         rows,
         row,
@@ -117,9 +117,9 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
         values=(done,),
         tested=(done,),
     )
-    if not piece.pwht:
+    if not coupon.pwht:
         return
-    hold: Any = piece.pwht_hold_c
+    hold: Any = coupon.pwht_hold_c
     plus = row.get("plus_c")
     if hold is None:
         yield item(rows, row, "pwht_hold_c", "unknown", tr("The holding temperature is not recorded."))
@@ -140,7 +140,7 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
             "span",
             tr(
                 "Held at {range_text}, ±{plus:g} °C.",
-                range_text=range_text(hold, "temperature", piece.units),
+                range_text=range_text(hold, "temperature", coupon.units),
                 plus=plus,
             ),
             columns=("plus_c",),
@@ -150,9 +150,9 @@ def _treatments(piece: Welded, level: int) -> Iterator[RangeItem]:
         )
 
 
-def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+def _proofs(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[RangeItem]:
     table, row = table_of("test_conditions"), condition("impact_from")
-    proof = impact_proof(piece, single_share())
+    proof = impact_proof(coupon, single_share())
     lacking = [notch_words(one) for one in proof.lacking] if proof else []
     if proof is None or lacking:
         yield item(
@@ -164,7 +164,7 @@ def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
             if proof is None
             else tr("No impact set with the notch in the {lacking}.", lacking=" and in the ".join(lacking)),
             how="not-of-this-joint"
-            if piece.kind in _WITHOUT and piece.weld != "fillet"
+            if coupon.kind in _WITHOUT and coupon.weld != "fillet"
             else "only-if-impact",
         )
     else:
@@ -177,7 +177,7 @@ def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
             tr(
                 "Weld metal and heat-affected zone tested at {c} or colder; proved at that "
                 "temperature and above",
-                c=_c(piece, cold),
+                c=_c(coupon, cold),
             )
             + (tr(", up to {energy_j:.0f} J.", energy_j=proof.energy_j) if proof.energy_j else "."),
             min=cold,
@@ -186,7 +186,7 @@ def _proofs(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
             how="only-if-impact",
         )
     exempt = condition("hardness_exempt")
-    tested = piece.hardness_tested
+    tested = coupon.hardness_tested
     yield item(
         table,
         exempt,

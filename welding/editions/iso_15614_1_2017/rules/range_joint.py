@@ -8,10 +8,10 @@ from typing import Any
 from welding.editions.iso_15614_1_2017.rules.basics import item, row_of, table_of, variable_row
 from welding.glossary.values import in_words
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import RangeItem, also_read
 from welding.qualification.needs import Needs
 from welding.qualification.positions import iso_positions
-from welding.qualification.welded import Welded
 
 POSITIONS = ("PA", "PB", "PC", "PD", "PE", "PF", "PG", "PH", "PJ", "PK", "H-L045", "J-L045")
 
@@ -19,28 +19,28 @@ POSITIONS = ("PA", "PB", "PC", "PD", "PE", "PF", "PG", "PH", "PJ", "PK", "H-L045
 # --- position -----------------------------------------------------------------------------------
 
 
-def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+def position_items(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[RangeItem]:
     """Positions for grooves and for fillets."""
     table, rows = table_of("heat_positions"), table_of("variables")
     rule = variable_row("positions", level)
-    if piece.position is None:
+    if coupon.position is None:
         yield item(rows, rule, "positions", "unknown", tr("The position is not stated."))
         return
-    symbols = iso_positions(piece.position, piece.progression)
+    symbols = iso_positions(coupon.position, coupon.progression)
     if len(symbols) > 1:
         yield item(
             rows,
             rule,
             "positions",
             "unknown",
-            tr("{position}: whether it ran up or down is not recorded.", position=piece.position),
-            tested=(piece.position,),
+            tr("{position}: whether it ran up or down is not recorded.", position=coupon.position),
+            tested=(coupon.position,),
         )
         return
     symbol = symbols[0]
     own = row_of(table, "own-test")["positions"]
-    everywhere, reason = _everywhere(piece, symbol, level, needs)
-    fillet_only = piece.weld == "fillet"
+    everywhere, reason = _everywhere(coupon, symbol, level, needs)
+    fillet_only = coupon.weld == "fillet"
     for weld in ("groove", "fillet"):
         if fillet_only and weld == "groove":
             continue
@@ -52,7 +52,7 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
             "set",
             reason,
             values=values,
-            tested=(piece.position,),
+            tested=(coupon.position,),
             weld=weld,
         )
         yield also_read(found, rows, rule)
@@ -68,13 +68,13 @@ def position_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIte
     )
 
 
-def _everywhere(piece: Welded, symbol: str, level: int, needs: Needs) -> tuple[bool, str]:
+def _everywhere(coupon: TestCoupon, symbol: str, level: int, needs: Needs) -> tuple[bool, str]:
     table = table_of("heat_positions")
     if symbol in row_of(table, "own-test")["positions"]:
         return False, tr("{symbol} runs downhill: it covers only itself.", symbol=symbol)
     if level == 1 or not (needs.impact or needs.hardness):
         return True, tr("Any position covers all but downhill.")
-    product = piece.product
+    product = coupon.product
     both = symbol in row_of(table, "both-in-one").get(product, ())
     high = both or symbol in row_of(table, "highest")[product]
     low = both or symbol in row_of(table, "lowest")[product]
@@ -98,18 +98,18 @@ def _everywhere(piece: Welded, symbol: str, level: int, needs: Needs) -> tuple[b
 # --- weld and its details -----------------------------------------------------------------------
 
 
-def weld_items(piece: Welded, level: int) -> Iterator[RangeItem]:
+def weld_items(coupon: TestCoupon, level: int) -> Iterator[RangeItem]:
     """Kinds of weld, sides, backing, gouging, runs a side."""
     table = table_of("weld_kinds")
     key = "fillet"
-    if piece.weld != "fillet":
-        key = {"t": "t-butt", "corner": "t-butt", "branch": "branch"}.get(piece.kind, "butt")
-        if key == "butt" and piece.product == "pipe":
+    if coupon.weld != "fillet":
+        key = {"t": "t-butt", "corner": "t-butt", "branch": "branch"}.get(coupon.kind, "butt")
+        if key == "butt" and coupon.product == "pipe":
             key = "butt-pipe"
     row = row_of(table, key)
-    partial = piece.weld == "pjp-groove"
+    partial = coupon.weld == "pjp-groove"
     values = tuple(v for v in row["covers"] if not (partial and "cjp" in v))
-    known = piece.weld in ("cjp-groove", "pjp-groove", "fillet")
+    known = coupon.weld in ("cjp-groove", "pjp-groove", "fillet")
     found = item(
         table,
         row,
@@ -117,23 +117,23 @@ def weld_items(piece: Welded, level: int) -> Iterator[RangeItem]:
         "set" if known else "unknown",
         tr(
             "Tested: {weld}; qualified: {values}.",
-            weld=in_words(f"{piece.kind} {piece.weld}"),
+            weld=in_words(f"{coupon.kind} {coupon.weld}"),
             values="; ".join(in_words(one) for one in values),
         )
         if known
-        else tr("What a {weld} qualifies is not known here: look it up.", weld=in_words(str(piece.weld))),
+        else tr("What a {weld} qualifies is not known here: look it up.", weld=in_words(str(coupon.weld))),
         values=values if known else (),
-        tested=(f"{piece.kind} {piece.weld}",),
+        tested=(f"{coupon.kind} {coupon.weld}",),
         how="joint-and-weld",
     )
     yield also_read(found, table_of("variables"), variable_row("weld_kinds", level))
-    if piece.weld != "fillet":
-        yield from _details(piece, level)
-    yield from _runs(piece, level)
+    if coupon.weld != "fillet":
+        yield from _details(coupon, level)
+    yield from _runs(coupon, level)
 
 
-def _details(piece: Welded, level: int) -> Iterator[RangeItem]:
-    rows, joint = table_of("variables"), piece.joint
+def _details(coupon: TestCoupon, level: int) -> Iterator[RangeItem]:
+    rows, joint = table_of("variables"), coupon.joint
     if joint is None:
         return
     free = {name: variable_row(name, level)["rule"] == "free" for name in ("sides", "backing", "back_gouge")}
@@ -177,13 +177,13 @@ def _details(piece: Welded, level: int) -> Iterator[RangeItem]:
     )
 
 
-def _runs(piece: Welded, level: int) -> Iterator[RangeItem]:
+def _runs(coupon: TestCoupon, level: int) -> Iterator[RangeItem]:
     rows, row = table_of("variables"), variable_row("runs_per_side", level)
     bound = row["rule"] == "as-tested" or (
-        row["rule"] == "as-tested-with-impact" and (piece.impact_tested or bool(piece.impact_asked))
+        row["rule"] == "as-tested-with-impact" and (coupon.impact_tested or bool(coupon.impact_asked))
     )
-    for process in piece.processes:
-        kind = runs_kind(piece, process)
+    for process in coupon.processes:
+        kind = runs_kind(coupon, process)
         yield item(
             rows,
             row,
@@ -201,8 +201,8 @@ def _runs(piece: Welded, level: int) -> Iterator[RangeItem]:
         )
 
 
-def runs_kind(piece: Welded, process: str) -> str:
+def runs_kind(coupon: TestCoupon, process: str) -> str:
     """single or multi, by the sides of its runs; one of several processes counts as several runs."""
-    if len(piece.processes) > 1:
+    if len(coupon.processes) > 1:
         return "multi"
-    return piece.run_kind
+    return coupon.run_kind

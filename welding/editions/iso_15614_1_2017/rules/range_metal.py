@@ -16,23 +16,23 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
     table_of,
 )
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import MetalPair, MetalSide, RangeItem
 from welding.qualification.needs import Needs
-from welding.qualification.welded import Welded
 
 
-def metal_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+def metal_items(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[RangeItem]:
     """The pairs of groups that the tested pair qualifies."""
     table = table_of(f"parent_metal_level_{level}")
-    if len(piece.metals) < 2:
+    if len(coupon.metals) < 2:
         yield item(table, table.rows[0], "base_metals", "unknown", tr("The base metals are not stated."))
         return
-    names = tuple(one.designation or "unnamed" for one in piece.metals)
-    groups = [group_of(piece.draft, one) for one in piece.metals]
+    names = tuple(one.designation or "unnamed" for one in coupon.metals)
+    groups = [group_of(coupon.draft, one) for one in coupon.metals]
     if None in groups:
-        yield _ungrouped(piece, level, names)
+        yield _ungrouped(coupon, level, names)
         return
-    against = next((said for one in piece.metals if (said := contradiction(piece.draft, one))), "")
+    against = next((said for one in coupon.metals if (said := contradiction(coupon.draft, one))), "")
     if against:
         yield item(table, table.rows[0], "base_metals", "unknown", f"{against}.", tested=names)
         return
@@ -44,7 +44,7 @@ def metal_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
         yield item(table, table.rows[0], "base_metals", "set", why, tested=names)
         return
     sides = sorted(
-        ((group or "", _yield(piece, one)) for group, one in zip(groups, piece.metals, strict=True)),
+        ((group or "", _yield(coupon, one)) for group, one in zip(groups, coupon.metals, strict=True)),
         key=lambda side: (-_order(side[0]), -(side[1] or 0.0)),
     )
     yield _level_1(sides, names, needs) if level == 1 else _level_2(sides, names)
@@ -54,15 +54,15 @@ def _order(group: str) -> float:
     return float(group) if re.fullmatch(r"\d+(\.\d+)?", group) else 0.0
 
 
-def _yield(piece: Welded, metal: BaseMetal) -> float | None:
+def _yield(coupon: TestCoupon, metal: BaseMetal) -> float | None:
     """Specified minimum yield of the grade, at its thinnest step; as stated where the grade is not known."""
-    grade = piece.grade(metal)
+    grade = coupon.grade(metal)
     return (grade.yield_at(None) if grade else None) or metal.yield_mpa
 
 
-def _ungrouped(piece: Welded, level: int, names: tuple[str, ...]) -> RangeItem:
+def _ungrouped(coupon: TestCoupon, level: int, names: tuple[str, ...]) -> RangeItem:
     table = table_of(f"parent_metal_level_{level}")
-    if not all(one.designation for one in piece.metals):
+    if not all(one.designation for one in coupon.metals):
         return item(
             table, table.rows[0], "base_metals", "unknown", tr("A base metal has neither a name nor a group.")
         )

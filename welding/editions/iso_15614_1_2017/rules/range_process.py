@@ -10,11 +10,11 @@ from welding.consumables.gas_symbol import gas_symbol
 from welding.editions.iso_15614_1_2017.rules.basics import item, single_share, table_of, variable_row
 from welding.glossary.values import in_words
 from welding.language import tr
+from welding.qualification.coupon import Run, TestCoupon
 from welding.qualification.electrodes import electrode_polarity, of_each_electrode
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
-from welding.qualification.welded import Run, Welded
 from welding.quantities.writing import quantity_text, range_text
 from welding.ranges import Range
 
@@ -27,10 +27,10 @@ FREE_ARCS = ("globular", "spray", "pulsed")
 _FREE = ("voltage_v", "current_a", "wire_feed_m_min", "travel_mm_min", "gas_flow_l_min", "run_out_mm")
 
 
-def process_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+def process_items(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[RangeItem]:
     """Every item that holds for a process, for each process of the coupon."""
     rows = table_of("variables")
-    if not piece.runs:
+    if not coupon.runs:
         yield item(
             rows,
             variable_row("processes", level),
@@ -45,25 +45,25 @@ def process_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem
         "processes",
         "set",
         tr("Each process needs its own test.")
-        if len(piece.processes) == 1
+        if len(coupon.processes) == 1
         else tr("The processes tested, each with its own deposited thickness, in the order of the test."),
-        values=piece.processes,
+        values=coupon.processes,
         how="in-order",
-        tested=piece.processes,
+        tested=coupon.processes,
     )
-    for process in piece.processes:
-        yield from _of_process(piece, process, level, needs)
+    for process in coupon.processes:
+        yield from _of_process(coupon, process, level, needs)
 
 
-def _of_process(piece: Welded, process: str, level: int, needs: Needs) -> Iterator[RangeItem]:
-    runs = piece.of_process(process)
+def _of_process(coupon: TestCoupon, process: str, level: int, needs: Needs) -> Iterator[RangeItem]:
+    runs = coupon.of_process(process)
     shared: dict[str, Any] = {"process": process}
     yield _simple("mechanisation", level, _said(runs, "mechanisation"), "Mechanisation", shared)
-    yield from _filler(piece, runs, process, level, needs, shared)
+    yield from _filler(coupon, runs, process, level, needs, shared)
     yield from _gas(runs, process, level, shared)
     yield _current(runs, process, level, needs, shared)
     yield from _transfer(runs, process, level, shared)
-    yield from _heat(piece, runs, level, needs, shared)
+    yield from _heat(coupon, runs, level, needs, shared)
     rows, row = table_of("variables"), variable_row("heat_input_kj_mm", level)
     for variable in _FREE:
         yield item(rows, row, variable, "any", tr("Not limited by itself: heat input is."), **shared)
@@ -154,7 +154,7 @@ def _simple(
 
 
 def _filler(
-    piece: Welded, runs: tuple[Run, ...], process: str, level: int, needs: Needs, shared: dict[str, Any]
+    coupon: TestCoupon, runs: tuple[Run, ...], process: str, level: int, needs: Needs, shared: dict[str, Any]
 ) -> Iterator[RangeItem]:
     rows = table_of("variables")
     row = variable_row("filler", level)
@@ -187,8 +187,8 @@ def _filler(
             **shared,
         )
     yield _hydrogen(runs, level, shared)
-    yield _make(piece, runs, process, level, needs, shared)
-    yield from _diameter(piece, runs, process, level, shared)
+    yield _make(coupon, runs, process, level, needs, shared)
+    yield from _diameter(coupon, runs, process, level, shared)
     if process in TWELVE:
         yield _simple("flux", level, _said(runs, "flux"), tr("The flux"), shared)
 
@@ -214,11 +214,11 @@ def _hydrogen(runs: tuple[Run, ...], level: int, shared: dict[str, Any]) -> Rang
 
 
 def _make(
-    piece: Welded, runs: tuple[Run, ...], process: str, level: int, needs: Needs, shared: dict[str, Any]
+    coupon: TestCoupon, runs: tuple[Run, ...], process: str, level: int, needs: Needs, shared: dict[str, Any]
 ) -> RangeItem:
     rows, row = table_of("variables"), variable_row("filler_make", level)
     makes = tuple(dict.fromkeys(run.make for run in runs if run.make))
-    proof = impact_proof(piece, single_share())
+    proof = impact_proof(coupon, single_share())
     cold = proof.temperature_c if proof else None
     bound = needs.impact and cold is not None and process in row["processes"]
     if not bound:
@@ -272,7 +272,7 @@ _STICKS = (1.6, 2.0, 2.5, 3.2, 4.0, 5.0, 6.0, 8.0)
 
 
 def _diameter(
-    piece: Welded, runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]
+    coupon: TestCoupon, runs: tuple[Run, ...], process: str, level: int, shared: dict[str, Any]
 ) -> Iterator[RangeItem]:
     rows, row = table_of("variables"), variable_row("filler_diameter_mm", level)
     if row["rule"] == "free" or process != "111":
@@ -280,7 +280,7 @@ def _diameter(
             rows, row, "filler_diameter_mm", "any", tr("Free where heat input stays in its range."), **shared
         )
         return
-    joint = piece.joint
+    joint = coupon.joint
     open_root = bool(joint and joint.sides == "one" and joint.backing in ("none", "gas"))
     for role in ("root", "other"):
         sizes = [run.diameter_mm for run in runs if run.role == role]
@@ -298,7 +298,7 @@ def _diameter(
             )
             continue
         known = [size for size in sizes if size is not None]
-        fixed = role == "root" and open_root and piece.weld != "fillet"
+        fixed = role == "root" and open_root and coupon.weld != "fillet"
         steps = 0 if fixed else row["steps"]
         low, high = _stepped(min(known), -steps), _stepped(max(known), steps)
         yield item(
@@ -473,10 +473,10 @@ def _transfer(runs: tuple[Run, ...], process: str, level: int, shared: dict[str,
 
 
 def _heat(
-    piece: Welded, runs: tuple[Run, ...], level: int, needs: Needs, shared: dict[str, Any]
+    coupon: TestCoupon, runs: tuple[Run, ...], level: int, needs: Needs, shared: dict[str, Any]
 ) -> Iterator[RangeItem]:
     rows, row = table_of("variables"), variable_row("heat_input_kj_mm", level)
-    heat = piece.heat_kj_mm(runs, with_k=True)
+    heat = coupon.heat_kj_mm(runs, with_k=True)
     if not (needs.impact or needs.hardness):
         yield item(
             rows,
@@ -506,7 +506,7 @@ def _heat(
     said = [
         tr(
             "Tested {range_text} (k {k:g}, from {methods})",
-            range_text=range_text(heat, "heat_input", piece.units),
+            range_text=range_text(heat, "heat_input", coupon.units),
             k=runs[0].k,
             methods=methods,
         )
@@ -515,14 +515,14 @@ def _heat(
         said.append(
             tr(
                 "impact toughness: at most {quantity_text}",
-                quantity_text=quantity_text(high, "heat_input", piece.units),
+                quantity_text=quantity_text(high, "heat_input", coupon.units),
             )
         )
     if low is not None:
         said.append(
             tr(
                 "hardness: at least {quantity_text}",
-                quantity_text=quantity_text(low, "heat_input", piece.units),
+                quantity_text=quantity_text(low, "heat_input", coupon.units),
             )
         )
     unknown_low = needs.hardness and minus is None

@@ -8,10 +8,10 @@ from typing import Any
 
 from welding.editions.iso_15614_1_2017.rules.basics import in_row, item, row_of, table_of, variable_row
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.deposits import COUNTED
 from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs, has_specified_impact
-from welding.qualification.welded import Welded
 from welding.ranges import Range
 
 
@@ -23,19 +23,19 @@ def thickness_row(t: float, level: int) -> Mapping[str, Any] | None:
     )
 
 
-def thickness_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeItem]:
+def thickness_items(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[RangeItem]:
     """Parent thickness, deposited thickness by process, throat."""
-    if piece.weld == "fillet":
-        yield from _fillet(piece, level)
+    if coupon.weld == "fillet":
+        yield from _fillet(coupon, level)
         return
-    table, t = table_of(f"thickness_level_{level}"), piece.thickness_mm
+    table, t = table_of(f"thickness_level_{level}"), coupon.thickness_mm
     row = thickness_row(t, level) if t is not None else None
     if t is None or row is None:
         yield item(table, table.rows[0], "parent_thickness_mm", "unknown", tr("The thickness is not stated."))
         return
-    found = _parent_2(piece, table, row, t) if level == 2 else _parent_1(piece, table, row, t, needs)
+    found = _parent_2(coupon, table, row, t) if level == 2 else _parent_1(coupon, table, row, t, needs)
     yield found
-    deposits = list(_deposits(piece, table, row, t, level))
+    deposits = list(_deposits(coupon, table, row, t, level))
     yield from deposits
     throat = variable_row("weld_kinds", level)
     limits = [one for one in deposits if one.kind == "span"]
@@ -57,8 +57,8 @@ def thickness_items(piece: Welded, level: int, needs: Needs) -> Iterator[RangeIt
     )
 
 
-def _parent_2(piece: Welded, table: Any, row: Mapping[str, Any], t: float) -> RangeItem:
-    kind = piece.run_kind
+def _parent_2(coupon: TestCoupon, table: Any, row: Mapping[str, Any], t: float) -> RangeItem:
+    kind = coupon.run_kind
     low_mm, low_factor = row.get(f"{kind}_min_mm"), row.get(f"{kind}_min_factor")
     high_factor = row.get(f"{kind}_max_factor")
     columns = (f"{kind}_min_mm", f"{kind}_min_factor", f"{kind}_max_factor")
@@ -75,8 +75,8 @@ def _parent_2(piece: Welded, table: Any, row: Mapping[str, Any], t: float) -> Ra
     high = high_factor * t
     also = ""
     cap = row.get("impact_not_tested_max_mm")
-    specified = any(has_specified_impact(one) for one in piece.metals)
-    if cap is not None and specified and not piece.impact_tested and high > cap:
+    specified = any(has_specified_impact(one) for one in coupon.metals)
+    if cap is not None and specified and not coupon.impact_tested and high > cap:
         high = float(cap)
         also = tr("Impact values are specified and were not tested: no thicker than {cap:g} mm.", cap=cap)
     return item(
@@ -99,12 +99,12 @@ def _parent_2(piece: Welded, table: Any, row: Mapping[str, Any], t: float) -> Ra
     )
 
 
-def _parent_1(piece: Welded, table: Any, row: Mapping[str, Any], t: float, needs: Needs) -> RangeItem:
+def _parent_1(coupon: TestCoupon, table: Any, row: Mapping[str, Any], t: float, needs: Needs) -> RangeItem:
     low = row.get("min_mm", row.get("min_factor", 0.0) * t)
     high = row["max_mm"] if "max_mm" in row else row["max_factor"] * t
     unchecked = table.unchecked_of(row)
     also = ""
-    for key, applies in _narrowed(piece, t):
+    for key, applies in _narrowed(coupon, t):
         if applies:
             limit = row_of(table, key)
             high = min(high, limit["max_factor"] * t)
@@ -130,17 +130,19 @@ def _parent_1(piece: Welded, table: Any, row: Mapping[str, Any], t: float, needs
     return replace(found, unchecked=unchecked)
 
 
-def _narrowed(piece: Welded, t: float) -> Iterator[tuple[str, bool]]:
+def _narrowed(coupon: TestCoupon, t: float) -> Iterator[tuple[str, bool]]:
     table = table_of("thickness_level_1")
     thick = row_of(table, "single-pass")["over_mm"]
-    yield "single-pass", any(run.deposit_mm is not None and run.deposit_mm > thick for run in piece.runs)
-    short = any(run.transfer in ("short-circuit", "controlled-short-circuit") for run in piece.runs)
+    yield "single-pass", any(run.deposit_mm is not None and run.deposit_mm > thick for run in coupon.runs)
+    short = any(run.transfer in ("short-circuit", "controlled-short-circuit") for run in coupon.runs)
     yield "short-circuit", short and t < row_of(table, "short-circuit")["below_mm"]
 
 
-def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level: int) -> Iterator[RangeItem]:
-    for process in piece.processes:
-        laid = piece.deposit(process)
+def _deposits(
+    coupon: TestCoupon, table: Any, row: Mapping[str, Any], t: float, level: int
+) -> Iterator[RangeItem]:
+    for process in coupon.processes:
+        laid = coupon.deposit(process)
         s = laid.mm
         if s is None:
             yield item(
@@ -171,7 +173,7 @@ def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level
             and t < short["below_mm"]
             and any(
                 run.transfer in ("short-circuit", "controlled-short-circuit")
-                for run in piece.of_process(process)
+                for run in coupon.of_process(process)
             )
         ):
             high = min(high, short["deposit_factor"] * s)
@@ -200,7 +202,7 @@ def _deposits(piece: Welded, table: Any, row: Mapping[str, Any], t: float, level
         )
 
 
-def _fillet(piece: Welded, level: int) -> Iterator[RangeItem]:
+def _fillet(coupon: TestCoupon, level: int) -> Iterator[RangeItem]:
     table = table_of("fillet_ranges")
     if level == 1:
         yield item(
@@ -219,7 +221,7 @@ def _fillet(piece: Welded, level: int) -> Iterator[RangeItem]:
             weld="fillet",
         )
         return
-    members = piece.thicknesses_mm
+    members = coupon.thicknesses_mm
     if not members:
         yield item(table, table.rows[0], "parent_thickness_mm", "unknown", tr("The thickness is not stated."))
     both = len(set(members)) == 1
@@ -243,7 +245,7 @@ def _fillet(piece: Welded, level: int) -> Iterator[RangeItem]:
             tested=Range(t, t),
             member=None if both else index + 1,
         )
-    a, kind = piece.throat_mm, piece.run_kind
+    a, kind = coupon.throat_mm, coupon.run_kind
     row = row_of(table, f"throat-2-{kind}")
     if a is None:
         yield item(table, row, "throat_mm", "unknown", tr("The throat is not stated."), weld="fillet")
@@ -264,15 +266,15 @@ def _fillet(piece: Welded, level: int) -> Iterator[RangeItem]:
     )
 
 
-def diameter_items(piece: Welded, level: int) -> Iterator[RangeItem]:
+def diameter_items(coupon: TestCoupon, level: int) -> Iterator[RangeItem]:
     """Outside diameter and branch angle."""
     table = table_of("diameters")
     if level == 1:
         for variable in ("outside_diameter_mm", "branch_angle_deg"):
             yield item(table, row_of(table, "any-1"), variable, "any", tr("Level 1 sets no limit."))
         return
-    diameter = piece.outside_diameter_mm
-    if piece.product == "plate":
+    diameter = coupon.outside_diameter_mm
+    if coupon.product == "plate":
         row, rotated = row_of(table, "plate-2"), row_of(table, "plate-rotated-2")
         yield item(
             table,
@@ -312,13 +314,13 @@ def diameter_items(piece: Welded, level: int) -> Iterator[RangeItem]:
             max=high,
             tested=Range(diameter, diameter),
         )
-    yield from _branch(piece)
+    yield from _branch(coupon)
 
 
-def _branch(piece: Welded) -> Iterator[RangeItem]:
+def _branch(coupon: TestCoupon) -> Iterator[RangeItem]:
     table = table_of("diameters")
-    angle = piece.joint.branch_angle_deg if piece.joint else None
-    if piece.kind == "branch":
+    angle = coupon.joint.branch_angle_deg if coupon.joint else None
+    if coupon.kind == "branch":
         row = row_of(table, "branch-2")
         if angle is None:
             yield item(table, row, "branch_angle_deg", "unknown", tr("The branch angle is not stated."))
@@ -335,7 +337,7 @@ def _branch(piece: Welded) -> Iterator[RangeItem]:
         )
         return
     row = row_of(table, "branch-from-butt-2")
-    pipe = piece.product == "pipe" and piece.kind == "butt"
+    pipe = coupon.product == "pipe" and coupon.kind == "butt"
     yield item(
         table,
         row,

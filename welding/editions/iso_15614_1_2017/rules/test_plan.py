@@ -13,10 +13,10 @@ from welding.editions.iso_15614_1_2017.rules.basics import (
     table_of,
 )
 from welding.language import tr, tr_noop
+from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
 from welding.qualification.needs import Needs
 from welding.qualification.notch import Notch, NotchPlace, wanted_notches
-from welding.qualification.welded import Welded
 from welding.quantities.writing import quantity_text
 from welding.testing.plan import PlanItem, TestPlan
 
@@ -35,31 +35,31 @@ _OPEN = {
 }
 
 
-def joint_key(piece: Welded) -> str:
+def joint_key(coupon: TestCoupon) -> str:
     """Kind of test piece in the table of testing."""
-    if piece.weld == "fillet":
+    if coupon.weld == "fillet":
         return "fillet"
-    return {"t": "t-butt", "corner": "t-butt", "branch": "branch"}.get(piece.kind, "butt")
+    return {"t": "t-butt", "corner": "t-butt", "branch": "branch"}.get(coupon.kind, "butt")
 
 
-def test_plan(piece: Welded, level: int, needs: Needs) -> TestPlan:
+def test_plan(coupon: TestCoupon, level: int, needs: Needs) -> TestPlan:
     """What is asked of a test piece at a level.
 
     Args:
-        piece: The test piece.
+        coupon: The test piece.
         level: 1 or 2.
         needs: What is required beyond strength.
     """
-    table, key = table_of("extent_of_testing"), joint_key(piece)
+    table, key = table_of("extent_of_testing"), joint_key(coupon)
     items: list[PlanItem] = []
     for row in table.rows:
         if row["joint"] != key or row["level"] != level:
             continue
         wanted = {"impact": needs.impact, "hardness-hv10": needs.hardness}.get(row["kind"], True)
         if wanted:
-            items += _items(piece, table, row, key)
+            items += _items(coupon, table, row, key)
     notes = [tr("Non-destructive tests come after any heat treatment and before cutting.")]
-    groups = [group_of(piece.draft, one) for one in piece.metals]
+    groups = [group_of(coupon.draft, one) for one in coupon.metals]
     if any(group and in_groups(group, condition("hydrogen_prone")["groups"]) for group in groups):
         notes.append(tr("Steel prone to hydrogen cracks: wait before the tests (application standard)."))
     if key == "fillet":
@@ -90,19 +90,19 @@ def _plan(
     )
 
 
-def _items(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -> Iterator[PlanItem]:
+def _items(coupon: TestCoupon, table: Table, row: Mapping[str, Any], key: str) -> Iterator[PlanItem]:
     kind, count = row["kind"], row["count"]
     if kind == "volumetric":
-        yield from _volumetric(piece, table, row, key)
+        yield from _volumetric(coupon, table, row, key)
     elif kind == "surface":
-        yield from _surface(piece, table, row)
+        yield from _surface(coupon, table, row)
     elif kind == "bend":
-        yield from _bends(piece, table, row)
+        yield from _bends(coupon, table, row)
     elif kind == "impact":
-        yield _impact(piece, table, row)
+        yield _impact(coupon, table, row)
     elif kind == "hardness-hv10":
         yield _plan(
-            table, row, kind, count, tr("on a macro section: {lines_of}", lines_of=lines_of(piece)[1])
+            table, row, kind, count, tr("on a macro section: {lines_of}", lines_of=lines_of(coupon)[1])
         )
     elif kind == "transverse-tensile":
         yield _plan(table, row, kind, count, tr("ISO 4136, excess weld metal machined flush"))
@@ -112,11 +112,11 @@ def _items(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -> Ite
         yield _plan(table, row, kind, count, tr("the whole weld") if kind == "visual" else "")
 
 
-def _volumetric(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -> Iterator[PlanItem]:
-    t = piece.thickness_mm
-    groups = [group_of(piece.draft, one) for one in piece.metals]
+def _volumetric(coupon: TestCoupon, table: Table, row: Mapping[str, Any], key: str) -> Iterator[PlanItem]:
+    t = coupon.thickness_mm
+    groups = [group_of(coupon.draft, one) for one in coupon.metals]
     refused = condition("no_ultrasonic")["groups"]
-    diameter = piece.outside_diameter_mm
+    diameter = coupon.outside_diameter_mm
     branch = key == "branch"
     if branch and diameter is not None and diameter <= condition("branch_volumetric_over")["value_mm"]:
         return
@@ -133,8 +133,8 @@ def _volumetric(piece: Welded, table: Table, row: Mapping[str, Any], key: str) -
         yield _plan(table, row, other, 1, note, choice="volumetric", option=1, alternative_to=first)
 
 
-def _surface(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
-    groups = [group_of(piece.draft, one) for one in piece.metals]
+def _surface(coupon: TestCoupon, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
+    groups = [group_of(coupon.draft, one) for one in coupon.metals]
     plain = condition("non_magnetic")["groups"]
     if any(group and in_groups(group, plain) for group in groups):
         yield _plan(table, row, "penetrant", 1, tr("not magnetic"))
@@ -145,8 +145,8 @@ def _surface(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Pl
     )
 
 
-def _bends(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
-    t, count = piece.thickness_mm or 0.0, row["count"]
+def _bends(coupon: TestCoupon, table: Table, row: Mapping[str, Any]) -> Iterator[PlanItem]:
+    t, count = coupon.thickness_mm or 0.0, row["count"]
     half = count // 2
     thick = t >= condition("side_bend_from")["value_mm"] - 1e-9
     ends: dict[str, Any] = {"choice": "bends"}
@@ -157,7 +157,7 @@ def _bends(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Plan
         other = ends
     yield _plan(table, row, "root-bend", half, "ISO 5173", **other)
     yield _plan(table, row, "face-bend", half, "ISO 5173", **other)
-    names = {one.designation for one in piece.metals}
+    names = {one.designation for one in coupon.metals}
     if len(names) > 1:
         replaced = "side-bend" if thick else "root-bend"
         for kind in ("longitudinal-root-bend", "longitudinal-face-bend"):
@@ -173,22 +173,22 @@ def _bends(piece: Welded, table: Table, row: Mapping[str, Any]) -> Iterator[Plan
             )
 
 
-def _impact(piece: Welded, table: Table, row: Mapping[str, Any]) -> PlanItem:
+def _impact(coupon: TestCoupon, table: Table, row: Mapping[str, Any]) -> PlanItem:
     """Sets of the table for each process, one more for a second metal, two more for thick pieces."""
-    wanted = wanted_notches(piece.processes)
+    wanted = wanted_notches(coupon.processes)
     places = [(_SYMBOLS[one.place] + (f" of {one.process}" if one.process else ""), one) for one in wanted]
-    if len({one.designation for one in piece.metals}) > 1:
+    if len({one.designation for one in coupon.metals}) > 1:
         places.append(("VHT, second metal", Notch("haz")))
     thick = condition("impact_extra_sets_over")["value_mm"]
-    if (piece.thickness_mm or 0.0) > thick + 1e-9:
+    if (coupon.thickness_mm or 0.0) > thick + 1e-9:
         places += [
             (f"{_SYMBOLS[one.place]}, below mid-thickness", Notch(one.place)) for one in wanted_notches(())
         ]
     count = row["count"] + len(places) - len(wanted_notches(()))
-    asked = piece.impact_asked
+    asked = coupon.impact_asked
     at = getattr(asked, "temperature_c", None)
     where = (
-        tr(" at {quantity_text}", quantity_text=quantity_text(at, "temperature", piece.units))
+        tr(" at {quantity_text}", quantity_text=quantity_text(at, "temperature", coupon.units))
         if at is not None
         else ""
     )
@@ -203,12 +203,12 @@ def _impact(piece: Welded, table: Table, row: Mapping[str, Any]) -> PlanItem:
     )
 
 
-def lines_of(piece: Welded) -> tuple[int, str]:
+def lines_of(coupon: TestCoupon) -> tuple[int, str]:
     """How many lines of indents the thickness and the joint ask for, and where they lie."""
-    two = (piece.thickness_mm or 0.0) > condition("hardness_two_rows_over")["value_mm"] + 1e-9
+    two = (coupon.thickness_mm or 0.0) > condition("hardness_two_rows_over")["value_mm"] + 1e-9
     depth = condition("hardness_depth")["value_mm"]
-    joint = piece.joint
-    root = piece.weld == "fillet" or piece.kind == "t" or bool(joint and joint.sides == "both")
+    joint = coupon.joint
+    root = coupon.weld == "fillet" or coupon.kind == "t" or bool(joint and joint.sides == "both")
     words = [tr("within {depth:g} mm of the upper surface", depth=depth)]
     if two:
         words.append(tr("within {depth:g} mm of the lower surface", depth=depth))

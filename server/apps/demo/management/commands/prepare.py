@@ -20,6 +20,7 @@ from apps.coupons.services.start_coupon import start_coupon
 from apps.demo import data
 from apps.demo.people import PASSWORD, PEOPLE, RECORDER
 from apps.jobs.models import Job
+from apps.library.services.add_record import add_record
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
 from apps.qualification.services.make_procedure import make_procedure
@@ -28,10 +29,9 @@ from apps.qualification.services.signing import sign_record, witness_record
 from apps.qualification.services.specimens import enter_test
 from apps.recordings.services.receive_file import receive_file
 from apps.recordings.services.recorders import add_recorder
-from apps.shelf.services.add_record import add_record
 from apps.trials.services.enter_trial import enter_trial
-from recorder.bench import COLUMNS, Plan, Trouble, samples, text_of
 from recorder.waveforms import Setting
+from recorder.welding_day import COLUMNS, Plan, Trouble, samples, text_of
 from welding.documents.codec import PASS_RECORD, PROCEDURE, TEST
 
 
@@ -77,7 +77,7 @@ def load_demo() -> Job:
         users[role] = user
     number, title, customer = data.JOB
     job = Job.objects.create(number=number, title=title, customer=customer)
-    for record in data.shelf():
+    for record in data.library():
         add_record(users["engineer"], record)
     for trial in data.trials():
         enter_trial(users["welder"], trial)

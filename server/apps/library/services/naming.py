@@ -7,11 +7,11 @@ from typing import Any
 
 from api.errors import ConflictError
 
-from apps.shelf.models import Kind, Record
+from apps.library.models import Kind, Record
 from welding.documents.chart import SettingsChart
 from welding.documents.codec import CODECS
+from welding.documents.library import OwnMetal, Product
 from welding.documents.machine import Machine
-from welding.documents.shelf import OwnMetal, Product
 from welding.language import tr
 from welding.metals.catalogue import all_metals, name_key
 

@@ -1,4 +1,4 @@
-"""Add a record to the shelf."""
+"""Add a record to the library."""
 
 from __future__ import annotations
 
@@ -6,8 +6,8 @@ from django.db import transaction
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
-from apps.shelf.models import Record
-from apps.shelf.services.naming import Document, columns_of, require_free
+from apps.library.models import Record
+from apps.library.services.naming import Document, columns_of, require_free
 
 
 @transaction.atomic
@@ -18,7 +18,7 @@ def add_record(user: User, document: Document) -> Record:
         NotAllowedError: The role does not allow it.
         ConflictError: The name is taken.
     """
-    require(user, Action.KEEP_SHELF)
+    require(user, Action.KEEP_LIBRARY)
     columns = columns_of(document)
     require_free(columns)
     return Record.objects.create(created_by=user, saved_by=user, **columns)

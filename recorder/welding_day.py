@@ -1,4 +1,4 @@
-"""A coupon at the simulated bench: passes and pauses, and what a bad day does to the sensors."""
+"""A coupon at the simulated booth: passes and pauses, and what a bad day does to the sensors."""
 
 from __future__ import annotations
 

@@ -103,8 +103,11 @@ def _limits(chemistry: Mapping[str, Range]) -> None:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Shelf:
-    """Copies of the own records that a procedure uses, so that the document stands for itself."""
+class Library:
+    """Copies of the own records that a procedure uses, so that the document stands for itself.
+
+    Documents carry it as ``shelf``, the name of the field since the first release: signed documents keep it.
+    """
 
     metals: Annotated[tuple[OwnMetal, ...], Field(max_length=4)] = ()
     products: Annotated[tuple[Product, ...], Field(max_length=20)] = ()

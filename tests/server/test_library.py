@@ -1,4 +1,4 @@
-"""The shelf through the API: own records kept, found, used, and guarded."""
+"""The library through the API: own records kept, found, used, and guarded."""
 
 import pytest
 from apps.procedures.services.create_procedure import create_procedure
@@ -38,7 +38,7 @@ ALL = pytest.mark.parametrize(
 
 
 def added(api, document):
-    status, found = api["engineer"]("POST", "/shelf", {"document": document})
+    status, found = api["engineer"]("POST", "/library", {"document": document})
     assert status == 201, found
     return found
 
@@ -53,18 +53,18 @@ def test_a_record_is_added_corrected_and_removed(api, document):
     one = added(api, document)
     assert (one["version"], one["used_in"], one["document"]["name"]) == (1, 0, document["name"])
     kind = document["format"].removeprefix("grounded-bead/")
-    assert [found["name"] for found in api["viewer"]("GET", f"/shelf?kind={kind}")[1]] == [document["name"]]
+    assert [found["name"] for found in api["viewer"]("GET", f"/library?kind={kind}")[1]] == [document["name"]]
     better = {**document, "name": document["name"] + " new"}
-    status, saved = api["engineer"]("PUT", f"/shelf/{one['id']}", {"version": 1, "document": better})
+    status, saved = api["engineer"]("PUT", f"/library/{one['id']}", {"version": 1, "document": better})
     assert (status, saved["version"], saved["name"]) == (200, 2, better["name"])
-    assert api["engineer"]("DELETE", f"/shelf/{one['id']}")[0] == 204
-    assert api["viewer"]("GET", f"/shelf?kind={kind}")[1] == []
+    assert api["engineer"]("DELETE", f"/library/{one['id']}")[0] == 204
+    assert api["viewer"]("GET", f"/library?kind={kind}")[1] == []
 
 
 @ALL
 def test_two_people_never_overwrite_each_other(api, document):
     one = added(api, document)
-    url, body = f"/shelf/{one['id']}", {"version": 1, "document": document}
+    url, body = f"/library/{one['id']}", {"version": 1, "document": document}
     assert api["administrator"]("PUT", url, body)[0] == 200
     status, answer = api["engineer"]("PUT", url, body)
     assert (status, answer["type"]) == (409, "/problems/stale")
@@ -77,13 +77,13 @@ def test_two_people_never_overwrite_each_other(api, document):
 def test_others_may_look_and_not_change(api, document, role):
     one = added(api, document)
     for method, url, body in (
-        ("POST", "/shelf", {"document": {**document, "name": "Other"}}),
-        ("PUT", f"/shelf/{one['id']}", {"version": 1, "document": document}),
-        ("DELETE", f"/shelf/{one['id']}", None),
+        ("POST", "/library", {"document": {**document, "name": "Other"}}),
+        ("PUT", f"/library/{one['id']}", {"version": 1, "document": document}),
+        ("DELETE", f"/library/{one['id']}", None),
     ):
         status, answer = api[role](method, url, body)
         assert (status, answer["type"]) == (403, "/problems/not-allowed")
-    assert api[role]("GET", f"/shelf/{one['id']}/used") == (200, [])
+    assert api[role]("GET", f"/library/{one['id']}/used") == (200, [])
 
 
 @pytest.mark.parametrize(
@@ -97,7 +97,7 @@ def test_others_may_look_and_not_change(api, document, role):
 )
 def test_a_name_stands_once(api, first, second):
     added(api, first)
-    status, answer = api["engineer"]("POST", "/shelf", {"document": second})
+    status, answer = api["engineer"]("POST", "/library", {"document": second})
     assert (status, answer["errors"][0]["path"]) == (409, "name")
 
 
@@ -105,7 +105,7 @@ def test_a_name_stands_once(api, first, second):
     "own", [{"name": "S355J2"}, {"name": "304 L"}, {"name": "FB-9", "also": ["6061-T6"]}]
 )
 def test_a_grade_of_the_catalogue_is_not_entered_again(api, own):
-    status, answer = api["engineer"]("POST", "/shelf", {"document": {**METAL, **own}})
+    status, answer = api["engineer"]("POST", "/library", {"document": {**METAL, **own}})
     assert status == 409
     assert "is in the catalogue" in answer["detail"]
 
@@ -129,7 +129,7 @@ def test_a_grade_of_the_catalogue_is_not_entered_again(api, own):
     ],
 )
 def test_wrong_records_are_refused_with_their_place(api, document, path, word):
-    status, answer = api["engineer"]("POST", "/shelf", {"document": document})
+    status, answer = api["engineer"]("POST", "/library", {"document": document})
     assert status == 422
     assert answer["errors"][0]["path"] == path
     assert word in answer["errors"][0]["message"]
@@ -139,20 +139,20 @@ def test_wrong_records_are_refused_with_their_place(api, document, path, word):
 def test_what_is_in_use_stays_and_says_where(api, people, job, document, part):
     one = added(api, document)
     revision = using(api, people, job, **{part: [document]})
-    status, used = api["viewer"]("GET", f"/shelf/{one['id']}/used")
+    status, used = api["viewer"]("GET", f"/library/{one['id']}/used")
     assert (status, [(u["number"], u["letter"], u["revision_id"]) for u in used]) == (
         200,
         [("FB-27-P77", "A", revision.pk)],
     )
-    status, answer = api["engineer"]("DELETE", f"/shelf/{one['id']}")
+    status, answer = api["engineer"]("DELETE", f"/library/{one['id']}")
     assert (status, answer["current"]) == (409, {"used_in": ["FB-27-P77 A"]})
     renamed = {**document, "name": "Else"}
-    status, answer = api["engineer"]("PUT", f"/shelf/{one['id']}", {"version": 1, "document": renamed})
+    status, answer = api["engineer"]("PUT", f"/library/{one['id']}", {"version": 1, "document": renamed})
     assert (status, answer["errors"][0]["path"]) == (409, "name")
     # The rest of it may be corrected: the procedure keeps the copy it took along.
-    assert api["engineer"]("PUT", f"/shelf/{one['id']}", {"version": 1, "document": document})[0] == 200
+    assert api["engineer"]("PUT", f"/library/{one['id']}", {"version": 1, "document": document})[0] == 200
     save_revision(people["engineer"], revision, 1, PROCEDURE.take(samples.procedure()))
-    assert api["engineer"]("DELETE", f"/shelf/{one['id']}")[0] == 204
+    assert api["engineer"]("DELETE", f"/library/{one['id']}")[0] == 204
 
 
 def test_the_list_counts_uses_with_one_question(api, people, job, django_assert_max_num_queries):
@@ -160,7 +160,7 @@ def test_the_list_counts_uses_with_one_question(api, people, job, django_assert_
         added(api, {**MACHINE, "name": f"Bay {n}"})
     using(api, people, job, machines=[{**MACHINE, "name": "Bay 3"}, {**MACHINE, "name": "Bay 4"}])
     with django_assert_max_num_queries(6):  # session, person, counts, records
-        found = api["viewer"]("GET", "/shelf?kind=machine")[1]
+        found = api["viewer"]("GET", "/library?kind=machine")[1]
     assert [one["used_in"] for one in found] == [0, 0, 0, 1, 1, 0]
 
 
@@ -172,7 +172,7 @@ def test_a_meter_past_its_day_is_named(api, due, overdue):
 
 def test_a_record_does_not_change_its_kind(api):
     one = added(api, MACHINE)
-    status, answer = api["engineer"]("PUT", f"/shelf/{one['id']}", {"version": 1, "document": PRODUCT})
+    status, answer = api["engineer"]("PUT", f"/library/{one['id']}", {"version": 1, "document": PRODUCT})
     assert (status, answer["detail"]) == (409, "Bay 2 is a machine and stays one.")
 
 
@@ -223,18 +223,18 @@ def test_gases_and_tungstens_are_listed(api):
     assert {one["iso"] for one in tungstens["types"]} >= {"WP", "WLa20", "WTh20"}
 
 
-# --- the bench's arc side ------------------------------------------------------------------------
+# --- the calculators, arc side ------------------------------------------------------------------------
 
 
 @pytest.mark.parametrize(
     "url, body, key, value",
     [
-        ("/bench/pulse", {"peak_a": 100, "background": "5 %", "peak_share": 0.3, "frequency_hz": 2}, "background_a", 5),
-        ("/bench/ac", {"en_a": 100, "balance": 35, "dial": {"convention": "ep-percent"}, "frequency_hz": 120}, "en_share", 0.65),
-        ("/bench/balance", {"dial": {"convention": "en-percent"}, "reading": 70}, "en_share", 0.7),
-        ("/bench/balance", {"dial": {"convention": "ep-percent"}, "en_share": 0.7}, "reading", 30),
-        ("/bench/dial", {"dial": {"points": [{"setting": 2, "length_mm": 200, "time_s": 6}, {"setting": 8, "length_mm": 800, "time_s": 6}]}, "feed_m_min": 5}, "setting", 5),
-        ("/bench/cup", {"text": "12 mm", "lens": True}, "number", 8),
+        ("/calculators/pulse", {"peak_a": 100, "background": "5 %", "peak_share": 0.3, "frequency_hz": 2}, "background_a", 5),
+        ("/calculators/ac", {"en_a": 100, "balance": 35, "dial": {"convention": "ep-percent"}, "frequency_hz": 120}, "en_share", 0.65),
+        ("/calculators/balance", {"dial": {"convention": "en-percent"}, "reading": 70}, "en_share", 0.7),
+        ("/calculators/balance", {"dial": {"convention": "ep-percent"}, "en_share": 0.7}, "reading", 30),
+        ("/calculators/dial", {"dial": {"points": [{"setting": 2, "length_mm": 200, "time_s": 6}, {"setting": 8, "length_mm": 800, "time_s": 6}]}, "feed_m_min": 5}, "setting", 5),
+        ("/calculators/cup", {"text": "12 mm", "lens": True}, "number", 8),
     ],
 )  # fmt: skip
 def test_the_arc_side_answers(api, url, body, key, value):
@@ -245,14 +245,14 @@ def test_the_arc_side_answers(api, url, body, key, value):
 @pytest.mark.parametrize(
     "url, body, word",
     [
-        ("/bench/pulse", {"peak_a": 100, "background": "150 A", "peak_share": 0.3}, "no background"),
-        ("/bench/pulse", {"peak_a": 100, "background": "5 %", "peak_share": 1.3}, "peak_share"),
-        ("/bench/ac", {"en_a": 100, "balance": -5, "dial": {"convention": "en-percent"}, "frequency_hz": 120}, "balance"),
-        ("/bench/ac", {"en_a": 100, "balance": 65, "dial": {"convention": "en-percent"}, "frequency_hz": 0}, "frequency_hz"),
-        ("/bench/ac", {"en_a": 100, "balance": 5, "dial": {"convention": "signed"}, "frequency_hz": 60}, "share at zero"),
-        ("/bench/dial", {"dial": {"points": []}}, "two or more"),
-        ("/bench/dial", {"dial": {"points": [{"setting": 2, "length_mm": 200, "time_s": 0}]}}, "0 s"),
-        ("/bench/cup", {"text": "40"}, "no cup"),
+        ("/calculators/pulse", {"peak_a": 100, "background": "150 A", "peak_share": 0.3}, "no background"),
+        ("/calculators/pulse", {"peak_a": 100, "background": "5 %", "peak_share": 1.3}, "peak_share"),
+        ("/calculators/ac", {"en_a": 100, "balance": -5, "dial": {"convention": "en-percent"}, "frequency_hz": 120}, "balance"),
+        ("/calculators/ac", {"en_a": 100, "balance": 65, "dial": {"convention": "en-percent"}, "frequency_hz": 0}, "frequency_hz"),
+        ("/calculators/ac", {"en_a": 100, "balance": 5, "dial": {"convention": "signed"}, "frequency_hz": 60}, "share at zero"),
+        ("/calculators/dial", {"dial": {"points": []}}, "two or more"),
+        ("/calculators/dial", {"dial": {"points": [{"setting": 2, "length_mm": 200, "time_s": 0}]}}, "0 s"),
+        ("/calculators/cup", {"text": "40"}, "no cup"),
     ],
 )  # fmt: skip
 def test_the_arc_side_refuses_with_a_sentence(api, url, body, word):

@@ -1,4 +1,4 @@
-"""The bench, arc side: pulse and AC waves, run-out and dial, balance, cups and flow. Nothing is stored."""
+"""Calculators, arc side: pulse and AC waves, run-out and dial, balance, cups and flow. Nothing is stored."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field
 
-from api.bench import Text
+from api.calculators import Text
 from api.documents import BalanceIn, DialIn
 from api.errors import ProblemOut
 from welding.citation import Citation
@@ -23,7 +23,7 @@ from welding.setup.fields import fields_of
 from welding.setup.flow import flow_advice
 from welding.setup.pulse import PulseSchool, pulse_schools, read_background
 
-router = Router(tags=["bench"])
+router = Router(tags=["calculators"])
 REFUSED: dict[Any, Any] = {422: ProblemOut}
 Number = Annotated[float, Field(ge=-1e9, le=1e9, allow_inf_nan=False)]
 
@@ -55,7 +55,7 @@ def list_schools(request: HttpRequest) -> list[PulseSchool]:
     return list(pulse_schools())
 
 
-@router.post("/bench/pulse", response={200: PulseOut, **REFUSED})
+@router.post("/calculators/pulse", response={200: PulseOut, **REFUSED})
 def pulse(request: HttpRequest, payload: PulseIn) -> PulseOut:
     """Means and shape of a rectangular pulse."""
     background = read_background(payload.background, peak_a=payload.peak_a)
@@ -109,7 +109,7 @@ class AcOut(Schema):
     wave: AcMeans
 
 
-@router.post("/bench/ac", response={200: AcOut, **REFUSED})
+@router.post("/calculators/ac", response={200: AcOut, **REFUSED})
 def ac(request: HttpRequest, payload: AcIn) -> AcOut:
     """Means and shape of an AC wave."""
     share = en_share_of(payload.dial, payload.balance)
@@ -144,7 +144,7 @@ class BalanceOut(Schema):
     reading: float
 
 
-@router.post("/bench/balance", response={200: BalanceOut, **REFUSED})
+@router.post("/calculators/balance", response={200: BalanceOut, **REFUSED})
 def balance(request: HttpRequest, payload: BalanceReadIn) -> BalanceOut:
     """Turn a dial's reading into the share negative, or back."""
     if payload.reading is not None:
@@ -173,7 +173,7 @@ class RunOutOut(Schema):
     feed_m_min: float | None
 
 
-@router.post("/bench/dial", response={200: RunOutOut, **REFUSED})
+@router.post("/calculators/dial", response={200: RunOutOut, **REFUSED})
 def dial(request: HttpRequest, payload: RunOutIn) -> RunOutOut:
     """Fit a wire feed dial; asked feed to setting, and back."""
     fit = fit_dial(payload.dial)
@@ -206,7 +206,7 @@ class CupOut(Schema):
     citation: Citation | None
 
 
-@router.post("/bench/cup", response={200: CupOut, **REFUSED})
+@router.post("/calculators/cup", response={200: CupOut, **REFUSED})
 def cup(request: HttpRequest, payload: CupIn) -> CupOut:
     """Read a TIG cup, and say which flow and tungsten go with it."""
     found = read_cup(payload.text)

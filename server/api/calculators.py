@@ -1,4 +1,4 @@
-"""The bench: small questions to the core about fillers, gases and compositions. Nothing is stored."""
+"""Calculators: small questions to the core about fillers, gases and compositions. Nothing is stored."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ from welding.errors import AmbiguousError
 from welding.language import tr
 from welding.metals.equivalents import Equivalent, equivalents, looks_like_fractions
 
-router = Router(tags=["bench"])
+router = Router(tags=["calculators"])
 Text = Annotated[str, StringConstraints(max_length=500)]
 
 
@@ -59,13 +59,13 @@ class EquivalentsOut(Schema):
     hint: str
 
 
-@router.post("/bench/decode", response={200: Decoded, 422: ProblemOut})
+@router.post("/calculators/decode", response={200: Decoded, 422: ProblemOut})
 def decode_filler(request: HttpRequest, payload: TextIn) -> Decoded:
     """What a filler designation says."""
     return decode(payload.text)
 
 
-@router.post("/bench/gas", response={200: GasOut, 422: ProblemOut})
+@router.post("/calculators/gas", response={200: GasOut, 422: ProblemOut})
 def name_gas(request: HttpRequest, payload: TextIn) -> GasOut:
     """What a gas is called and what may be welded with it; candidates where it is ambiguous."""
     try:
@@ -86,7 +86,7 @@ def name_gas(request: HttpRequest, payload: TextIn) -> GasOut:
     )
 
 
-@router.post("/bench/equivalents", response={200: EquivalentsOut, 422: ProblemOut})
+@router.post("/calculators/equivalents", response={200: EquivalentsOut, 422: ProblemOut})
 def name_equivalents(request: HttpRequest, payload: ChemistryIn) -> EquivalentsOut:
     """Equivalents of a composition."""
     found = equivalents(payload.chemistry)

@@ -1,4 +1,4 @@
-"""The shelf: own records to keep, and catalogues to search as one types."""
+"""The library: own records to keep, and catalogues to search as one types."""
 
 from __future__ import annotations
 
@@ -16,10 +16,9 @@ from ninja import Router, Status
 from pydantic import Field, StringConstraints
 
 from apps.accounts.permissions import Action, require
-from apps.procedures.models import Revision
-from apps.shelf.models import Kind, Record
-from apps.shelf.queries import use_counts, uses_of, uses_of_listed
-from apps.shelf.schemas import (
+from apps.library.models import Kind, Record
+from apps.library.queries import use_counts, uses_of, uses_of_listed
+from apps.library.schemas import (
     AddIn,
     CarriedOut,
     FillerOut,
@@ -29,15 +28,16 @@ from apps.shelf.schemas import (
     TungstensOut,
     UseOut,
 )
-from apps.shelf.services.add_record import add_record
-from apps.shelf.services.remove_record import remove_record
-from apps.shelf.services.save_record import save_record
+from apps.library.services.add_record import add_record
+from apps.library.services.remove_record import remove_record
+from apps.library.services.save_record import save_record
+from apps.procedures.models import Revision
 from welding.checks.own_metal import as_metal
 from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.documents.codec import CODECS, OWN_METAL, PRODUCT
+from welding.documents.library import OwnMetal
 from welding.documents.machine import Machine
-from welding.documents.shelf import OwnMetal
 from welding.machines.meters import overdue_meters
 from welding.metals.catalogue import Metal, name_key, search
 from welding.ranges import Range
@@ -45,7 +45,7 @@ from welding.setup.filler_search import search_fillers
 from welding.setup.gas_search import GasFound, search_gases
 from welding.setup.tungsten import carried_current, tungsten_named, tungsten_types
 
-router = Router(tags=["shelf"])
+router = Router(tags=["library"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 Text = Annotated[str, StringConstraints(max_length=500)]
 Most = Annotated[int, Field(ge=1, le=1000)]
@@ -85,7 +85,7 @@ def _uses_out(found: QuerySet[Revision]) -> list[UseOut]:
     ]
 
 
-@router.get("/shelf", response=list[RecordOut])
+@router.get("/library", response=list[RecordOut])
 def list_records(
     request: HttpRequest, kind: Literal["metal", "product", "machine", "chart"]
 ) -> list[RecordOut]:
@@ -96,13 +96,13 @@ def list_records(
     return [_record_out(one, counts[one.name]) for one in records]
 
 
-@router.post("/shelf", response={201: RecordOut, **REFUSALS})
+@router.post("/library", response={201: RecordOut, **REFUSALS})
 def add(request: HttpRequest, payload: AddIn) -> Status[RecordOut]:
     """Add a record."""
     return Status(201, _record_out(add_record(person(request), payload.document), 0))
 
 
-@router.put("/shelf/{int:record_id}", response={200: RecordOut, **REFUSALS})
+@router.put("/library/{int:record_id}", response={200: RecordOut, **REFUSALS})
 def save(request: HttpRequest, record_id: int, payload: SaveRecordIn) -> RecordOut:
     """Correct a record; 409 with what stands now if someone did in the meantime."""
     record = get_object_or_404(Record, pk=record_id)
@@ -110,14 +110,14 @@ def save(request: HttpRequest, record_id: int, payload: SaveRecordIn) -> RecordO
     return _record_out(saved, use_counts(saved.kind)[saved.name])
 
 
-@router.delete("/shelf/{int:record_id}", response={204: None, **REFUSALS})
+@router.delete("/library/{int:record_id}", response={204: None, **REFUSALS})
 def remove(request: HttpRequest, record_id: int) -> Status[None]:
     """Remove a record; 409 with where it is used while anything uses it."""
     remove_record(person(request), get_object_or_404(Record, pk=record_id))
     return Status(204, None)
 
 
-@router.get("/shelf/{int:record_id}/used", response={200: list[UseOut], 404: ProblemOut})
+@router.get("/library/{int:record_id}/used", response={200: list[UseOut], 404: ProblemOut})
 def record_used(request: HttpRequest, record_id: int) -> list[UseOut]:
     """Revisions that take this record along."""
     require(person(request), Action.VIEW)

@@ -8,9 +8,9 @@ from django.utils import timezone
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
-from apps.shelf.models import Record
-from apps.shelf.queries import uses_of
-from apps.shelf.services.naming import Document, columns_of, require_free
+from apps.library.models import Record
+from apps.library.queries import uses_of
+from apps.library.services.naming import Document, columns_of, require_free
 from welding.language import tr
 
 
@@ -25,7 +25,7 @@ def save_record(user: User, record: Record, version: int, document: Document) ->
         ConflictError: The name is taken, or is changed while in use.
         StaleError: Someone saved it in the meantime; carries what stands now.
     """
-    require(user, Action.KEEP_SHELF)
+    require(user, Action.KEEP_LIBRARY)
     columns = columns_of(document)
     if columns["kind"] != record.kind:
         raise ConflictError(tr("{name} is a {kind} and stays one.", name=record.name, kind=record.kind))

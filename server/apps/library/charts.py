@@ -7,7 +7,7 @@ from functools import partial
 
 from api.damage import attempt
 
-from apps.shelf.models import Kind, Record
+from apps.library.models import Kind, Record
 from welding.documents.chart import SettingsChart
 from welding.documents.codec import CHART
 

@@ -11,14 +11,14 @@ from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import BaseMetal, Joint, Pass, Procedure
 from welding.heat.passes import HeatRule, PassHeat, pass_heat
 from welding.joints.section import Sectioned
+from welding.qualification.coupon import RunKind, runs_a_side
 from welding.qualification.deposits import Deposit, deposits_of
 from welding.qualification.fillet import leg_mm_of, throat_mm_of
 from welding.qualification.needs import NeedFacts
-from welding.qualification.welded import RunKind, runs_a_side
 
 
 @dataclass(frozen=True)
-class Demand:
+class RequiredScope:
     """A procedure with its passes, or a joint: then what it does not state is left to the procedure."""
 
     procedure: Procedure
@@ -186,11 +186,11 @@ class Demand:
         )
 
 
-def demand_of(target: Procedure | JointToWeld, rule: HeatRule) -> Demand:
+def required_scope_of(target: Procedure | JointToWeld, rule: HeatRule) -> RequiredScope:
     """A procedure or a joint as what is to be covered."""
     if isinstance(target, Procedure):
-        return Demand(target, rule, named=target.number or "")
-    return Demand(
+        return RequiredScope(target, rule, named=target.number or "")
+    return RequiredScope(
         target.as_procedure,
         rule,
         process=target.process,

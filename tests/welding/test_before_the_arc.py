@@ -1,4 +1,4 @@
-"""The bench around the passes: what is asked before the first arc, what stays flagged, the way back."""
+"""What stands around the passes: what is asked before the first arc, what stays flagged, the way back."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What the coupon's sheet says of the bench: machine, batches, readings, checklist, treatments, flags."""
+"""What the coupon's sheet says beside the passes: machine, batches, readings, checklist, flags."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ TREATMENTS = {
 }
 
 
-def bench_facts(document: Coupon, write: Writer) -> Facts:
+def coupon_facts(document: Coupon, write: Writer) -> Facts:
     """Names and values for the sheet's head; what is not recorded is left out."""
     piece = document.coupon
     rows: Facts = []

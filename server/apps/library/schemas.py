@@ -1,4 +1,4 @@
-"""What the API says of the shelf."""
+"""What the API says of the library."""
 
 from __future__ import annotations
 
@@ -11,8 +11,8 @@ from ninja import Schema
 from welding.citation import Citation
 from welding.consumables.designations.model import Decoded
 from welding.documents.chart import SettingsChart
+from welding.documents.library import OwnMetal, Product
 from welding.documents.machine import Machine
-from welding.documents.shelf import OwnMetal, Product
 from welding.ranges import Range
 from welding.setup.tungsten import TungstenType
 
@@ -46,7 +46,7 @@ class SaveRecordIn(Schema):
 
 
 class UseOut(Schema):
-    """A revision that uses something of the shelf."""
+    """A revision that uses something of the library."""
 
     revision_id: int
     number: str

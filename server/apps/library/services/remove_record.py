@@ -1,4 +1,4 @@
-"""Take a record off the shelf, unless something uses it."""
+"""Take a record off the library, unless something uses it."""
 
 from __future__ import annotations
 
@@ -7,8 +7,8 @@ from django.db import transaction
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
-from apps.shelf.models import Record
-from apps.shelf.queries import uses_of
+from apps.library.models import Record
+from apps.library.queries import uses_of
 from welding.language import tr
 
 
@@ -20,7 +20,7 @@ def remove_record(user: User, record: Record) -> None:
         NotAllowedError: The role does not allow it.
         ConflictError: Some revision takes it along; each is named.
     """
-    require(user, Action.KEEP_SHELF)
+    require(user, Action.KEEP_LIBRARY)
     uses = list(uses_of(record)[:50])
     if uses:
         names = [f"{one.procedure.number} {one.letter}" for one in uses]

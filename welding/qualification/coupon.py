@@ -79,8 +79,10 @@ class Run:
 
 
 @dataclass(frozen=True)
-class Welded:
+class TestCoupon:
     """A record's piece. Everything asked of it is either known or ``None``; nothing is guessed."""
+
+    __test__ = False  # no test of ours, whatever its name says
 
     record: QualificationRecord
 

@@ -1,4 +1,4 @@
-"""The shelf and the set-up: machines that cannot, dials, balances, certificates, records in use."""
+"""The library and the set-up: machines that cannot, dials, balances, certificates, records in use."""
 
 import re
 
@@ -162,7 +162,7 @@ def test_a_filler_is_picked_as_people_say_it(enter):
     expect(page.get_by_text("product: Tarn Core 46")).to_be_visible()
 
 
-def test_the_arc_side_of_the_bench(enter, bridge):
+def test_the_arc_side_of_the_calculators(enter, bridge):
     page = enter()
     page.goto(f"{bridge.url}/calculators")
     pulse = page.get_by_role("region", name="Pulse")

@@ -1,4 +1,4 @@
-"""Where something of the shelf is used: in which revisions of which job."""
+"""Where something of the library is used: in which revisions of which job."""
 
 from __future__ import annotations
 
@@ -8,8 +8,8 @@ from typing import Any
 
 from django.db.models import Q, QuerySet
 
+from apps.library.models import Kind, Record
 from apps.procedures.models import Revision
-from apps.shelf.models import Kind, Record
 from welding.consumables.gas import read_gas
 from welding.errors import UnreadableError
 from welding.metals.catalogue import find
