@@ -9,8 +9,8 @@ import pytest
 from tests.welding.test_aws_prequalified import groove, verdict
 from tests.welding.test_aws_prequalified_rows import BACKED, GOUGED, G, V, draft, fillet, partial
 from welding.documents.codec import PROCEDURE
+from welding.editions.aws_d1_1_2020.rules.basics import earlier_number
 from welding.editions.aws_d1_1_2020.rules.preheat import annex_b_preheat, susceptibility_group
-from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number
 from welding.evaluate.procedure import evaluate
 
 UP = {"3G": "up", "3F": "up"}

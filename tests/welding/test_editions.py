@@ -1,15 +1,21 @@
 """What holds for every edition: each row is read by a rule, each item is compared, no fact is assumed."""
 
+import re
 from functools import cache
+from importlib import import_module
+from pathlib import Path
 
 import pytest
 
+import welding
 from tests.welding.records import put, record, taken
 from tests.welding.test_covering import procedure_of
 from tests.welding.test_ranges import CODES, _change
+from welding.codebook.catalogue import all_editions
 from welding.codebook.table import load_table
 from welding.coverage.covers import covers
-from welding.coverage.record import range_of
+from welding.coverage.record import in_force, range_of
+from welding.documents.procedure import Code
 from welding.qualification.compare import JOINT_VARIABLES
 from welding.qualification.compare_passes import PASS_VARIABLES
 from welding.qualification.needs import Needs
@@ -136,3 +142,54 @@ def remove(plain, path):
         if last == "designation":
             one.pop("groups", None)
     return plain
+
+
+# --- what an edition is made of -----------------------------------------------------------------
+
+CORE = Path(welding.__file__).parent
+RULE_FILES = [
+    "basics",
+    "covering",
+    "groups",
+    "judging",
+    "layout",
+    "needs",
+    "range_heat",
+    "range_joint",
+    "range_metal",
+    "range_process",
+    "range_size",
+    "ranges",
+    "test_plan",
+]
+
+
+@pytest.mark.parametrize("edition", all_editions().values(), ids=all_editions())
+def test_rules_of_the_same_kind_stand_in_files_of_the_same_name(edition):
+    rules = Path(import_module(edition.qualification.tables).__file__).parent / "rules"
+    lacking = [name for name in RULE_FILES if not (rules / f"{name}.py").exists()]
+    assert not lacking
+
+
+def test_no_edition_is_named_outside_its_folder():
+    """A third edition touches one folder: nothing else asks which code it is."""
+    ids = "|".join(re.escape(code.split(":")[0]) for code in all_editions())
+    named = re.compile(
+        rf"welding\.editions\.(?!toolkit)\w|code\.id == ['\x22]|\.startswith\(.(?:{ids})|[!=]= .(?:{ids})"
+    )
+    found = [
+        f"{path.relative_to(CORE)}:{number}"
+        for path in CORE.rglob("*.py")
+        if "editions" not in path.parts
+        for number, line in enumerate(path.read_text().splitlines(), 1)
+        if named.search(line) and 'import_module(f"welding.editions.{' not in line
+    ]
+    assert not found
+
+
+def test_a_code_without_the_printed_column_asked_for_uses_its_own():
+    for edition in all_editions().values():
+        for units in ("si", "us"):
+            code = Code(id=edition.id, level=max(edition.levels, default=None), units=units)
+            used = in_force(code).code.units
+            assert used == (units if units in edition.unit_columns else edition.unit_column)

@@ -13,7 +13,7 @@ from welding.codebook.table import load_table
 from welding.coverage.covers import covers
 from welding.coverage.record import range_of
 from welding.documents.codec import PROCEDURE
-from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number
+from welding.editions.aws_d1_1_2020.rules.basics import earlier_number
 
 PAIRS = load_table("welding.editions.iso_15614_1_2017", "parent_metal_level_2").rows
 

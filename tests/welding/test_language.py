@@ -31,7 +31,7 @@ LATIN = string.ascii_letters
 GREEK = "αβψδεφγηιξκλμνοπϙρστθωςχυζ"
 TO_GREEK = str.maketrans(LATIN, GREEK + GREEK.upper())
 SAID = {
-    *("title", "message", "actual", "limit", "remedy", "reason", "also", "text", "words", "question", "why"),
+    *("title", "method_name", "message", "actual", "limit", "remedy", "reason", "also", "text", "words", "question", "why"),
     *("notes", "note", "hint", "ask", "missing", "criterion", "lacking", "lacks", "open", "assumptions", "use"),
     *("cautions", "caption", "comparisons", "label", "what", "explanation", "outside", "target", "heat_word", "method_words"),
     *("reasons", "conflicts", "source", "unresolved", "product", "meaning", "assumed", "hydrogen_words"),

@@ -20,12 +20,21 @@ _EMPTY = Library()
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Draft:
-    """A procedure under evaluation."""
+    """A procedure under evaluation.
+
+    Attributes:
+        procedure: The document.
+        heat: Heat input of each pass that states enough.
+        sectioned: The joint's section.
+        system: Unit system of the sentences.
+        code_has_preheat: Whether the code in force has a preheat method of its own.
+    """
 
     procedure: Procedure
     heat: tuple[PassHeat, ...]
     sectioned: Sectioned
     system: System
+    code_has_preheat: bool = False
 
     @property
     def library(self) -> Library:

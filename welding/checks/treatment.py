@@ -86,9 +86,8 @@ def _needed_c(draft: Draft, known: list[tuple[Metal, float]]) -> tuple[float, st
     table = load_table("welding.heat", "temperatures")
     thick = max(t for _, t in known)
     best, why, by_method = 0.0, "", False
-    code = draft.procedure.code
-    # AWS D1.1 has a table of its own, which its edition holds the procedure against.
-    hydrogen = None if code and code.id.startswith("aws-d1.1") else _hydrogen(draft)
+    # A code with a method of its own holds the procedure against that.
+    hydrogen = None if draft.code_has_preheat else _hydrogen(draft)
     heats = [(one.min_kj_mm + one.max_kj_mm) / 2 for one in draft.heat]
     for metal, thickness in known:
         key = metal_key(metal, thickness)

@@ -6,12 +6,13 @@ import argparse
 from typing import Any
 
 from welding.cli.parsing import Calls, number
-from welding.editions.aws_d1_1_2020.rules.preheat import annex_b_preheat, table_preheat
+from welding.codebook.catalogue import all_editions
+from welding.codebook.edition import PreheatMethod
 from welding.errors import WeldingError
 from welding.heat.cooling import cooling_time
 from welding.heat.preheat import Preheat, method_b
 
-METHODS = ("en-1011-2-b", "aws-d1.1-table", "aws-d1.1-annex-b")
+METHOD_B = "en-1011-2-b"
 
 
 def add(calls: Calls) -> None:
@@ -24,19 +25,28 @@ def add(calls: Calls) -> None:
     cooling.set_defaults(call=_cooling)
 
     preheat = calls.add_parser("preheat", help="preheat temperature by method")
-    preheat.add_argument("--method", choices=METHODS, required=True)
+    by_code = _methods_of_codes()
+    preheat.add_argument("--method", choices=(METHOD_B, *by_code), required=True)
     preheat.add_argument("--thickness", type=number, required=True, help="mm, the thicker part")
     preheat.add_argument("--cet", type=number, help="%%, method B")
     preheat.add_argument("--weld-cet", type=number, help="%% of the weld metal, method B")
     preheat.add_argument("--hydrogen", type=number, help="ml/100 g, method B")
     preheat.add_argument("--heat-input", type=number, help="kJ/mm with k, method B")
     preheat.add_argument("--single-run-fillet", action="store_true", help="method B")
-    preheat.add_argument("--category", help="A to D, table")
-    preheat.add_argument("--pcm", type=number, help="%%, annex B")
-    preheat.add_argument("--hydrogen-level", choices=("H1", "H2", "H3"), help="annex B")
-    preheat.add_argument("--restraint", choices=("low", "medium", "high"), help="annex B")
+    for method in by_code.values():
+        for one in method.options:
+            preheat.add_argument(
+                f"--{one.name.replace('_', '-')}",
+                type=number if one.number else str,
+                choices=one.choices or None,
+                help=f"{one.help.replace('%', '%%')}, {method.id}",
+            )
     preheat.add_argument("--units", choices=("si", "us"), default="si", help="printed column that governs")
     preheat.set_defaults(call=_preheat)
+
+
+def _methods_of_codes() -> dict[str, PreheatMethod]:
+    return {one.id: one for edition in all_editions().values() for one in edition.preheat_methods}
 
 
 def _cooling(options: argparse.Namespace) -> dict[str, Any]:
@@ -63,7 +73,7 @@ def _needed(options: argparse.Namespace, *names: str) -> list[Any]:
 
 def _preheat(options: argparse.Namespace) -> dict[str, Any]:
     found: Preheat
-    if options.method == "en-1011-2-b":
+    if options.method == METHOD_B:
         cet, hydrogen, heat = _needed(options, "cet", "hydrogen", "heat_input")
         found = method_b(
             cet=cet,
@@ -73,12 +83,11 @@ def _preheat(options: argparse.Namespace) -> dict[str, Any]:
             weld_metal_cet=options.weld_cet,
             single_run_fillet=options.single_run_fillet,
         )
-    elif options.method == "aws-d1.1-table":
-        (category,) = _needed(options, "category")
-        found = table_preheat(category, options.thickness, options.units)
     else:
-        pcm, level, restraint = _needed(options, "pcm", "hydrogen_level", "restraint")
-        found = annex_b_preheat(pcm, level, restraint, options.thickness, options.units)
+        method = _methods_of_codes()[options.method]
+        names = [one.name for one in method.options]
+        facts = dict(zip(names, _needed(options, *names), strict=True))
+        found = method.compute(thickness_mm=options.thickness, units=options.units, **facts)
     return {
         "preheat_c": found.preheat_c,
         "advised_c": found.advised_c,

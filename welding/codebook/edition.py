@@ -62,6 +62,38 @@ class Qualification:
     tables: str
 
 
+@dataclass(frozen=True, slots=True)
+class MethodOption:
+    """A fact that a preheat method is asked with.
+
+    Attributes:
+        name: Name of the argument.
+        help: Unit or meaning, for the command line.
+        number: Whether it is a number.
+        choices: The values that it may have; empty for any.
+    """
+
+    name: str
+    help: str
+    number: bool = False
+    choices: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PreheatMethod:
+    """A code's own way to a preheat temperature.
+
+    Attributes:
+        id: Id of the method, as ``Preheat.method``.
+        options: What it is asked with, beside thickness [mm] and printed column.
+        compute: The method; takes ``thickness_mm``, ``units`` and the options by name.
+    """
+
+    id: str
+    options: tuple[MethodOption, ...]
+    compute: Callable[..., Preheat]
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Edition:
     """One edition of a code.
@@ -73,7 +105,8 @@ class Edition:
         levels: Levels it knows; empty where it has none.
         heat_basis: What its heat input means.
         heat_citation: Where that stands.
-        unit_column: Printed column that a new procedure starts with; see ``Code.units``.
+        unit_columns: Printed columns that it has, the one that a new procedure starts with first; see
+            ``Code.units``.
         usage: Whose terms its users speak; see ``glossary``.
         record_word: What its users call the record of a qualification test.
         procedure_word: What they call a procedure before it is qualified.
@@ -83,6 +116,7 @@ class Edition:
         wind_limit: The code's own limit of wind for gas-shielded welding, where it has one.
         least_fillet_mm: The code's least leg by thickness and printed column, where it has one.
         preheat: What the code's own table asks of a draft, where it has one and the facts suffice.
+        preheat_methods: Its own methods of preheat; with one, its preheat rules and not EN 1011-2.
         preheat_by_chemistry: What the code's methods by chemistry ask, given the hydrogen [ml/100 g].
         current_limit: The code's limit of a pass's current, named, where it has one that can be told.
         earlier_number: The same table's number in the edition before, such as ``2015: table 4.5``; or "".
@@ -95,7 +129,7 @@ class Edition:
     levels: tuple[int, ...]
     heat_basis: HeatBasis
     heat_citation: Citation
-    unit_column: UnitColumn
+    unit_columns: tuple[UnitColumn, ...]
     usage: Usage
     record_word: str
     procedure_word: str
@@ -105,6 +139,7 @@ class Edition:
     wind_limit: Callable[[Code], WindLimit | None] = lambda _: None
     least_fillet_mm: Callable[[float, UnitColumn], float] | None = None
     preheat: Callable[[Draft], Preheat | None] = lambda _: None
+    preheat_methods: tuple[PreheatMethod, ...] = ()
     preheat_by_chemistry: Callable[[Draft, float], list[Preheat]] = lambda _, __: []
     current_limit: Callable[[Draft, Pass], tuple[str, Range] | None] = lambda _, __: None
     earlier_number: Callable[[str], str] = lambda _: ""
@@ -114,6 +149,11 @@ class Edition:
     def required_content(self) -> Table:
         """What a procedure has to state, as the code book in force has it."""
         return load_table(self.qualification.tables, "required_content")
+
+    @property
+    def unit_column(self) -> UnitColumn:
+        """Printed column that a new procedure starts with."""
+        return self.unit_columns[0]
 
     def level_of(self, level: int | None) -> int:
         """The level in force: as stated, the highest where none is named, 0 where the code has none."""

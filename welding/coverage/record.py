@@ -67,11 +67,9 @@ def in_force(code: Code | None, code_id: str | None = None, level: int | None = 
         raise UnknownEntryError(f"{wanted} has the levels {', '.join(map(str, edition.levels))}")
     used = edition.level_of(stated)
     units = own.units if own else (edition.unit_column if code is None else code.units)
-    return InForce(
-        edition,
-        used,
-        Code(id=wanted, level=used or None, units=units if wanted != "iso-15614-1:2017" else "si"),
-    )
+    if units not in edition.unit_columns:
+        units = edition.unit_column
+    return InForce(edition, used, Code(id=wanted, level=used or None, units=units))
 
 
 def needs_of(coupon: TestCoupon, asked: InForce) -> Needs:

@@ -123,8 +123,14 @@ def evaluate(procedure: Procedure, system: System = "si") -> Evaluation:
     rule = heat_rule(procedure)
     heat = tuple(h for h in (pass_heat(one, rule) for one in procedure.passes) if h is not None)
     sectioned = section_of(procedure)
-    draft = Draft(procedure=procedure, heat=heat, sectioned=sectioned, system=system)
     edition = edition_of(procedure.code.id) if procedure.code else None
+    draft = Draft(
+        procedure=procedure,
+        heat=heat,
+        sectioned=sectioned,
+        system=system,
+        code_has_preheat=bool(edition and edition.preheat_methods),
+    )
     findings: list[Finding] = []
     listed: tuple[Problem, ...] = ()
     code_name = ""

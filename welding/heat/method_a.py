@@ -51,6 +51,7 @@ def method_a(
     scales = load_table("welding.heat", "hydrogen_scales")
     return Preheat(
         method="en-1011-2-a",
+        method_name=tr("EN 1011-2, method A"),
         preheat_c=None,
         governing_thickness_mm=combined_thickness_mm(kind, thicknesses_mm),
         assumptions=(

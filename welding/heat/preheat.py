@@ -25,7 +25,9 @@ class Preheat:
     """A preheat temperature by one method.
 
     Attributes:
-        method: ``en-1011-2-a``, ``en-1011-2-b``, ``aws-d1.1-table``, ``aws-d1.1-annex-b``.
+        method: Id of the method, such as ``en-1011-2-b``.
+        method_name: What the method is called, in words.
+        by_code: Whether it is the code's own method, not a standard beside it.
         preheat_c: As computed, or as printed in the SI column [°C]; ``None`` outside the method's
             validity, and for method A.
         none_needed: The method asks for none at normal shop temperature.
@@ -37,6 +39,8 @@ class Preheat:
     """
 
     method: str
+    method_name: str
+    by_code: bool = False
     preheat_c: float | None
     none_needed: bool = False
     governing_thickness_mm: float | None = None
@@ -181,6 +185,7 @@ def method_b(
         assumptions.append(tr("the plate never falls below the preheat between passes"))
     return Preheat(
         method="en-1011-2-b",
+        method_name=tr("EN 1011-2, method B"),
         preheat_c=value,
         none_needed=value is not None and value <= 20,
         governing_thickness_mm=thickness_mm,

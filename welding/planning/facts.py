@@ -8,12 +8,15 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from welding.checks.own_metal import as_metal
+from welding.codebook.catalogue import edition_of
+from welding.codebook.edition import Edition
 from welding.codebook.table import load_table
 from welding.documents.fields import Transfer, UnitColumn
 from welding.documents.intent import Intent
 from welding.documents.library import Product
 from welding.documents.machine import Machine
 from welding.errors import DocumentError, Problem
+from welding.heat.energy import thermal_efficiency
 from welding.joints.positions import position_is_for
 from welding.language import tr
 from welding.metals.catalogue import Metal, find, name_key, search
@@ -81,19 +84,36 @@ class Facts:
         return self.intent.outside_diameter_mm is not None
 
     @property
+    def edition(self) -> Edition | None:
+        """The code in force."""
+        return edition_of(self.intent.code.id) if self.intent.code else None
+
+    @property
     def aws(self) -> bool:
-        """Whether AWS D1.1 is in force."""
-        return bool(self.intent.code and self.intent.code.id.startswith("aws-d1.1"))
+        """Whether a code with AWS usage is in force: steel backing is usual then."""
+        return self.edition is not None and self.edition.usage == "aws"
 
     @property
     def iso(self) -> bool:
-        """Whether an ISO code is in force: its names of fillers are used then."""
-        return bool(self.intent.code and self.intent.code.id.startswith("iso-"))
+        """Whether a code with ISO usage is in force: its names of fillers are used then."""
+        return self.edition is not None and self.edition.usage == "iso"
+
+    @property
+    def code_has_preheat(self) -> bool:
+        """Whether the code in force has a preheat method of its own."""
+        return self.edition is not None and bool(self.edition.preheat_methods)
+
+    @property
+    def heat_measure(self) -> float:
+        """Heat input as the code in force counts it over heat input with k: 1/k where it counts without."""
+        counts_k = self.edition is None or self.edition.heat_basis == "heat-input"
+        return 1.0 if counts_k else 1.0 / thermal_efficiency(self.process).k
 
     @property
     def prequalified(self) -> bool:
         """Whether the prequalified route is claimed."""
-        return bool(self.aws and self.intent.code and self.intent.code.route == "prequalified")
+        code = self.intent.code
+        return bool(self.edition and self.edition.prequalified and code and code.route == "prequalified")
 
     @property
     def strength(self) -> float:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from welding.codebook.catalogue import edition_of
 from welding.documents.procedure import Joint, Preparation, PreparedSide
 from welding.joints.grooves import form_words
 from welding.language import tr, tr_noop
@@ -69,10 +68,9 @@ def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
     uphill = facts.attitude == "vertical-up" and facts.process in ("114", "135", "136", "138")
     if uphill:
         leg = max(leg, LEAST_UPHILL_LEG_MM)
-    if facts.aws:
-        edition = edition_of(facts.intent.code.id) if facts.intent.code else None
-        if edition and edition.least_fillet_mm:
-            leg = max(leg, edition.least_fillet_mm(thin, facts.units))
+    least_by_code = facts.edition.least_fillet_mm if facts.edition else None
+    if least_by_code:
+        leg = max(leg, least_by_code(thin, facts.units))
     second = None
     if joint.kind == "lap" and leg > facts.thicknesses[1]:
         second = facts.thicknesses[1]  # the edge is melted down whole
@@ -83,7 +81,7 @@ def _fillet(facts: Facts, joint: Joint) -> tuple[Joint, tuple[Reason, ...]]:
             leg=leg,
             leg_of_thickness=LEG_OF_THICKNESS,
         )
-        + (tr(", and not below the code's minimum size") if facts.aws else "")
+        + (tr(", and not below the code's minimum size") if least_by_code else "")
         + (tr("; uphill no wire lays less") if uphill and leg == LEAST_UPHILL_LEG_MM else ""),
     )
     return replace(joint, leg1_mm=leg, leg2_mm=second), (reason,)

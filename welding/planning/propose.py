@@ -15,7 +15,6 @@ from welding.documents.library import Library
 from welding.documents.procedure import BaseMetal, Groups, Joint, Procedure, Thermal
 from welding.errors import DocumentError, Problem
 from welding.heat.by_metal import usual_hydrogen_ml_100g
-from welding.heat.energy import thermal_efficiency
 from welding.heat.preheat import Preheat
 from welding.joints.channel import Channel
 from welding.joints.channels import fill_joint
@@ -254,8 +253,7 @@ def _library(facts: Facts) -> Library | None:
 
 
 def _thermal(facts: Facts, plan: ThermalPlan, planned: Planned) -> Thermal:
-    k = thermal_efficiency(facts.process).k
-    measure = 1.0 / k if facts.aws else 1.0
+    measure = facts.heat_measure
     window = plan.heat_input_kj_mm
     heats = [_of_root(setting, facts, ranges.heat_kj_mm) for setting, _, ranges, _ in planned.runs]
     corners = Range(min(heat.min for heat in heats), max(heat.max for heat in heats))
@@ -279,10 +277,8 @@ def _thermal(facts: Facts, plan: ThermalPlan, planned: Planned) -> Thermal:
 
 
 def _of_root(setting: Setting, facts: Facts, heat: Range) -> Range:
-    """Heat input of a run in the measure of the root's process, as AWS counts: without k."""
-    if not facts.aws:
-        return heat
-    share = thermal_efficiency(facts.process).k / thermal_efficiency(setting.facts.process).k
+    """Heat input of a run in the measure of the root's process, where the code counts without k."""
+    share = setting.facts.heat_measure / facts.heat_measure
     return Range(heat.min * share, heat.max * share)
 
 

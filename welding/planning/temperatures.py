@@ -18,9 +18,8 @@ from welding.heat.by_metal import (
     typical_chemistry,
 )
 from welding.heat.cooling import CoolingJoint, heat_input_for_t85_kj_mm
-from welding.heat.energy import thermal_efficiency
 from welding.heat.preheat import Preheat, method_b_at_its_ends
-from welding.language import tr, tr_noop
+from welding.language import tr
 from welding.metals.equivalents import equivalents
 from welding.planning.facts import Facts
 from welding.planning.reasons import Reason
@@ -97,19 +96,24 @@ def plan_temperatures(
     options = tuple(_options(facts, stages))
     reason = Reason(path="thermal.preheat_min_c", text=preheat_text, citation=table.citation_of(usual))
     for option in options:
-        # Under AWS D1.1 the code's own table rules; method B stands beside it.
+        # Where the code has a method of its own, that rules; method B stands beside it.
         trifle = facts.thick < THIN_MM and (option.advised_c or 0.0) <= NONE_TO_C
-        if option.advised_c is not None and option.advised_c > preheat and not facts.aws and not trifle:
+        if (
+            option.advised_c is not None
+            and option.advised_c > preheat
+            and not facts.code_has_preheat
+            and not trifle
+        ):
             preheat = option.advised_c
             reason = Reason(
                 path="thermal.preheat_min_c",
                 text=tr(
                     "{advised_c:g} °C by {method_words}; ",
                     advised_c=option.advised_c,
-                    method_words=tr(_METHOD_WORDS[option.method]),
+                    method_words=option.method_name,
                 )
                 + "; ".join(option.assumptions),
-                source="code" if option.method.startswith("aws") else "estimate",
+                source="code" if option.by_code else "estimate",
                 citation=option.citation,
                 unchecked=option.unchecked,
             )
@@ -141,16 +145,9 @@ def plan_temperatures(
     )
 
 
-_METHOD_WORDS = {
-    "en-1011-2-b": tr_noop("EN 1011-2 method B"),
-    "aws-d1.1-table": tr_noop("the code's table"),
-    "aws-d1.1-annex-b": tr_noop("the code's annex B"),
-}
-
-
 def _told(option: Preheat) -> Reason:
     """Another method's answer, side by side with the one that was taken."""
-    words = tr(_METHOD_WORDS[option.method])
+    words = option.method_name
     if option.preheat_c is None:
         text = tr("{words} gives none: {outside}", words=words, outside="; ".join(option.outside))
     else:
@@ -205,12 +202,11 @@ def _heat_window(
     facts: Facts, keys: list[str], preheat: float, interpass: float, reasons: list[Reason]
 ) -> Range | None:
     """Wanted heat input with k: as typed, from t8/5, or by metal."""
-    k = thermal_efficiency(facts.process).k
     if facts.intent.heat_input_kj_mm is not None:
         typed = facts.intent.heat_input_kj_mm
         reasons.append(Reason(path="thermal.heat_input_kj_mm", text=tr("as wished")))
-        # A wish under AWS D1.1 is in that code's measure, without k.
-        return Range(typed.min * k, typed.max * k) if facts.aws else typed
+        # A wish is in the measure of the code in force.
+        return Range(typed.min / facts.heat_measure, typed.max / facts.heat_measure)
     target, citation, unchecked = _cooling_target(facts)
     if target is not None:
         joint = cooling_joint(facts)

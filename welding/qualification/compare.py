@@ -14,10 +14,8 @@ from welding.qualification.items import MetalPair, MetalSide, QualifiedRange, Ra
 from welding.qualification.needs import Needs, specified_impact
 from welding.qualification.outcome import Outcome, asked_span, finding_of, no_answer, of_set
 from welding.qualification.positions import (
-    aws_position,
     has_progression,
     is_of_pipe,
-    iso_positions,
     progression_of,
 )
 from welding.qualification.required_scope import RequiredScope
@@ -36,14 +34,16 @@ class Rules:
         metal: Group, name and yield of a member.
         prequalified_groove: Whether the required groove is one that any test of a groove takes in.
         table_preheat_c: Preheat that the code's own table asks of the required joint [°C].
-        positions: ``aws`` or ``iso``: in which symbols its ranges are written.
+        position_in: Whether a stated position is among those of an item, in the symbols of the code.
+        sides_rule_gouging: Whether the range of sides alone decides on a weld from one side without gouging.
         contradiction: What is stated of a member against what its grade is, in words.
     """
 
     metal: MetalGroup
     prequalified_groove: Callable[[RequiredScope], bool]
     table_preheat_c: Callable[[RequiredScope], float | None]
-    positions: str
+    position_in: Callable[[str, RequiredScope, RangeItem], Verdict]
+    sides_rule_gouging: bool = False
     contradiction: Callable[[RequiredScope, int], str] = lambda required, index: ""
 
 
@@ -337,14 +337,7 @@ def _positions(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
         )
         return
     for index, position in enumerate(stated):
-        verdict: Verdict
-        if asked.rules.positions == "aws":
-            symbol = aws_position(position, required.weld or "groove")
-            verdict = "complies" if symbol in item.values else "violates"
-        else:
-            symbols = iso_positions(position, required.progression)
-            inside = [one in item.values for one in symbols]
-            verdict = "complies" if all(inside) else "undecided" if any(inside) else "violates"
+        verdict = asked.rules.position_in(position, required, item)
         yield Outcome(
             verdict,
             f"positions.{index}",
@@ -368,8 +361,6 @@ def _progression(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
             stated = next((one for one in required.progressions if one not in item.values), None)
         if stated is None:
             yield no_answer(required, "passes.0.progression", tr("the progression"))
-        elif asked.rules.positions == "iso" and "up" in item.values and stated == "up":
-            yield Outcome("complies", "passes.0.progression", actual=stated, limit="up")
         else:
             yield of_set(item, stated, "passes.0.progression")
 
@@ -399,7 +390,7 @@ def _gouge(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     joint = asked.required.joint
     if joint is None or item.kind == "any":
         return
-    if asked.rules.positions == "iso" and joint.sides == "one" and not joint.back_gouge:
+    if asked.rules.sides_rule_gouging and joint.sides == "one" and not joint.back_gouge:
         return  # the sides block already
     found = of_set(item, "back-gouged" if joint.back_gouge else "not gouged", "joint.back_gouge")
     yield _as_detailed(item, asked, found)

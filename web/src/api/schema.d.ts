@@ -2707,7 +2707,9 @@ export interface components {
          * @description A preheat temperature by one method.
          *
          *     Attributes:
-         *         method: ``en-1011-2-a``, ``en-1011-2-b``, ``aws-d1.1-table``, ``aws-d1.1-annex-b``.
+         *         method: Id of the method, such as ``en-1011-2-b``.
+         *         method_name: What the method is called, in words.
+         *         by_code: Whether it is the code's own method, not a standard beside it.
          *         preheat_c: As computed, or as printed in the SI column [°C]; ``None`` outside the method's
          *             validity, and for method A.
          *         none_needed: The method asks for none at normal shop temperature.
@@ -2720,6 +2722,13 @@ export interface components {
         Preheat: {
             /** Method */
             method: string;
+            /** Method Name */
+            method_name: string;
+            /**
+             * By Code
+             * @default false
+             */
+            by_code: boolean;
             /** Preheat C */
             preheat_c: number | null;
             /**

@@ -4,16 +4,17 @@ from collections.abc import Iterator
 
 from welding.checks.context import Draft
 from welding.codebook.edition import Edition, Qualification
+from welding.editions.aws_d1_1_2020.rules.basics import earlier_number
 from welding.editions.aws_d1_1_2020.rules.covering import RULES, both_positions
 from welding.editions.aws_d1_1_2020.rules.environment import wind_limit
 from welding.editions.aws_d1_1_2020.rules.judging import judge_specimen, retest_rule
 from welding.editions.aws_d1_1_2020.rules.layout import layout_of
 from welding.editions.aws_d1_1_2020.rules.matching import matching_findings
+from welding.editions.aws_d1_1_2020.rules.needs import needs_of
 from welding.editions.aws_d1_1_2020.rules.pass_limits import prequalified_current
-from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat, preheat_by_chemistry
+from welding.editions.aws_d1_1_2020.rules.preheat import PREHEAT_METHODS, code_preheat, preheat_by_chemistry
 from welding.editions.aws_d1_1_2020.rules.prequalified import prequalified_findings
-from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number
-from welding.editions.aws_d1_1_2020.rules.ranges import needs_of, range_items
+from welding.editions.aws_d1_1_2020.rules.ranges import range_items
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm
 from welding.editions.aws_d1_1_2020.rules.test_plan import test_plan
 from welding.finding import Finding
@@ -33,7 +34,7 @@ EDITION = Edition(
     levels=(),
     heat_basis="arc-energy",
     heat_citation=AWS_HEAT_INPUT,
-    unit_column="us",
+    unit_columns=("us", "si"),
     usage="aws",
     record_word="PQR",
     procedure_word="WPS",
@@ -54,6 +55,7 @@ EDITION = Edition(
     wind_limit=wind_limit,
     least_fillet_mm=least_fillet_mm,
     preheat=code_preheat,
+    preheat_methods=PREHEAT_METHODS,
     preheat_by_chemistry=preheat_by_chemistry,
     current_limit=prequalified_current,
     earlier_number=earlier_number,

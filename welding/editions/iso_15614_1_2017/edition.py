@@ -6,15 +6,11 @@ from welding.checks.context import Draft
 from welding.citation import Citation
 from welding.codebook.edition import Edition, Qualification
 from welding.codebook.table import load_table
-from welding.editions.iso_15614_1_2017.rules.basics import (
-    contradiction,
-    group_of,
-    needs_of,
-    other_part,
-)
 from welding.editions.iso_15614_1_2017.rules.covering import RULES, both_positions
+from welding.editions.iso_15614_1_2017.rules.groups import contradiction, group_of, other_part
 from welding.editions.iso_15614_1_2017.rules.judging import judge_specimen, retest_rule
 from welding.editions.iso_15614_1_2017.rules.layout import layout_of
+from welding.editions.iso_15614_1_2017.rules.needs import needs_of
 from welding.editions.iso_15614_1_2017.rules.ranges import range_items
 from welding.editions.iso_15614_1_2017.rules.test_plan import test_plan
 from welding.finding import Finding
@@ -95,7 +91,7 @@ EDITION = Edition(
     levels=(1, 2),
     heat_basis="heat-input",
     heat_citation=ISO_TR_18491,
-    unit_column="si",
+    unit_columns=("si",),
     usage="iso",
     record_word="WPQR",
     procedure_word="pWPS",

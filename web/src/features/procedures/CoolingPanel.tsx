@@ -6,12 +6,6 @@ import { ticks } from '../../domain/rectangle'
 import { temper } from '../../domain/temper'
 import { Sources } from '../../ui/Sources'
 
-const METHODS: Record<string, string> = {
-  'en-1011-2-a': t`EN 1011-2, method A`,
-  'en-1011-2-b': t`EN 1011-2, method B`,
-  'aws-d1.1-table': t`AWS D1.1, table by category`,
-  'aws-d1.1-annex-b': t`AWS D1.1, annex B, hydrogen control`,
-}
 const WIDTH = 300
 const HEIGHT = 220
 const LEFT = 40
@@ -48,7 +42,7 @@ export function CoolingPanel({ evaluation }: { evaluation: Evaluation }) {
                   ? t`none given`
                   : `${units.value(one.preheat_c, 'temperature')} ${units.unit('temperature')}`}
               </b>
-              {one.none_needed && t` · none needed`} · {METHODS[one.method] ?? one.method}
+              {one.none_needed && t` · none needed`} · {one.method_name}
             </p>
             <p className="text-steel2">{[...one.outside, ...one.assumptions].join('; ')}</p>
             <Sources citations={[one.citation]} />

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from welding.editions.aws_d1_1_2020.rules.basics import table_of
+from welding.editions.aws_d1_1_2020.rules.groups import group_of
 from welding.editions.aws_d1_1_2020.rules.joint_details import detail_answers
-from welding.editions.aws_d1_1_2020.rules.matching import group_of
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
-from welding.editions.aws_d1_1_2020.rules.range_basics import row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.stated import lacking_dimensions
+from welding.editions.toolkit import row_of
+from welding.finding import Verdict
 from welding.qualification.compare import Rules
 from welding.qualification.coupon import TestCoupon
+from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.positions import aws_position
 from welding.qualification.required_scope import RequiredScope
@@ -35,6 +38,11 @@ def _table_preheat_c(required: RequiredScope) -> float | None:
     return found.preheat_c if found else None
 
 
+def _position_in(position: str, required: RequiredScope, item: RangeItem) -> Verdict:
+    symbol = aws_position(position, required.weld or "groove")
+    return "complies" if symbol in item.values else "violates"
+
+
 def both_positions(first: TestCoupon, second: TestCoupon, level: int, needs: Needs) -> tuple[str, ...]:
     """2G and 5G on pipe together qualify every position, as 6G does (table 6.1)."""
     if first.product != "pipe" or second.product != "pipe":
@@ -52,5 +60,5 @@ RULES = Rules(
     metal=_metal,
     prequalified_groove=_prequalified_groove,
     table_preheat_c=_table_preheat_c,
-    positions="aws",
+    position_in=_position_in,
 )

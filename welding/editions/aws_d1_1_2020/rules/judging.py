@@ -13,8 +13,9 @@ from welding.documents.record import (
     Test,
     VisualTest,
 )
-from welding.editions.aws_d1_1_2020.rules.range_basics import figure, row_of, table_of
+from welding.editions.aws_d1_1_2020.rules.basics import figure, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
+from welding.editions.toolkit import row_of
 from welding.language import tr
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of

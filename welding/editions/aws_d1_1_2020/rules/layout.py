@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from welding.editions.aws_d1_1_2020.rules.range_basics import figure, row_of, table_of
+from welding.editions.aws_d1_1_2020.rules.basics import figure, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
+from welding.editions.toolkit import row_of
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
 from welding.testing.cutting import Layout

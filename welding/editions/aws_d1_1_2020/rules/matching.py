@@ -10,36 +10,12 @@ from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
 from welding.codebook.table import load_table
 from welding.consumables.designations.model import Decoded
-from welding.documents.fields import UnitColumn
-from welding.documents.procedure import BaseMetal, Pass
+from welding.documents.procedure import Pass
+from welding.editions.aws_d1_1_2020.rules.groups import ORDER, group_of
 from welding.finding import Finding
 from welding.language import tr
 
 STEEL_FILLERS = tuple(f"AWS A5.{number}" for number in (1, 5, 17, 18, 20, 23, 28, 29, 36))
-_ORDER = ("I", "II", "III", "IV")
-
-
-def group_of(draft: Draft, metal: BaseMetal, units: UnitColumn) -> str | None:
-    """Group of AWS D1.1: the catalogue's at the thickness, else as stated; ``None`` where none is I to IV."""
-    stated = metal.groups.aws_d1_1 if metal.groups else None
-    known = draft.metal(metal)
-    group = (known.aws_group_at(metal.thickness_mm, units) if known else None) or stated
-    return group if group in _ORDER else None
-
-
-def may_be_listed(draft: Draft, metal: BaseMetal) -> bool:
-    """Whether a metal without a group here may be one of the code's: not found is not the same as not listed.
-
-    A grade of another standard body, or no structural steel at all, is surely none.
-    """
-    if metal.groups and metal.groups.aws_d1_1:
-        return False
-    known = draft.metal(metal)
-    if known is None:
-        return True
-    if known.aws_d1_1 is not None or known.condition == "QT":
-        return False
-    return known.standard.startswith(("ASTM", "API", "ABS")) and known.family in ("carbon", "weathering")
 
 
 def matching_findings(draft: Draft) -> Iterator[Finding]:
@@ -51,7 +27,7 @@ def matching_findings(draft: Draft) -> Iterator[Finding]:
     if not known or len(known) < len(groups):
         return
     table = load_table("welding.editions.aws_d1_1_2020", "matching_filler")
-    group = min(known, key=_ORDER.index)
+    group = min(known, key=ORDER.index)
     row = next(row for row in table.rows if row["group"] == group)
     # Joined to a stronger group, the weaker one's filler has to be of a low-hydrogen class as well.
     low_hydrogen = row["low_hydrogen"] or len(set(known)) > 1

@@ -8,9 +8,10 @@ from typing import Any, Literal
 
 from welding.checks.context import Draft
 from welding.checks.filler import decoded_of
+from welding.codebook.edition import MethodOption, PreheatMethod
 from welding.codebook.table import load_table
 from welding.documents.fields import UnitColumn
-from welding.editions.aws_d1_1_2020.rules.matching import group_of
+from welding.editions.aws_d1_1_2020.rules.groups import group_of
 from welding.errors import OutOfRangeError, UnknownEntryError
 from welding.heat.preheat import Preheat
 from welding.language import tr
@@ -57,6 +58,8 @@ def table_preheat(category: str, thickness_mm: float, units: UnitColumn = "si") 
         assumptions.append(tr("steel below 0 °C is warmed to 20 °C first and kept so"))
     return Preheat(
         method="aws-d1.1-table",
+        method_name=tr("AWS D1.1, table by category"),
+        by_code=True,
         preheat_c=value,
         none_needed=row["si_c"] == 0,
         governing_thickness_mm=thickness_mm,
@@ -156,6 +159,8 @@ def annex_b_preheat(
         assumptions.append(tr("the coarser Pcm table would say group {coarse}", coarse=coarse))
     return Preheat(
         method="aws-d1.1-annex-b",
+        method_name=tr("AWS D1.1, annex B, hydrogen control"),
+        by_code=True,
         preheat_c=value,
         none_needed=group in row["none_needed"],
         governing_thickness_mm=thickness_mm,
@@ -222,3 +227,24 @@ def preheat_by_chemistry(draft: Draft, hydrogen_ml_100g: float) -> list[Preheat]
         except OutOfRangeError:
             return []
     return [max(found, key=lambda one: one.preheat_c or 0.0)] if found else []
+
+
+PREHEAT_METHODS = (
+    PreheatMethod(
+        id="aws-d1.1-table",
+        options=(MethodOption("category", "A to D"),),
+        compute=lambda thickness_mm, units, category: table_preheat(category, thickness_mm, units),
+    ),
+    PreheatMethod(
+        id="aws-d1.1-annex-b",
+        options=(
+            MethodOption("pcm", "%", number=True),
+            MethodOption("hydrogen_level", "of the filler", choices=tuple(LEVEL_ML_100G)),
+            MethodOption("restraint", "of the joint", choices=("low", "medium", "high")),
+        ),
+        compute=lambda thickness_mm, units, pcm, hydrogen_level, restraint: annex_b_preheat(
+            pcm, hydrogen_level, restraint, thickness_mm, units
+        ),
+    ),
+)
+"""The code's own methods, as the command line asks for them."""

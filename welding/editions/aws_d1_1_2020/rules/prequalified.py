@@ -20,13 +20,9 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     path_of,
     units_of,
 )
+from welding.editions.aws_d1_1_2020.rules.groups import group_of, may_be_listed
 from welding.editions.aws_d1_1_2020.rules.joint_details import detail_answers
-from welding.editions.aws_d1_1_2020.rules.matching import (
-    STEEL_FILLERS,
-    group_of,
-    matching_findings,
-    may_be_listed,
-)
+from welding.editions.aws_d1_1_2020.rules.matching import STEEL_FILLERS, matching_findings
 from welding.editions.aws_d1_1_2020.rules.pass_limits import pass_answers
 from welding.editions.aws_d1_1_2020.rules.preheat import code_preheat
 from welding.editions.aws_d1_1_2020.rules.scope import scope_answers

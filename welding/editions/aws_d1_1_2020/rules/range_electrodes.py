@@ -6,7 +6,8 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 from typing import Any
 
-from welding.editions.aws_d1_1_2020.rules.range_basics import figure, item, row_of, table_of, variable_row
+from welding.editions.aws_d1_1_2020.rules.basics import figure, item, table_of, variable_row
+from welding.editions.toolkit import row_of
 from welding.language import tr, tr_noop
 from welding.qualification.coupon import Run, TestCoupon
 from welding.qualification.electrodes import electrode_polarity, electrode_span, of_each_electrode

@@ -5,14 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from welding.editions.aws_d1_1_2020.rules.range_basics import (
-    code_process,
-    degrees,
-    item,
-    joint_row,
-    row_of,
-    table_of,
-)
+from welding.editions.aws_d1_1_2020.rules.basics import code_process, degrees, item, joint_row, table_of
+from welding.editions.toolkit import row_of
 from welding.glossary.values import in_words
 from welding.language import tr, tr_noop
 from welding.qualification.coupon import TestCoupon

@@ -6,16 +6,16 @@ from collections.abc import Callable, Iterator
 from typing import Any
 
 from welding.consumables.gas import gas_text
-from welding.editions.aws_d1_1_2020.rules.range_basics import (
+from welding.editions.aws_d1_1_2020.rules.basics import (
     code_process,
     figure,
     item,
-    row_of,
     same_process,
     table_of,
     variable_row,
 )
 from welding.editions.aws_d1_1_2020.rules.range_electrodes import electrode_items
+from welding.editions.toolkit import row_of
 from welding.glossary.values import in_words
 from welding.language import tr
 from welding.qualification.coupon import Run, TestCoupon, spread_of

@@ -8,7 +8,8 @@ from typing import Any
 
 from welding.codebook.table import Table
 from welding.documents.record import MacroTest
-from welding.editions.aws_d1_1_2020.rules.range_basics import figure, in_row, item, row_of, table_of
+from welding.editions.aws_d1_1_2020.rules.basics import figure, in_row, item, table_of
+from welding.editions.toolkit import row_of
 from welding.language import tr
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import Alternative, RangeItem, WeldGroup

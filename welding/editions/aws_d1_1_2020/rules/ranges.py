@@ -3,22 +3,13 @@
 from __future__ import annotations
 
 from welding.editions.aws_d1_1_2020.rules.range_heat import heat_items
-from welding.editions.aws_d1_1_2020.rules.range_joint import (
-    groove_items,
-    metal_items,
-    position_items,
-    weld_items,
-)
+from welding.editions.aws_d1_1_2020.rules.range_joint import groove_items, position_items, weld_items
+from welding.editions.aws_d1_1_2020.rules.range_metal import metal_items
 from welding.editions.aws_d1_1_2020.rules.range_process import process_items
 from welding.editions.aws_d1_1_2020.rules.range_size import diameter_items, job_pipe, thickness_items
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import Alternative, RangeItem
-from welding.qualification.needs import NeedFacts, Needs
-
-
-def needs_of(facts: NeedFacts, level: int) -> Needs:
-    """What is required beyond strength: impact toughness is left to the contract; there are no levels."""
-    return Needs(impact=bool(facts.impact_asked), hardness=bool(facts.hardness_asked))
+from welding.qualification.needs import Needs
 
 
 def range_items(

@@ -7,11 +7,12 @@ from typing import Any
 
 from welding.codebook.table import Table
 from welding.consumables.designations.decode import decode
+from welding.editions.aws_d1_1_2020.rules.basics import earlier_number, figure, table_of
 from welding.editions.aws_d1_1_2020.rules.judging import former_limit
 from welding.editions.aws_d1_1_2020.rules.matching import STEEL_FILLERS
 from welding.editions.aws_d1_1_2020.rules.prequalified import PROCESSES, SHORT
-from welding.editions.aws_d1_1_2020.rules.range_basics import earlier_number, figure, row_of, table_of
 from welding.editions.aws_d1_1_2020.rules.range_size import groove_row
+from welding.editions.toolkit import row_of
 from welding.language import tr
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of

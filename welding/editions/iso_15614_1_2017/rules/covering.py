@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from welding.editions.iso_15614_1_2017.rules.basics import contradiction, group_of, row_of, table_of
+from welding.editions.iso_15614_1_2017.rules.basics import table_of
+from welding.editions.iso_15614_1_2017.rules.groups import contradiction, group_of
 from welding.editions.iso_15614_1_2017.rules.range_joint import POSITIONS
+from welding.editions.toolkit import row_of
+from welding.finding import Verdict
 from welding.qualification.compare import Rules
 from welding.qualification.coupon import TestCoupon
+from welding.qualification.items import RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.positions import iso_positions
 from welding.qualification.required_scope import RequiredScope
@@ -17,6 +21,11 @@ def _metal(required: RequiredScope, index: int) -> tuple[str | None, str, float 
     name = grade.name if grade else (metal.designation or "")
     yield_mpa = (grade.yield_at(None) if grade else None) or metal.yield_mpa
     return group_of(required.draft, metal), name, yield_mpa
+
+
+def _position_in(position: str, required: RequiredScope, item: RangeItem) -> Verdict:
+    inside = [one in item.values for one in iso_positions(position, required.progression)]
+    return "complies" if all(inside) else "undecided" if any(inside) else "violates"
 
 
 def both_positions(first: TestCoupon, second: TestCoupon, level: int, needs: Needs) -> tuple[str, ...]:
@@ -41,5 +50,6 @@ RULES = Rules(
     contradiction=lambda required, index: contradiction(required.draft, required.metals[index]),
     prequalified_groove=lambda _: False,
     table_preheat_c=lambda _: None,
-    positions="iso",
+    position_in=_position_in,
+    sides_rule_gouging=True,
 )

@@ -6,7 +6,8 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from welding.documents.record import MacroTest, VisualTest
-from welding.editions.iso_15614_1_2017.rules.basics import row_of, table_of
+from welding.editions.iso_15614_1_2017.rules.basics import table_of
+from welding.editions.toolkit import row_of
 from welding.language import tr, tr_noop
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of

@@ -15,16 +15,11 @@ from welding.documents.record import (
     Test,
     VisualTest,
 )
-from welding.editions.iso_15614_1_2017.rules.basics import (
-    condition,
-    group_of,
-    in_groups,
-    main_group,
-    row_of,
-    table_of,
-)
+from welding.editions.iso_15614_1_2017.rules.basics import condition, table_of
+from welding.editions.iso_15614_1_2017.rules.groups import group_of, in_groups, main_group
 from welding.editions.iso_15614_1_2017.rules.imperfections import measured_points
 from welding.editions.iso_15614_1_2017.rules.test_plan import lines_of
+from welding.editions.toolkit import row_of
 from welding.language import tr
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of

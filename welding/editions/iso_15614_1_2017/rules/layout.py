@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from welding.editions.iso_15614_1_2017.rules.basics import row_of, table_of
+from welding.editions.iso_15614_1_2017.rules.basics import table_of
+from welding.editions.toolkit import row_of
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
 from welding.testing.cutting import Layout

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
-from welding.editions.iso_15614_1_2017.rules.basics import item, row_of, table_of, variable_row
+from welding.editions.iso_15614_1_2017.rules.basics import item, table_of, variable_row
+from welding.editions.toolkit import row_of
 from welding.glossary.values import in_words
 from welding.language import tr
 from welding.qualification.coupon import TestCoupon

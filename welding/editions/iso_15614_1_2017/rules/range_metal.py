@@ -6,15 +6,9 @@ import re
 from collections.abc import Iterator
 
 from welding.documents.procedure import BaseMetal
-from welding.editions.iso_15614_1_2017.rules.basics import (
-    contradiction,
-    group_of,
-    item,
-    main_group,
-    other_part,
-    row_of,
-    table_of,
-)
+from welding.editions.iso_15614_1_2017.rules.basics import item, table_of
+from welding.editions.iso_15614_1_2017.rules.groups import contradiction, group_of, main_group, other_part
+from welding.editions.toolkit import row_of
 from welding.language import tr
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import MetalPair, MetalSide, RangeItem

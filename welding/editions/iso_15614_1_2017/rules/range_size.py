@@ -6,7 +6,8 @@ from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Any
 
-from welding.editions.iso_15614_1_2017.rules.basics import in_row, item, row_of, table_of, variable_row
+from welding.editions.iso_15614_1_2017.rules.basics import in_row, item, table_of, variable_row
+from welding.editions.toolkit import row_of
 from welding.language import tr
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.deposits import COUNTED

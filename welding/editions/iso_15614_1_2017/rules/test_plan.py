@@ -6,12 +6,8 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from welding.codebook.table import Table
-from welding.editions.iso_15614_1_2017.rules.basics import (
-    condition,
-    group_of,
-    in_groups,
-    table_of,
-)
+from welding.editions.iso_15614_1_2017.rules.basics import condition, table_of
+from welding.editions.iso_15614_1_2017.rules.groups import group_of, in_groups
 from welding.language import tr, tr_noop
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of

@@ -6,11 +6,11 @@ import re
 from collections.abc import Mapping
 from typing import Any
 
-from welding.codebook.table import Table, load_table
+from welding.codebook.table import load_table
 from welding.documents.fields import UnitColumn
 from welding.editions.aws_d1_1_2020.rules.clauses import MM_PER_INCH, PACKAGE
+from welding.editions.toolkit import SLACK, EditionTables, in_band, row_of
 from welding.qualification.coupon import TestCoupon
-from welding.qualification.items import RangeItem, rule_of
 
 PROCESSES: dict[str, tuple[str, ...]] = {
     "SMAW": ("111", "112"),
@@ -20,9 +20,25 @@ PROCESSES: dict[str, tuple[str, ...]] = {
     "GTAW": ("141", "142", "143", "145", "146"),
 }
 """The code's processes by their ISO 4063 numbers."""
-_SLACK = 1e-9
 _NOMINAL_MM = 0.01
 """How far an inch size written in mm is off its printed size (ASME B36.10M rounds to 0.01 mm)."""
+
+
+def earlier_number(clause: str) -> str:
+    """The table's number in the edition of 2015, where it is known.
+
+    Example:
+        >>> earlier_number("table 6.5")
+        '2015: table 4.5'
+    """
+    named = re.match(r"tables? ([\d.]+)(?: and ([\d.]+))?", clause)
+    rows = {row["row"]: row for row in load_table(PACKAGE, "clause_numbers").rows}
+    before = [rows[one]["number_2015"] for one in (named.groups() if named else ()) if one in rows]
+    return f"2015: table{'s' if len(before) > 1 else ''} {' and '.join(before)}" if before else ""
+
+
+TABLES = EditionTables(PACKAGE, earlier_number)
+table_of, item = TABLES.table, TABLES.item
 
 
 def code_process(process: str) -> str | None:
@@ -50,16 +66,6 @@ def same_process(process: str) -> tuple[str, ...]:
     return next((alike for alike in _ALIKE if process in alike), (process,))
 
 
-def table_of(name: str) -> Table:
-    """A table of this edition, corrections laid over it."""
-    return load_table(PACKAGE, name)
-
-
-def row_of(table: Table, key: str) -> Mapping[str, Any]:
-    """A row by its key."""
-    return table.row(key)
-
-
 def figure(row: Mapping[str, Any], name: str, units: UnitColumn) -> float | None:
     """A printed length in mm from the column that governs; ``None`` where the row has none.
 
@@ -85,47 +91,8 @@ def in_row(row: Mapping[str, Any], value_mm: float, units: UnitColumn) -> bool:
     start, over = figure(row, "from", units), figure(row, "over", units)
     to, below = figure(row, "to", units), figure(row, "below", units)
     # A wall of 3/8 in is listed as 9.53 mm: a nominal size in mm is the printed inch size.
-    slack = _NOMINAL_MM if units == "us" else _SLACK * max(1.0, value_mm)
-    return (
-        (start is None or value_mm >= start - slack)
-        and (over is None or value_mm > over + slack)
-        and (to is None or value_mm <= to + slack)
-        and (below is None or value_mm < below - slack)
-    )
-
-
-def earlier_number(clause: str) -> str:
-    """The table's number in the edition of 2015, where it is known.
-
-    Example:
-        >>> earlier_number("table 6.5")
-        '2015: table 4.5'
-    """
-    named = re.match(r"tables? ([\d.]+)(?: and ([\d.]+))?", clause)
-    rows = {row["row"]: row for row in table_of("clause_numbers").rows}
-    before = [rows[one]["number_2015"] for one in (named.groups() if named else ()) if one in rows]
-    return f"2015: table{'s' if len(before) > 1 else ''} {' and '.join(before)}" if before else ""
-
-
-def item(
-    table: Table,
-    row: Mapping[str, Any],
-    variable: str,
-    kind: Any,
-    reason: str,
-    *,
-    columns: tuple[str, ...] = (),
-    **more: Any,
-) -> RangeItem:
-    """A range item whose rule is this row; ``columns`` are the ones it was read from."""
-    return RangeItem(
-        variable=variable,
-        kind=kind,
-        reason=reason,
-        rule=rule_of(table, row, *columns, earlier=earlier_number(table.citation.clause)),
-        unchecked=table.unchecked_of(row, *columns),
-        **more,
-    )
+    slack = _NOMINAL_MM if units == "us" else SLACK * max(1.0, value_mm)
+    return in_band(value_mm, start_mm=start, over_mm=over, to_mm=to, below_mm=below, slack_mm=slack)
 
 
 def joint_row(coupon: TestCoupon, variable: str) -> Mapping[str, Any]:
