@@ -2,13 +2,7 @@
 
 from hypothesis import settings
 
-from tests.rows_read import (  # noqa: F401  (hooks of pytest)
-    pytest_collection_finish,
-    pytest_configure,
-    pytest_sessionfinish,
-    pytest_terminal_summary,
-    pytest_testnodedown,
-)
+pytest_plugins = ["tests.whole_run", "tests.rows_read", "tests.rules_said"]
 
 # A busy machine is no failure: speed is measured by ./bead bench.
 settings.register_profile("no-deadline", deadline=None)

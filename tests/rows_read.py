@@ -10,23 +10,21 @@ from __future__ import annotations
 
 import sys
 from functools import cache
-from pathlib import Path
 from typing import Any
 
 import pytest
 
+from tests.whole_run import Noted
 from welding.codebook import table
 
-CORE = Path(__file__).parent / "welding"
 EDITIONS = "welding.editions."
-LISTINGS = ("codebook.py", "book.py")
+LISTINGS = ("contents.py", "book.py")
 """Files that show or correct every row and judge by none."""
 PASSED_OVER = ("rows_read.py", "table.py")
 """Files between a row and whoever looks at it."""
 
-read: set[tuple[str, str]] = set()
-known: set[tuple[str, str]] = set()
-_state: dict[str, Any] = {"whole": False}
+read = Noted("rows_read")
+known = Noted("rows_known")
 
 
 class _Row(dict):
@@ -53,7 +51,7 @@ def note(table_id: str, key: str) -> None:
     while frame and frame.f_code.co_filename.endswith(PASSED_OVER):
         frame = frame.f_back
     if frame and not frame.f_code.co_filename.endswith(LISTINGS):
-        read.add((table_id, key))
+        read.noted.add((table_id, key))
 
 
 def _noting(entered):
@@ -66,7 +64,7 @@ def _noting(entered):
         for plain in found.rows:
             row = _Row(plain)
             row.table, row.key = found.id, found.key
-            known.add((found.id, str(plain[found.key])))
+            known.noted.add((found.id, str(plain[found.key])))
             rows.append(row)
         return table.replace(found, rows=tuple(rows))
 
@@ -99,37 +97,25 @@ def pytest_configure() -> None:
     table.Table.unchecked_of = _named_noted(table.Table.unchecked_of)
 
 
-def pytest_collection_finish(session: pytest.Session) -> None:
-    """Whether all of tests/welding is run, and not a part of it."""
-    chosen = {item.path for item in session.items}
-    part = session.config.getoption("keyword") or session.config.getoption("markexpr")
-    named = any("::" in word for word in session.config.args)
-    _state["whole"] = not part and not named and chosen >= set(CORE.rglob("test_*.py"))
+def lacking() -> list[str]:
+    """Rows that no rule looked at."""
+    return [f"{table_id}: {key}" for table_id, key in sorted(known.noted - read.noted)]
 
 
 @pytest.hookimpl(optionalhook=True)
 def pytest_testnodedown(node: Any) -> None:
     """Take over what a worker of pytest-xdist noted."""
-    noted = getattr(node, "workeroutput", {}).get("rows_read")
-    if noted:
-        read.update(map(tuple, noted["read"]))
-        known.update(map(tuple, noted["known"]))
-        _state["whole"] = _state["whole"] or noted["whole"]
+    read.take_over(node)
+    known.take_over(node)
 
 
 @pytest.hookimpl(trylast=True)
 def pytest_sessionfinish(session: pytest.Session, exitstatus: int) -> None:
     """Fail a run of the whole core that left rows unread."""
-    output = getattr(session.config, "workeroutput", None)
-    if output is not None:
-        output["rows_read"] = {"read": sorted(read), "known": sorted(known), "whole": _state["whole"]}
-    elif _state["whole"] and exitstatus == 0 and known - read:
-        session.exitstatus = pytest.ExitCode.TESTS_FAILED
+    read.finish(session, exitstatus, lacking)
+    known.finish(session, exitstatus, lacking)
 
 
 def pytest_terminal_summary(terminalreporter: Any) -> None:
     """Name the rows."""
-    if _state["whole"] and known - read:
-        terminalreporter.section("rows of a code's tables that no rule reads")
-        for table_id, key in sorted(known - read):
-            terminalreporter.line(f"{table_id}: {key}")
+    read.tell(terminalreporter, "rows of a code's tables that no rule reads", lacking)

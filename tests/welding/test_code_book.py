@@ -32,7 +32,7 @@ def test_every_table_stands_in_the_book():
     """But for the glossary, which has words and no numbers."""
     root = Path(welding.__file__).parent
     files = root.rglob("tables/*.toml")
-    tables = {parse_table(one.name, one.read_text()).id for one in files} - {"terms", "values"}
+    tables = {parse_table(one.name, one.read_text()).id for one in files} - {"terms", "values", "rules"}
     shown = {table.id for one in parts() for table in part(one.code).tables}
     assert len(tables) > 100 and tables == shown
     assert {one.code for one in parts()} == {*all_editions(), *(code for code, _, _ in SUBJECTS)}

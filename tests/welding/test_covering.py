@@ -56,6 +56,25 @@ def test_a_record_covers_what_was_welded(code):
     assert found.by == ("FB-27-Q02",)
 
 
+@pytest.mark.parametrize("code", ["aws", "iso"])
+def test_no_record_covers_nothing_and_says_so(code):
+    found = covers([], procedure_of(record(code)))
+    assert not found.covered and [one.rule for one in found.findings] == ["record.none"]
+
+
+def test_mechanised_weaving_with_toughness_is_left_open():
+    """AWS D1.1, supplementary variables: width, frequency and dwell are limited, and are not recorded."""
+    plain = record("aws")
+    put(plain, "procedure.requirements", IMPACT["requirements"])
+    for one in (*plain["procedure"]["passes"], *plain["coupon"]["passes"]):
+        one.update(bead="weave")
+    for one in plain["procedure"]["passes"]:
+        one["mechanisation"] = "fully"
+    found = covers([taken(plain)], procedure_of(plain))
+    assert [one.verdict for one in found.findings if one.rule == "range.oscillation"] == ["undecided"]
+    assert not found.covered
+
+
 def blocked(code, **changes):
     found = covers([taken(record(code))], procedure_of(record(code), **changes))
     assert not found.covered

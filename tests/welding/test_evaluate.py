@@ -183,6 +183,13 @@ def test_cautions_follow_the_hazard():
     assert plain[-1] == "Local rules and qualified people decide."
 
 
+@pytest.mark.parametrize("level, verdicts", [(None, ["undecided"]), (1, []), (2, [])])
+def test_a_code_with_levels_asks_for_the_level(level, verdicts):
+    code = {"id": "iso-15614-1:2017", "units": "si", **({"level": level} if level else {})}
+    found = evaluate(PROCEDURE.take(samples.procedure(code=code))).findings
+    assert [one.verdict for one in found if one.rule == "code.level"] == verdicts
+
+
 def test_editions_are_found_by_their_folders():
     assert set(all_editions()) == {"aws-d1.1:2020", "iso-15614-1:2017"}
 
@@ -198,6 +205,21 @@ LOG = {"number": 1, "current_a": 240, "voltage_v": 26, "length_mm": 300, "time_s
         ({"time_s": 40}, "travel.range", "violates", "slower"),
         ({"current_a": 300}, "current.range", "violates", "above 220–260 A"),
         ({"current_a": {"mean": 240, "min": 205, "max": 255}}, "current.range", "violates", "below"),
+        ({"voltage_v": 33}, "voltage.range", "violates", "above"),
+        ({"voltage_v": 20}, "voltage.range", "violates", "below"),
+        ({"wire_feed_m_min": 4}, "wire-feed.range", "violates", "below"),
+        (
+            {"gas": {"components_percent": {"Ar": 82, "CO2": 18}, "flow_l_min": 30}},
+            "flow.range",
+            "violates",
+            "above",
+        ),
+        (
+            {"gas": {"components_percent": {"Ar": 82, "CO2": 18}, "flow_l_min": 5}},
+            "flow.range",
+            "violates",
+            "below",
+        ),
         ({"before_c": 260}, "interpass.range", "violates", "cool"),
         ({"before_c": 20}, "interpass.range", "violates", "Preheat"),
         ({"before_c": None}, "interpass.range", "undecided", "not read"),

@@ -1,14 +1,19 @@
 """The glossary: its page, what the screen asks of it, and words that nobody in the trade uses."""
 
 import ast
+import json
 import re
 from functools import cache
 from pathlib import Path
+from typing import get_args
 
 import pytest
 
+from welding.cli import main
 from welding.codebook.catalogue import all_editions
 from welding.errors import UnknownEntryError
+from welding.finding import Verdict
+from welding.glossary.rules import all_rules, rules_page
 from welding.glossary.terms import glossary_page, term, terms
 from welding.setup.process_names import aws_letters
 
@@ -19,7 +24,8 @@ AVOIDED = {
     r"\blaid down\b|\blays? down\b": "deposited",
     r"\bold records?\b": "existing PQR or WPQR",
     r"\bas bought\b": "product",
-    r"\bon the library\b": "in the library",
+    r"\bshelf\b": "library",
+    r"\bat the bench\b": "at the booth",
     r"\bgreatest (hardness|load)\b": "maximum hardness, maximum load",
     r"\bland\b": "root face",
     r"\bbreach(es)?\b(?!\.)": "nonconformity",
@@ -51,6 +57,23 @@ def sentences(path):
 
 def test_the_page_is_the_table():
     assert (ROOT / "docs" / "glossary.md").read_text() == glossary_page()
+
+
+def test_the_page_of_findings_is_the_table():
+    assert (ROOT / "docs" / "findings.md").read_text() == "\n".join(rules_page())
+
+
+def test_a_rule_says_what_it_asks_and_gives_no_answer_that_is_none():
+    verdicts = set(get_args(Verdict))
+    for rule in all_rules().values():
+        assert rule.asks.endswith(".") and rule.asks[0].isupper(), rule.id
+        assert rule.answers and {verdict for verdict, _ in rule.answers} <= verdicts, rule.id
+
+
+def test_the_command_finds_rules_by_a_word(capsys):
+    assert main(["rules", "purge"]) == 0
+    found = {one["rule"] for one in json.loads(capsys.readouterr().out)}
+    assert {"purge.root", "purge.flow", "purge.oxygen"} <= found and "arc.volts" not in found
 
 
 def test_every_term_has_both_usages_and_a_meaning():

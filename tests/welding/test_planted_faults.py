@@ -147,6 +147,11 @@ FAULTS = [
         lambda d: d["thermal"]["pwht"].update(hold_c={"min": 680, "max": 700}),
         "pwht|heat treat|temper",
     ),
+    (
+        lambda: base("A335 P91", 18, "141", pos="6G", **TS, **pipe),
+        lambda d: d["thermal"].pop("pwht"),
+        "pwht is missing",
+    ),
     (lambda: base("A335 P91", 18, "141", pos="6G", **TS, **pipe), setall("purge", None), "purge|behind"),
     (lambda: base("A335 P22", 11, "141", pos="6G", **pipe), filler("ER70S-6"), "filler|chrom"),
     (lambda: base("S690QL", 20, "135"), th("interpass_max_c", 300), "interpass|between passes"),

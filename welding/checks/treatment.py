@@ -240,12 +240,12 @@ def _pwht(draft: Draft, known: list[tuple[Metal, float]]) -> Iterator[Finding]:
                     "pwht.needed",
                     "thermal.pwht",
                     trouble=tr(
-                        "No heat treatment after welding is planned; {words} of {thick} is tempered.",
+                        "No PWHT is planned; {words} of {thick} is tempered.",
                         words=words,
                         thick=draft.write(thick, "thickness"),
                     ),
                     fine="",
-                    titles=(tr("Heat treatment after welding is missing"), ""),
+                    titles=(tr("PWHT is missing"), ""),
                     remedy=tr("Plan {row:g} to {row2:g} °C.", row=row["least_c"], row2=row["most_c"]),
                     citations=(table.citation_of(row),),
                 )

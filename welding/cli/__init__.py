@@ -13,6 +13,7 @@ from welding.cli import (
     qualification,
     quantities,
     recording,
+    rules,
     thermal,
 )
 from welding.cli.parsing import Parser
@@ -41,6 +42,16 @@ def main(arguments: list[str]) -> int:
 def _parser() -> Parser:
     parser = Parser(prog="python -m welding", description=__doc__)
     calls = parser.add_subparsers(dest="name", required=True, parser_class=Parser)
-    for module in (quantities, heat, recording, thermal, consumables, metals, documents, qualification):
+    for module in (
+        quantities,
+        heat,
+        recording,
+        thermal,
+        consumables,
+        metals,
+        documents,
+        qualification,
+        rules,
+    ):
         module.add(calls)
     return parser

@@ -155,11 +155,11 @@ class _Judge:
         self, kind: str, low: float, high: float, allowed: Range, path: str, remedy: str
     ) -> Iterator[Finding]:
         name = {
-            "current": "Current",
-            "voltage": "Voltage",
+            "current": tr("Current"),
+            "voltage": tr("Voltage"),
             "wire_feed": tr("Wire feed"),
             "flow": tr("Gas flow"),
-            "travel": "Travel",
+            "travel": tr("Travel"),
             "heat_input": tr("Heat input"),
         }[kind]
         limit = range_text(allowed, kind, self.system)
@@ -181,13 +181,15 @@ class _Judge:
             )
             return
         value = seen[0]
-        where = "above" if value > allowed.max else "below"
+        above = value > allowed.max
         actual = quantity_text(value, kind, self.system)
         yield against_plan(
             rule,
             path,
-            tr("{name} {where} the range", name=name, where=where),
-            tr("{actual} is {where} {limit}.", actual=actual, where=where, limit=limit),
+            tr("{name} above the range", name=name) if above else tr("{name} below the range", name=name),
+            tr("{actual} is above {limit}.", actual=actual, limit=limit)
+            if above
+            else tr("{actual} is below {limit}.", actual=actual, limit=limit),
             actual=actual,
             limit=limit,
             remedy=remedy,
