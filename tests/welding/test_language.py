@@ -23,8 +23,10 @@ from welding.coverage.record import judge, plan_of, range_of
 from welding.documents.codec import INTENT, PROCEDURE, RECORD
 from welding.evaluate.procedure import evaluate
 from welding.glossary.values import in_words
-from welding.language import SOURCE, pinned_terms, speaking, tr
+from welding.language import SOURCE, number, pinned_terms, speaking, tr
 from welding.planning.propose import propose
+from welding.quantities.writing import quantity_text, range_text
+from welding.ranges import Range
 
 ROOT = Path(__file__).parents[2]
 LATIN = string.ascii_letters
@@ -49,6 +51,8 @@ class _Pseudo(dict[str, str]):
 @pytest.fixture
 def pseudo(monkeypatch):
     known = language._catalogue
+    commas = language._has_decimal_comma
+    monkeypatch.setattr(language, "_has_decimal_comma", lambda chosen: chosen == "xx" or commas(chosen))
     monkeypatch.setattr(language, "_catalogue", lambda chosen: _Pseudo() if chosen == "xx" else known(chosen))
 
 
@@ -218,3 +222,24 @@ def test_terms_are_those_of_the_code_unless_the_reader_pins_others():
 def test_one_word_of_a_document_is_said_by_what_it_stands_for(value, of, said):
     with speaking("de"):
         assert in_words(value, of) == said
+
+
+@pytest.mark.parametrize(
+    ("spoken", "one", "thousands", "sentence"),
+    [
+        ("en", "0.86 kJ/mm", "1,234.5", "dial 4.5 to 6.0"),
+        ("de", "0,86 kJ/mm", "1.234,5", "dial 4,5 to 6,0"),
+        ("es", "0,86 kJ/mm", "1.234,5", "dial 4,5 to 6,0"),
+    ],
+)
+def test_numbers_have_the_decimal_sign_of_the_language(spoken, one, thousands, sentence):
+    for _ in range(2):  # what was written in one language is not kept for another
+        with speaking(spoken):
+            assert quantity_text(0.86, "heat_input") == one
+            assert range_text(Range(24.5, 26), "voltage") == ("24,5–26,0 V" if "," in one else "24.5–26.0 V")
+            assert number(1234.5, ",.1f") == thousands
+            assert tr("dial {low:.1f} to {high:.1f}", low=4.5, high=6.0) == sentence
+            assert (
+                tr("{number} of {size}", number="1.2343", size="3/8") == "1.2343 of 3/8"
+            )  # names are no numbers
+        assert quantity_text(0.86, "heat_input") == "0.86 kJ/mm"

@@ -8,7 +8,7 @@ from welding.checks.context import Draft
 from welding.checks.saying import advise, ask
 from welding.documents.procedure import BaseMetal
 from welding.finding import Finding
-from welding.language import tr
+from welding.language import number, tr
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import looks_like_fractions
 
@@ -112,8 +112,8 @@ def _properties(index: int, path: str, one: BaseMetal, metal: Metal) -> Iterator
                 tr("Metal {index} is weaker than its grade", index=index + 1),
                 tr("Strength of metal {index} fits its grade", index=index + 1),
             ),
-            actual=f"{measured:g} MPa",
-            limit=f"{least:g} MPa",
+            actual=f"{number(measured)} MPa",
+            limit=f"{number(least)} MPa",
             remedy=tr("Check the certificate; the metal is not what it is said to be."),
             citations=(metal.citation,),
             unchecked=metal.unchecked,

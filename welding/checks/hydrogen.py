@@ -12,7 +12,7 @@ from welding.codebook.table import load_table
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import Pass
 from welding.finding import Finding
-from welding.language import tr
+from welding.language import number, tr
 from welding.metals.catalogue import Metal
 
 _STAINLESS = ("AWS A5.4", "AWS A5.9", "AWS A5.22", "ISO 14343-A", "ISO 3581-A", "ISO 17633-A", "AWS A5.11",
@@ -112,8 +112,8 @@ def _judge(draft: Draft, index: int, one: Pass, filler: Decoded, row: Mapping[st
         )
         + tr(" ml/100 g; steel of group {row} wants at most {most:g}.", row=row["group"], most=most)
         + (tr(" It may crack hours after welding.") if over else ""),
-        actual=f"{value:g} ml/100 g",
-        limit=f"{most:g} ml/100 g",
+        actual=f"{number(value)} ml/100 g",
+        limit=f"{number(most)} ml/100 g",
         remedy=tr("Choose a low-hydrogen class with its mark, dried as its manufacturer says.")
         if over
         else "",

@@ -12,7 +12,7 @@ from welding.documents.machine import Envelope, Family, Machine
 from welding.documents.procedure import Pass
 from welding.errors import WeldingError
 from welding.finding import Finding, Obligation, Verdict
-from welding.language import tr
+from welding.language import number, tr
 from welding.machines.dial import fit_dial
 from welding.machines.duty import IEC_60974_1, WORKING_RULE, duty_at
 from welding.ranges import Range
@@ -211,7 +211,7 @@ class _Check:
                 of_pass(tr("Duty cycle suffices"), self.one),
             ),
             actual=tr("{share:.0f} % at {max:g} A", share=share, max=current.max),
-            limit=f"{needed:g} %",
+            limit=f"{number(needed)} %",
             remedy=tr("Less current, pauses, or a larger machine."),
             citations=(*self._record, IEC_60974_1, WORKING_RULE),
         )

@@ -11,7 +11,7 @@ from welding.citation import COMMON_PRACTICE
 from welding.consumables.designations.model import Decoded
 from welding.documents.procedure import BaseMetal, Pass
 from welding.finding import Finding
-from welding.language import tr
+from welding.language import number, tr
 from welding.metals.catalogue import Metal
 from welding.metals.grouping import ISO_TR_15608
 
@@ -171,8 +171,8 @@ def _strength(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> It
                 tensile_mpa=filler.tensile_mpa,
                 strongest=strongest,
             ),
-            actual=f"{filler.tensile_mpa:g} MPa",
-            limit=f"{strongest + OVER_MATCH_MPA:g} MPa",
+            actual=f"{number(filler.tensile_mpa)} MPa",
+            limit=f"{number(strongest + OVER_MATCH_MPA)} MPa",
             remedy=tr("Choose a class nearer the metal's strength."),
             citations=(COMMON_PRACTICE,),
         )
@@ -190,8 +190,8 @@ def _strength(index: int, one: Pass, filler: Decoded, metals: list[Metal]) -> It
             tensile_mpa=filler.tensile_mpa,
             wanted=wanted,
         ),
-        actual=f"{filler.tensile_mpa:g} MPa",
-        limit=f"{wanted:g} MPa",
+        actual=f"{number(filler.tensile_mpa)} MPa",
+        limit=f"{number(wanted)} MPa",
         remedy="" if fits else tr("Choose a stronger class, unless under-matching is meant."),
         citations=(*filler.sources.citations[-1:], *(metal.citation for metal in metals[:1])),
         unchecked=(*filler.sources.unchecked, *metals[0].unchecked),

@@ -9,7 +9,7 @@ from welding.checks.filler import TIG
 from welding.checks.saying import advise, ask, of_pass
 from welding.documents.procedure import Pass
 from welding.finding import Finding
-from welding.language import tr
+from welding.language import number, tr
 from welding.setup.fields import fields_citation, setup_fields
 from welding.setup.flow import PURGE_L_MIN, flow_advice, post_flow_s
 
@@ -86,7 +86,7 @@ def _post_flow(path: str, one: Pass) -> Iterator[Finding]:
         else "",
         fine=tr("A second for every 10 A, at least 5 s, is usual: {usual:.0f} s here.", usual=usual),
         titles=(of_pass(tr("Gas stops early"), one), of_pass(tr("Gas after the arc"), one)),
-        actual=f"{stated:g} s",
+        actual=f"{number(stated)} s",
         limit=tr("about {usual:.0f} s", usual=usual),
         remedy=tr("Set about {usual:.0f} s.", usual=usual),
     )

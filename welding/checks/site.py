@@ -10,7 +10,7 @@ from welding.checks.filler import TIG, WIRE
 from welding.checks.saying import ask
 from welding.citation import COMMON_PRACTICE, Citation
 from welding.finding import Finding, Obligation
-from welding.language import tr
+from welding.language import number, tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -65,8 +65,8 @@ def site_findings(draft: Draft, of_code: WindLimit | None) -> Iterator[Finding]:
         else tr(
             "{wind_m_s:g} m/s at the joint; {m_s:.2g} m/s is the most.", wind_m_s=site.wind_m_s, m_s=limit.m_s
         ),
-        actual=f"{site.wind_m_s:g} m/s",
-        limit=f"{limit.m_s:.2g} m/s",
+        actual=f"{number(site.wind_m_s)} m/s",
+        limit=f"{number(limit.m_s, '.2g')} m/s",
         remedy=tr("Shelter the joint, or weld with covered electrodes or self-shielded wire.")
         if over
         else "",

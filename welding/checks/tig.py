@@ -12,7 +12,7 @@ from welding.citation import COMMON_PRACTICE
 from welding.documents.procedure import Pass
 from welding.finding import Finding
 from welding.heat.pulse import rectangular_pulse
-from welding.language import tr
+from welding.language import number, tr
 from welding.setup.tungsten import carried_current, tungsten_named
 
 LARGEST_USUAL_CUP = 16
@@ -128,8 +128,8 @@ def _current(draft: Draft, path: str, one: Pass) -> Iterator[Finding]:
             current=current,
         ),
         titles=(of_pass(tr("Tungsten is overloaded"), one), of_pass(tr("Tungsten carries the current"), one)),
-        actual=f"{current:.0f} A",
-        limit=f"{usual.max:g} A",
+        actual=f"{number(current, '.0f')} A",
+        limit=f"{number(usual.max)} A",
         remedy=tr("Take the next larger tungsten, or less current."),
         citations=(carried.citation,),
         unchecked=carried.unchecked,
@@ -178,8 +178,8 @@ def _pedal(path: str, one: Pass) -> Iterator[Finding]:
             share=share,
             pedal_max_a=one.pedal_max_a,
         ),
-        actual=f"{one.pedal_max_a:g} A",
-        limit=f"{one.current_a.max:g} A",
+        actual=f"{number(one.pedal_max_a)} A",
+        limit=f"{number(one.current_a.max)} A",
         remedy=tr("Raise the machine's setting.") if short else "",
         citations=(COMMON_PRACTICE,),
     )
@@ -204,7 +204,7 @@ def _pulse_mean(path: str, one: Pass) -> Iterator[Finding]:
             "This pulse has a mean of {mean:.0f} A, and the pass states {stated}.", mean=mean, stated=stated
         ),
         titles=(of_pass(tr("Pulse and current disagree"), one), of_pass(tr("Pulse and current agree"), one)),
-        actual=f"{mean:.0f} A",
+        actual=f"{number(mean, '.0f')} A",
         limit=stated,
         remedy=tr("Correct the pulse, or the current."),
     )

@@ -19,7 +19,7 @@ from welding.heat.by_metal import (
 )
 from welding.heat.cooling import START_C, CoolingJoint, cooling_time
 from welding.heat.preheat import method_b_at_its_ends
-from welding.language import tr
+from welding.language import number, tr
 from welding.metals.catalogue import Metal
 from welding.metals.equivalents import equivalents
 
@@ -211,7 +211,7 @@ def _quenched(draft: Draft, known: list[tuple[Metal, float]], *, uses_k: bool) -
             else "",
             fine=tr("t8/5 is about {seconds:.0f} s.", seconds=seconds),
             titles=(of_pass(tr("Heat input is high: slow cooling"), one), of_pass(tr("Cooling suits"), one)),
-            actual=f"{seconds:.0f} s",
+            actual=f"{number(seconds, '.0f')} s",
             limit=tr("{row:g} to {row2:g} s", row=row["min_s"], row2=row["max_s"]),
             remedy=tr("Lay smaller beads, or lower preheat and interpass temperature."),
             citations=(table.citation_of(row),),

@@ -3,7 +3,8 @@
 The source is English. A sentence is a template with named places, as in
 ``tr("Up to {limit} is usual.", limit=limit)``. A catalogue (``locales/<language>.po``) has its translation;
 English is said where it has none. The language is that of the context: the server sets it for each request,
-and whatever is stored or signed is said in English.
+and whatever is stored or signed is said in English. Numbers that a sentence names are written as the language
+writes them, with a decimal comma in German and Spanish.
 """
 
 from __future__ import annotations
@@ -15,7 +16,9 @@ from functools import cache, wraps
 from pathlib import Path
 from typing import Literal, ParamSpec, TypeVar
 
+from babel.core import UnknownLocaleError
 from babel.messages.pofile import read_po
+from babel.numbers import get_decimal_symbol
 
 Usage = Literal["aws", "iso"]
 SOURCE = "en"
@@ -101,6 +104,62 @@ def _catalogue(chosen: str) -> dict[str, str]:
     return found
 
 
+@cache
+def _has_decimal_comma(chosen: str) -> bool:
+    try:
+        return get_decimal_symbol(chosen) == ","
+    except UnknownLocaleError:
+        return False
+
+
+_SWAPPED = str.maketrans(".,", ",.")
+
+
+class _Decimal(float):
+    """A number of a sentence in a language with a decimal comma."""
+
+    def __format__(self, spec: str) -> str:
+        return super().__format__(spec).translate(_SWAPPED)
+
+    def __str__(self) -> str:
+        return super().__repr__().translate(_SWAPPED)
+
+
+class _Count(int):
+    """The same for whole numbers, whose thousands may be parted."""
+
+    def __format__(self, spec: str) -> str:
+        return super().__format__(spec).translate(_SWAPPED)
+
+
+def digits(text: str) -> str:
+    """A number that was written with a point, with the decimal sign of the language of the context.
+
+    Example:
+        >>> with speaking("de"):
+        ...     print(digits("0.86"), digits("3/8"))
+        0,86 3/8
+    """
+    return text.translate(_SWAPPED) if _has_decimal_comma(_language.get()) else text
+
+
+def number(value: float, spec: str = "g") -> str:
+    """A number in the digits of the language of the context, formatted as ``format`` does.
+
+    Example:
+        >>> with speaking("de"):
+        ...     print(number(0.5), number(1234.5, ",.1f"))
+        0,5 1.234,5
+    """
+    return digits(format(value, spec))
+
+
+def _as_written(value: object) -> object:
+    if type(value) is float:
+        return _Decimal(value)
+    return _Count(value) if type(value) is int else value
+
+
 def tr(template: str, /, **values: object) -> str:
     """The sentence in the language of the context, its places filled.
 
@@ -115,6 +174,8 @@ def tr(template: str, /, **values: object) -> str:
     chosen = _language.get()
     if chosen != SOURCE:
         template = _catalogue(chosen).get(template, template)
+        if values and _has_decimal_comma(chosen):
+            values = {name: _as_written(value) for name, value in values.items()}
     return template.format_map(values) if values else template
 
 

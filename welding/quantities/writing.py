@@ -8,6 +8,7 @@ from fractions import Fraction
 from functools import lru_cache
 from typing import Literal
 
+from welding.language import digits
 from welding.quantities.kinds import KINDS, Kind
 from welding.quantities.units import to_us
 from welding.ranges import Range
@@ -19,7 +20,6 @@ OF_A_FRACTION_IN = 0.0002
 """How near a size lies to a fraction of an inch to be written as one [in]."""
 
 
-@lru_cache(maxsize=8192)  # passes repeat their numbers, and a keystroke writes them all again
 def number_text(value: float, kind_name: str, system: System = "si", rounding: Rounding = "nearest") -> str:
     """The number alone, rounded as the kind is shown, without trailing zeros after the point.
 
@@ -29,6 +29,11 @@ def number_text(value: float, kind_name: str, system: System = "si", rounding: R
         >>> number_text(2.38125, "wire_diameter", "us"), number_text(1.143, "wire_diameter", "us")
         ('3/32', '0.045')
     """
+    return digits(_number(value, kind_name, system, rounding))
+
+
+@lru_cache(maxsize=8192)  # passes repeat their numbers, and a keystroke writes them all again
+def _number(value: float, kind_name: str, system: System, rounding: Rounding = "nearest") -> str:
     kind = KINDS[kind_name]
     if system == "si":
         shown, decimals = value, kind.decimals
@@ -88,7 +93,6 @@ def quantity_text(value: float, kind_name: str, system: System = "si", rounding:
     return f"{number_text(value, kind_name, system, rounding)} {unit_text(kind_name, system)}"
 
 
-@lru_cache(maxsize=8192)
 def range_text(value: Range, kind_name: str, system: System = "si") -> str:
     """A range with its unit once; one number where both ends read the same.
 
@@ -96,9 +100,13 @@ def range_text(value: Range, kind_name: str, system: System = "si") -> str:
         >>> range_text(Range(6.6, 8), "wire_feed")
         '6.6–8.0 m/min'
     """
-    low, high = (number_text(end, kind_name, system) for end in (value.min, value.max))
-    both = low if low == high else "–".join(_alike(low, high, value, kind_name, system))
-    return f"{both} {unit_text(kind_name, system)}"
+    return f"{digits(_range(value, kind_name, system))} {unit_text(kind_name, system)}"
+
+
+@lru_cache(maxsize=8192)
+def _range(value: Range, kind_name: str, system: System) -> str:
+    low, high = (_number(end, kind_name, system) for end in (value.min, value.max))
+    return low if low == high else "–".join(_alike(low, high, value, kind_name, system))
 
 
 def _alike(low: str, high: str, value: Range, kind_name: str, system: System) -> tuple[str, str]:

@@ -12,10 +12,10 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router, Schema
 from ninja.security import APIKeyCookie
-from pydantic import StringConstraints
+from pydantic import StringConstraints, WithJsonSchema
 
 from apps.accounts.models import Role, User
-from apps.accounts.permissions import ALLOWED
+from apps.accounts.permissions import ALLOWED, Action
 from apps.accounts.services.change_password import change_password
 from apps.accounts.services.sign_in import checked, remember_device
 from welding.language import tr
@@ -33,6 +33,9 @@ class CsrfOnly(APIKeyCookie):
         return True
 
 
+ActionName = Annotated[str, WithJsonSchema({"enum": [one.name for one in Action], "type": "string"})]
+
+
 class PersonOut(Schema):
     """Who is signed in, and what this person may do."""
 
@@ -40,7 +43,7 @@ class PersonOut(Schema):
     username: str
     name: str
     role: str
-    allowed: list[str]
+    allowed: list[ActionName]
     password_own: bool
 
 

@@ -7,27 +7,29 @@ from enum import StrEnum
 from api.errors import NotAllowedError
 
 from apps.accounts.models import Role, User
+from welding.glossary.values import in_words
+from welding.language import tr, tr_noop
 
 
 class Action(StrEnum):
     """Something that a person may or may not do; the value completes "You may not …"."""
 
-    VIEW = "look at this"
-    CREATE_JOB = "create a job"
-    WRITE_PROCEDURE = "write procedures"
-    START_COUPON = "start a coupon"
-    LOG_PASS = "log passes"  # noqa: S105 - a welding pass
-    EDIT_PIECE = "change the coupon's fit-up"
-    CLOSE_LOG = "close a coupon's log or open it again"
-    IMPORT = "import documents"
-    KEEP_LIBRARY = "change the library"
-    LOG_TRIAL = "log trials"
-    ENTER_TESTS = "enter tests"
-    ENTER_OLD_RECORD = "enter an existing PQR or WPQR"
-    SIGN_RECORD = "sign a record"
-    WITNESS = "sign as a witness"
-    RELEASE = "release or withdraw procedures"
-    CORRECT_BOOK = "correct the code book"
+    VIEW = tr_noop("look at this")
+    CREATE_JOB = tr_noop("create a job")
+    WRITE_PROCEDURE = tr_noop("write procedures")
+    START_COUPON = tr_noop("start a coupon")
+    LOG_PASS = tr_noop("log passes")
+    EDIT_PIECE = tr_noop("change the coupon's fit-up")
+    CLOSE_LOG = tr_noop("close a coupon's log or open it again")
+    IMPORT = tr_noop("import documents")
+    KEEP_LIBRARY = tr_noop("change the library")
+    LOG_TRIAL = tr_noop("log trials")
+    ENTER_TESTS = tr_noop("enter tests")
+    ENTER_OLD_RECORD = tr_noop("enter an existing PQR or WPQR")
+    SIGN_RECORD = tr_noop("sign a record")
+    WITNESS = tr_noop("sign as a witness")
+    RELEASE = tr_noop("release or withdraw procedures")
+    CORRECT_BOOK = tr_noop("correct the code book")
 
 
 ALLOWED: dict[Role, frozenset[Action]] = {
@@ -66,5 +68,7 @@ def require(user: User, action: Action) -> None:
         NotAllowedError: The role does not allow it.
     """
     if not may(user, action):
-        article = "an" if user.role[0] in "aeiou" else "a"
-        raise NotAllowedError(f"As {article} {user.role} you may not {action}.")
+        said = tr_noop("As a {role} you may not {action}.")
+        if user.role[0] in "aeiou":
+            said = tr_noop("As an {role} you may not {action}.")
+        raise NotAllowedError(tr(said, role=in_words(user.role, "person"), action=tr(action.value)))

@@ -47,7 +47,8 @@ def _again(document: Procedure, second: str) -> tuple[str, ...]:
 
 
 def _person(one: Person) -> str:
-    return f"{one.name} ({in_words(one.role)}{f', {one.organisation}' if one.organisation else ''})"
+    role = in_words(one.role, "person")
+    return f"{one.name} ({role}{f', {one.organisation}' if one.organisation else ''})"
 
 
 def _address(request: HttpRequest, path: str) -> str:
@@ -62,7 +63,12 @@ def stamp_of(record: QualificationRecord | None) -> str:
 
 def _signatures(revision: Revision) -> list[dict[str, Any]]:
     return [
-        {"by": one.name, "role": one.role, "words": Purpose(one.purpose).label, "at": one.at}
+        {
+            "by": one.name,
+            "role": in_words(one.role, "person"),
+            "words": Purpose(one.purpose).label,
+            "at": one.at,
+        }
         for one in revision.signatures.all()
     ]
 

@@ -32,6 +32,7 @@ from apps.qualification.queries import record_document, record_number
 from welding.coverage.record import cutting_of, judge, plan_of, range_of
 from welding.evaluate.coupon import evaluate_coupon
 from welding.evaluate.procedure import evaluate
+from welding.glossary.values import in_words
 from welding.language import tr
 from welding.qualification.items import QualifiedRange
 from welding.testing.cutting import specimens_of
@@ -86,7 +87,7 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
             "signatures": [
                 {
                     "by": one.name,
-                    "role": one.role,
+                    "role": in_words(one.role, "person"),
                     "words": Purpose(one.purpose).label,
                     "at": one.at,
                     "reason": one.reason,
@@ -136,7 +137,8 @@ def _standing(coupon: Coupon, record: QualificationRecord | None) -> list[tuple[
         return said
     for one in record.signatures.all():
         if one.purpose in (Purpose.VOID, Purpose.SUPERSEDED):
-            said.append((one.purpose.upper(), f"{one.reason} ({one.name}, {one.role}, {one.at:%Y-%m-%d})"))
+            role = in_words(one.role, "person")
+            said.append((one.purpose.upper(), f"{one.reason} ({one.name}, {role}, {one.at:%Y-%m-%d})"))
     if record.state == "awaits-second":
         said.append((tr("One signature short"), tr("This job asks for the signatures of two people.")))
     return said

@@ -8,7 +8,7 @@ from typing import Any
 from apps.printing.sheets import BLANK, Both, Writer
 from welding.documents.procedure import OpenRange, Procedure
 from welding.documents.record import HardnessTest, ImpactTest, Test
-from welding.language import tr, tr_noop
+from welding.language import number, tr, tr_noop
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.variables import VARIABLES
 from welding.ranges import Range
@@ -65,15 +65,15 @@ def readings_of(test: Test) -> str:
     if isinstance(test, HardnessTest):
         parts = [
             f"{row.line or ''} {row.zone or 'zone not noted'}: "
-            + ", ".join(BLANK if value is None else f"{value:g}" for value in row.values)
+            + ", ".join(BLANK if value is None else f"{number(value)}" for value in row.values)
             for row in test.rows
         ]
         if test.values:
-            parts.append(", ".join(BLANK if value is None else f"{value:g}" for value in test.values))
+            parts.append(", ".join(BLANK if value is None else f"{number(value)}" for value in test.values))
         return "; ".join(parts)
     if isinstance(test, ImpactTest):
-        values = ", ".join(BLANK if value is None else f"{value:g}" for value in test.values_j)
-        at = f"{test.temperature_c:g} °C" if test.temperature_c is not None else BLANK
+        values = ", ".join(BLANK if value is None else f"{number(value)}" for value in test.values_j)
+        at = f"{number(test.temperature_c)} °C" if test.temperature_c is not None else BLANK
         width = tr(", {width_mm:g} mm wide", width_mm=test.width_mm) if test.width_mm is not None else ""
         of = tr(" of {processes}", processes=", ".join(test.processes)) if test.processes else ""
         return f"{test.location or 'notch not noted'}{of}, {at}{width}: {values} J"
@@ -101,11 +101,11 @@ def _text(value: Any) -> str:
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, float):
-        return f"{value:g}"
+        return f"{number(value)}"
     if isinstance(value, tuple):
         return ", ".join(_text(one) for one in value)
     if hasattr(value, "mm"):
-        return f"{value.mm:g} ({value.cause or 'cause not noted'})"
+        return f"{number(value.mm)} ({value.cause or tr('cause not noted')})"
     return str(value)
 
 
@@ -169,8 +169,8 @@ def _signed_as(item: RangeItem, before: RangeItem | None, write: Writer) -> str:
 def _scope(item: RangeItem) -> str:
     parts = [
         item.process or "",
-        f"{item.filler_diameter_mm:g} mm" if item.filler_diameter_mm else "",
-        {"root": "root", "other": "fill and cap"}.get(item.role or "", ""),
+        f"{number(item.filler_diameter_mm)} mm" if item.filler_diameter_mm else "",
+        {"root": tr("root"), "other": tr("fill and cap")}.get(item.role or "", ""),
         tr("member {member}", member=item.member) if item.member else "",
         tr(_WELDS.get(item.weld or "", "")),
     ]
@@ -201,11 +201,11 @@ def open_range(value: OpenRange | None, quantity: str, write: Writer) -> Both:
     if value.min is not None and value.max is not None and quantity:
         return write.range(Range(value.min, value.max), quantity)
     end = value.min if value.min is not None else value.max
-    word = "from" if value.min is not None else tr("up to")
     if value.min is not None and value.max is not None:
         return Both(tr("{min:g} to {max:g}", min=value.min, max=value.max))
-    found = write.value(end, quantity) if quantity else Both(f"{end:g}")
-    return Both(f"{word} {found.main}", f"{word} {found.other}" if found.other else "")
+    found = write.value(end, quantity) if quantity else Both(number(end or 0.0))
+    words = tr_noop("from {end}") if value.min is not None else tr_noop("up to {end}")
+    return Both(tr(words, end=found.main), tr(words, end=found.other) if found.other else "")
 
 
 def applies_rows(document: Procedure, write: Writer) -> list[tuple[str, list[Both]]]:

@@ -33,7 +33,8 @@ def in_both(say: Callable[[], str]) -> str:
         return first
     with speaking(_second.get()):
         other = say()
-    return first if other == first else f"{first} / {other}"
+    same = other.replace(",", ".") == first.replace(",", ".")  # a number alone is not said twice
+    return first if same else f"{first} / {other}"
 
 
 def say(template: str, /, **values: object) -> str:

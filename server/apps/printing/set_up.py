@@ -7,7 +7,7 @@ from apps.printing.sheets import BLANK, Writer
 from welding.consumables.gas import gas_text
 from welding.documents.procedure import Pass
 from welding.glossary.values import in_words
-from welding.language import tr
+from welding.language import number, tr
 from welding.ranges import Range
 
 
@@ -54,8 +54,12 @@ def _gas(one: Pass, write: Writer) -> str:
     if one.gas is None:
         return ""
     times = one.gas_times
-    before = f"{times.pre_flow_s:g} s before" if times and times.pre_flow_s is not None else ""
-    after = f"{times.post_flow_s:g} s after" if times and times.post_flow_s is not None else ""
+    before = (
+        tr("{time_s:g} s before", time_s=times.pre_flow_s) if times and times.pre_flow_s is not None else ""
+    )
+    after = (
+        tr("{time_s:g} s after", time_s=times.post_flow_s) if times and times.post_flow_s is not None else ""
+    )
     words = [gas_text(one.gas.components_percent) + _flow(one.gas.flow_l_min, write), before, after]
     return ", ".join(part for part in words if part)
 
@@ -75,18 +79,18 @@ def _electrodes(one: Pass, write: Writer) -> str:
     for value, where in ((wires.spacing_mm, "along"), (wires.offset_mm, "across")):
         if value is not None:
             parts.append(tr("{main} apart {where}", main=write.value(value, "gap").main, where=where))
-    for number, each in enumerate(wires.each[: wires.count], 1):
+    for place, each in enumerate(wires.each[: wires.count], 1):
         words = (
             f"{write.range(each.current_a, 'current').main}" if each.current_a else "",
             each.polarity or "",
-            f"{_signed(each.angle_deg)}° along" if each.angle_deg is not None else "",
-            f"{_signed(each.across_deg)}° across" if each.across_deg is not None else "",
+            tr("{angle}° along", angle=_signed(each.angle_deg)) if each.angle_deg is not None else "",
+            tr("{angle}° across", angle=_signed(each.across_deg)) if each.across_deg is not None else "",
         )
         if any(words):
             parts.append(
                 tr(
                     "electrode {number}: {join}",
-                    number=number,
+                    number=place,
                     join=" ".join(word for word in words if word),
                 )
             )
@@ -123,7 +127,7 @@ def _tungsten(one: Pass, write: Writer) -> str:
     if tungsten is None:
         return ""
     size = write.value(tungsten.diameter_mm, "wire_diameter").main if tungsten.diameter_mm else ""
-    angle = f"{tungsten.angle_deg:g}°" if tungsten.angle_deg is not None else ""
+    angle = f"{number(tungsten.angle_deg)}°" if tungsten.angle_deg is not None else ""
     return " ".join(part for part in ("tungsten", tungsten.type or "", size, angle) if part)
 
 
@@ -140,8 +144,8 @@ def _ac(one: Pass) -> str:
     if ac is None:
         return ""
     parts = [
-        f"{ac.frequency_hz:g} Hz" if ac.frequency_hz else "",
-        f"{100 * ac.en_share:.0f} % negative" if ac.en_share else "",
+        f"{number(ac.frequency_hz)} Hz" if ac.frequency_hz else "",
+        tr("{share:.0f} % negative", share=100 * ac.en_share) if ac.en_share else "",
         in_words(ac.waveform, "waveform") if ac.waveform else "",
     ]
     return ", ".join(part for part in parts if part)
@@ -156,7 +160,7 @@ def _pulse(one: Pass) -> str:
             "pulse {peak_a:g} A over {background_a:g} A", peak_a=pulse.peak_a, background_a=pulse.background_a
         ),
         tr("{value:.0f} % at peak", value=100 * pulse.peak_share) if pulse.peak_share else "",
-        f"{pulse.frequency_hz:g} Hz" if pulse.frequency_hz else "",
+        f"{number(pulse.frequency_hz)} Hz" if pulse.frequency_hz else "",
     ]
     return ", ".join(part for part in parts if part)
 

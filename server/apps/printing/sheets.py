@@ -15,7 +15,7 @@ from welding.evaluate.coupon import CouponEvaluation
 from welding.evaluate.one_pass import PassResult
 from welding.evaluate.procedure import Evaluation
 from welding.glossary.values import in_words
-from welding.language import Usage, tr
+from welding.language import Usage, number, tr
 from welding.quantities.writing import System, number_text, quantity_text, range_text
 from welding.ranges import Range
 
@@ -194,7 +194,7 @@ def use_line(evaluation: Evaluation) -> str:
     if use.filler_kg_m is not None:
         parts.append(tr("{filler_kg_m:.2f} kg filler", filler_kg_m=use.filler_kg_m))
     if use.gas_l_m:
-        parts.append(f"{use.gas_l_m:.0f} L gas")
+        parts.append(tr("{volume:.0f} L gas", volume=use.gas_l_m))
     if use.arc_min_m is not None:
         parts.append(tr("{arc_min_m:.0f} min arc time", arc_min_m=use.arc_min_m))
     line = tr("A metre of joint takes about {parts}.", parts=", ".join(parts))
@@ -222,17 +222,17 @@ def _logged(write: Writer, record: PassRecord, result: PassResult, planned: Pass
     time_s = record.time_s or sum(segment.time_s for segment in record.segments)
     return {
         "number": record.number,
-        "role": planned.role if planned else BLANK,
+        "role": in_words(planned.role) if planned and planned.role else BLANK,
         "process": record.process or (planned.process if planned else BLANK),
         "current": write.reading(record.current_a, "current"),
         "voltage": write.reading(record.voltage_v, "voltage"),
         "feed": write.reading(record.wire_feed_m_min, "wire_feed"),
         "length": write.value(record.length_mm, "length"),
-        "time": f"{time_s:g} s" if time_s else BLANK,
+        "time": f"{number(time_s)} s" if time_s else BLANK,
         "travel": write.value(result.travel_mm_min, "travel"),
         "before": write.value(record.before_c, "temperature"),
         "heat": write.value(result.heat_input_kj_mm, "heat_input"),
-        "k": f"{result.k:g}" if result.k is not None else BLANK,
+        "k": f"{number(result.k)}" if result.k is not None else BLANK,
         "out": [
             f"{finding.title}: {finding.message}"
             for finding in result.findings

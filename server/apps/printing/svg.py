@@ -5,6 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from welding.joints.shapes import Drawing, Label, Line, Polygon
+from welding.language import number
 from welding.quantities.writing import System, number_text
 
 _FILL = {
@@ -69,7 +70,9 @@ def _label(label: Label, text_mm: float, system: System) -> str:
         y, size, weight = y + 0.34 * text_mm, text_mm * 0.95, "700"
     if label.value is not None:
         shown = (
-            f"{label.value:g}°" if label.value_kind == "angle" else number_text(label.value, "gap", system)
+            f"{number(label.value)}°"
+            if label.value_kind == "angle"
+            else number_text(label.value, "gap", system)
         )
         text = f"{text} {shown}".strip()
     return (

@@ -2110,7 +2110,7 @@ export interface components {
             /** Role */
             role: string;
             /** Allowed */
-            allowed: string[];
+            allowed: ("VIEW" | "CREATE_JOB" | "WRITE_PROCEDURE" | "START_COUPON" | "LOG_PASS" | "EDIT_PIECE" | "CLOSE_LOG" | "IMPORT" | "KEEP_LIBRARY" | "LOG_TRIAL" | "ENTER_TESTS" | "ENTER_OLD_RECORD" | "SIGN_RECORD" | "WITNESS" | "RELEASE" | "CORRECT_BOOK")[];
             /** Password Own */
             password_own: boolean;
         };

@@ -54,6 +54,9 @@ describe('while the server is away', () => {
     ['112 – 126', 'si', { min: 112, max: 126 }],
     ['212', 'us', { min: 100, max: 100 }],
     ['126-112', 'si', null],
+    ['1,234', 'si', null], // thousands or a decimal: the core asks, so it waits
+    ['118-1,234', 'si', null],
+    ['0,123', 'si', { min: 0.123, max: 0.123 }],
     ['.045', 'si', null], // inch, as the core would say: it waits
     ['10 ipm', 'si', null],
     ['3/32', 'si', null],

@@ -10,6 +10,7 @@ export function shown(value: number, kind: Kind, system: System): number {
   return system === 'si' ? value : value * kind.us_scale + kind.us_offset
 }
 
+const THOUSANDS_OR_DECIMAL = /^[1-9]\d{0,2},\d{3}$/
 const PLAIN = /^(\d+(?:[.,]\d+)?)(?:\s*[-–]\s*(\d+(?:[.,]\d+)?))?$/
 
 /**
@@ -18,7 +19,7 @@ const PLAIN = /^(\d+(?:[.,]\d+)?)(?:\s*[-–]\s*(\d+(?:[.,]\d+)?))?$/
  */
 export function plainNumbers(text: string, kind: Kind, system: System): Range | null {
   const found = PLAIN.exec(text.trim())
-  if (!found) return null
+  if (!found || found.slice(1).some((typed) => typed && THOUSANDS_OR_DECIMAL.test(typed))) return null
   const stored = (typed: string) => {
     const value = Number(typed.replace(',', '.'))
     return system === 'si' ? value : (value - kind.us_offset) / kind.us_scale

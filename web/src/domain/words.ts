@@ -241,6 +241,28 @@ const STAGES: readonly [string, string][] = [
   ['superseded', t`superseded`],
   ['withdrawn', t`withdrawn`],
 ]
+const COUPONS: readonly [string, string][] = [
+  ['welding', t`welding`],
+  ['welded', t`welded`],
+  ['plate', t`plate`],
+  ['pipe', t`pipe`],
+]
+/** Families of base metals. */
+export const FAMILIES = [
+  ['carbon', t`carbon steel`],
+  ['weathering', t`weathering steel`],
+  ['cr-mo', t`Cr-Mo steel`],
+  ['ni-steel', t`nickel steel`],
+  ['austenitic', t`austenitic stainless`],
+  ['ferritic', t`ferritic stainless`],
+  ['martensitic', t`martensitic stainless`],
+  ['ph-stainless', t`precipitation-hardening stainless`],
+  ['duplex', t`duplex stainless`],
+  ['nickel', t`nickel alloy`],
+  ['aluminium', t`aluminium`],
+  ['aluminium-cast', t`cast aluminium`],
+  ['copper', t`copper alloy`],
+] as const
 const PEOPLE: readonly [string, string][] = [
   ['engineer', t`engineer`],
   ['technologist', t`technologist`],
@@ -248,9 +270,10 @@ const PEOPLE: readonly [string, string][] = [
   ['inspector', t`inspector`],
   ['witness', t`witness`],
   ['viewer', t`viewer`],
+  ['examiner', t`examiner`],
   ['administrator', t`administrator`],
 ]
-const NAMED = new Map([...ROLES, ...STAGES, ...PEOPLE, ...TRANSFERS])
+const NAMED = new Map<string, string>([...ROLES, ...STAGES, ...COUPONS, ...FAMILIES, ...PEOPLE, ...TRANSFERS])
 
 /** A stage, a role or a transfer of a document in words; anything else as it stands. */
 export const inWords = (value: string): string => NAMED.get(value) ?? value.replaceAll('-', ' ')

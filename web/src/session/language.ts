@@ -35,3 +35,30 @@ export async function speak(next: Language = language()): Promise<void> {
   i18n.loadAndActivate({ locale: next, messages })
   document.documentElement.lang = next
 }
+
+/** Where dates and numbers are written for: the browser's own kind of the language, such as en-GB, where it names one. */
+export function locale(): string {
+  const chosen = language()
+  return navigator.languages.find((one) => known(one) === chosen) ?? chosen
+}
+
+/** A number that was written with a point, with the decimal sign of the language. What is typed may have either. */
+export function digits(text: string): string {
+  return decimalSign() === ',' ? text.replace(/[.,]/g, (sign) => (sign === '.' ? ',' : '.')) : text
+}
+
+let sign: string | undefined
+function decimalSign(): string {
+  sign ??= new Intl.NumberFormat(language()).formatToParts(0.5).find((one) => one.type === 'decimal')?.value ?? '.'
+  return sign
+}
+
+/** A number with so many decimals. */
+export function fixed(value: number, decimals: number): string {
+  return digits(value.toFixed(decimals))
+}
+
+/** A number with so many significant digits. */
+export function precise(value: number, figures: number): string {
+  return digits(value.toPrecision(figures))
+}

@@ -2,23 +2,7 @@ import { createContext, useContext } from 'react'
 
 import type { Code, Person } from '../api/types'
 
-export type Action =
-  | 'VIEW'
-  | 'CREATE_JOB'
-  | 'WRITE_PROCEDURE'
-  | 'START_COUPON'
-  | 'LOG_PASS'
-  | 'EDIT_PIECE'
-  | 'CLOSE_LOG'
-  | 'IMPORT'
-  | 'KEEP_SHELF'
-  | 'LOG_TRIAL'
-  | 'ENTER_TESTS'
-  | 'ENTER_OLD_RECORD'
-  | 'SIGN_RECORD'
-  | 'WITNESS'
-  | 'RELEASE'
-  | 'CORRECT_BOOK'
+export type Action = Person['allowed'][number]
 
 type SessionState = { person: Person; codes: Code[]; signOut: () => void }
 

@@ -2,6 +2,7 @@ import { createContext, useCallback, useContext, useMemo, useState, type ReactNo
 
 import type { Kind, Range, System } from '../api/types'
 import { numberText, rangeText, unitOf } from '../domain/quantity'
+import { digits } from './language'
 
 export type Units = {
   system: System
@@ -32,8 +33,8 @@ export function UnitsProvider({ kinds, children }: { kinds: Kind[]; children: Re
       system,
       setSystem,
       kind,
-      value: (value, name) => numberText(value, kind(name), system),
-      range: (value, name) => rangeText(value, kind(name), system),
+      value: (value, name) => digits(numberText(value, kind(name), system)),
+      range: (value, name) => digits(rangeText(value, kind(name), system)),
       unit: (name) => unitOf(kind(name), system),
     }
   }, [kinds, system, setSystem])

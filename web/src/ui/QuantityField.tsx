@@ -1,8 +1,9 @@
 import { useId, type KeyboardEvent } from 'react'
 
 import type { DialCalibration, Range } from '../api/types'
+import { digits } from '../session/language'
 import { useUnits } from '../session/units'
-import { numberText, plainNumbers, rangeText, unitOf } from '../domain/quantity'
+import { plainNumbers, rangeText, unitOf } from '../domain/quantity'
 import { useReading, type ReadResult } from './useReading'
 
 type Common = {
@@ -37,6 +38,11 @@ type RangeProps = Common & {
   onChange: (value: Range | null, read?: ReadResult) => void
 }
 
+/** Read back as it stands: 1,234 could be thousands, so that number keeps its point. */
+function typeable(text: string): string {
+  return /\b[1-9]\d{0,2}\.\d{3}\b/.test(text) ? text : digits(text)
+}
+
 /** A quantity, typed as people say it, shown in the person's unit with the other beside it. */
 export function QuantityField(props: ValueProps | RangeProps) {
   const { label, kind, path, error, disabled, metal, placeholder, bare, big, hideUnit, floating, booth, feedDial } =
@@ -66,12 +72,12 @@ export function QuantityField(props: ValueProps | RangeProps) {
   })
   const stored =
     props.mode === 'range' ? props.value : props.value == null ? null : { min: props.value, max: props.value }
-  const written = stored ? rangeText(stored, found, units.system) : ''
+  const written = stored ? typeable(rangeText(stored, found, units.system)) : ''
   const other = units.system === 'si' ? 'us' : 'si'
   const echo =
     stored && reading.text !== null && !reading.error
-      ? `${rangeText(stored, found, units.system)} ${unitOf(found, units.system)}` +
-        (found.unit === found.us_unit ? '' : ` · ${rangeText(stored, found, other)} ${unitOf(found, other)}`)
+      ? `${digits(rangeText(stored, found, units.system))} ${unitOf(found, units.system)}` +
+        (found.unit === found.us_unit ? '' : ` · ${digits(rangeText(stored, found, other))} ${unitOf(found, other)}`)
       : null
   const problem = reading.error ?? error
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -142,7 +148,7 @@ export function Quantity({ value, kind }: { value: number; kind: string }) {
   const found = units.kind(kind)
   return (
     <span className="whitespace-nowrap">
-      {numberText(value, found, units.system)} <small className="text-steel2">{unitOf(found, units.system)}</small>
+      {units.value(value, kind)} <small className="text-steel2">{unitOf(found, units.system)}</small>
     </span>
   )
 }

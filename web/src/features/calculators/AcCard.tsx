@@ -12,6 +12,7 @@ import { useSettled } from '../../ui/useSettled'
 import { Card, Fact } from './Card'
 import { WaveDrawing } from './WaveDrawing'
 import { acQuery } from '../../queries/calculators'
+import { fixed, precise } from '../../session/language'
 
 type Waveform = 'sine' | 'soft-square' | 'square' | 'triangle'
 type Typed = {
@@ -167,24 +168,24 @@ export function AcCard() {
           <WaveDrawing
             points={answer.wave.points}
             filled
-            label={t`AC wave, ${answer.readings.en_percent.toFixed(0)} % negative`}
-            xWords={t`one period, ${answer.wave.period_ms.toPrecision(3)} ms`}
+            label={t`AC wave, ${fixed(answer.readings.en_percent, 0)} % negative`}
+            xWords={t`one period, ${precise(answer.wave.period_ms, 3)} ms`}
             lines={[
-              { y: answer.wave.rms_a, words: t`rms ${answer.wave.rms_a.toFixed(1)} A`, dashed: true },
-              { y: answer.wave.mean_a, words: t`mean ${answer.wave.mean_a.toFixed(1)} A` },
+              { y: answer.wave.rms_a, words: t`rms ${fixed(answer.wave.rms_a, 1)} A`, dashed: true },
+              { y: answer.wave.mean_a, words: t`mean ${fixed(answer.wave.mean_a, 1)} A` },
             ]}
           />
           <dl>
             <Fact words={t`Balance`}>
               <Trans>
-                {answer.readings.en_percent.toFixed(1)} % negative ({answer.wave.en_ms.toPrecision(3)} ms) is{' '}
-                {answer.readings.ep_percent.toFixed(1)} % cleaning ({answer.wave.ep_ms.toPrecision(3)} ms)
+                {fixed(answer.readings.en_percent, 1)} % negative ({precise(answer.wave.en_ms, 3)} ms) is{' '}
+                {fixed(answer.readings.ep_percent, 1)} % cleaning ({precise(answer.wave.ep_ms, 3)} ms)
               </Trans>
             </Fact>
             <Fact words={t`Net`}>
-              <Trans>{answer.wave.net_a.toFixed(1).replace('-', '−')} A, as a DC meter would show it</Trans>
+              <Trans>{fixed(answer.wave.net_a, 1).replace('-', '−')} A, as a DC meter would show it</Trans>
             </Fact>
-            {answer.wave.mean_power_w != null && <Fact words={t`Power`}>{answer.wave.mean_power_w.toFixed(0)} W</Fact>}
+            {answer.wave.mean_power_w != null && <Fact words={t`Power`}>{fixed(answer.wave.mean_power_w, 0)} W</Fact>}
           </dl>
         </>
       )}

@@ -9,6 +9,7 @@ import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
 import { Card, Fact } from './Card'
 import { cupQuery } from '../../queries/calculators'
+import { fixed } from '../../session/language'
 
 /** A TIG cup: its bore, and the flow and tungsten that go with it. */
 export function CupCard() {
@@ -49,7 +50,7 @@ export function CupCard() {
           <dl className="mt-2">
             <Fact words={t`Cup`}>
               <Trans>
-                <b>no. {answer.number}</b>, bore {answer.bore_mm.toFixed(1)} mm, {answer.number}/16 in
+                <b>no. {answer.number}</b>, bore {fixed(answer.bore_mm, 1)} mm, {answer.number}/16 in
               </Trans>
             </Fact>
             <Fact words={t`Argon`}>

@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 
 import { Sources } from '../../ui/Sources'
 import { equivalentsQuery } from '../../queries/calculators'
+import { fixed } from '../../session/language'
 
 /** Every equivalent of a composition, with its use; nothing while there is none. */
 export function EquivalentsTable({ chemistry }: { chemistry: Record<string, number> }) {
@@ -35,7 +36,7 @@ export function EquivalentsTable({ chemistry }: { chemistry: Record<string, numb
             <tr key={one.key} className="border-t border-hair align-top">
               <th className="py-1 pr-3 text-left font-head text-[14px] font-semibold whitespace-nowrap">{one.words}</th>
               <td className="py-1 pr-3 text-[16px] font-semibold">
-                {one.value == null ? '—' : one.value.toFixed(one.key.endsWith('wrc92') ? 2 : 3)}
+                {one.value == null ? '—' : fixed(one.value, one.key.endsWith('wrc92') ? 2 : 3)}
               </td>
               <td className="py-1 text-steel">
                 {one.value == null ? t`needs ${one.missing.join(t` and `)}` : one.use}

@@ -10,6 +10,7 @@ import { useSettled } from '../../ui/useSettled'
 import { Card, Fact } from './Card'
 import { WaveDrawing } from './WaveDrawing'
 import { pulseQuery, schoolsQuery } from '../../queries/calculators'
+import { fixed, precise } from '../../session/language'
 
 type Typed = {
   peak_a: number | null
@@ -99,7 +100,7 @@ export function PulseCard() {
       {schools.data && (
         <p className="mt-1.5 flex flex-wrap gap-x-3 text-[13px]">
           <span className="text-steel2">
-            <Trans>schools</Trans>
+            <Trans>usual settings</Trans>
           </span>
           {schools.data.map((school) => (
             <button
@@ -125,23 +126,23 @@ export function PulseCard() {
           <WaveDrawing
             points={answer.points}
             filled
-            label={t`Pulse of ${typed.peak_a ?? 0} A, mean ${means.mean_a.toFixed(1)} A`}
+            label={t`Pulse of ${typed.peak_a ?? 0} A, mean ${fixed(means.mean_a, 1)} A`}
             xWords={
               answer.peak_ms == null
                 ? t`three periods`
-                : t`three periods, ${(answer.peak_ms + (answer.background_ms ?? 0)).toPrecision(3)} ms each`
+                : t`three periods, ${precise(answer.peak_ms + (answer.background_ms ?? 0), 3)} ms each`
             }
             lines={[
-              { y: means.rms_a, words: t`rms ${means.rms_a.toFixed(1)} A`, dashed: true },
-              { y: means.mean_a, words: t`mean ${means.mean_a.toFixed(1)} A` },
+              { y: means.rms_a, words: t`rms ${fixed(means.rms_a, 1)} A`, dashed: true },
+              { y: means.mean_a, words: t`mean ${fixed(means.mean_a, 1)} A` },
             ]}
           />
           <dl>
             {means.mean_power_w != null && means.apparent_power_w != null && (
               <Fact words={t`Power`}>
                 <Trans>
-                  {means.mean_power_w.toFixed(0)} W; mean volts × mean amps would say{' '}
-                  {means.apparent_power_w.toFixed(0)} W
+                  {fixed(means.mean_power_w, 0)} W; mean volts × mean amps would say {fixed(means.apparent_power_w, 0)}{' '}
+                  W
                 </Trans>
               </Fact>
             )}

@@ -7,6 +7,7 @@ import { useUnits } from '../../session/units'
 import { QuantityField } from '../../ui/QuantityField'
 import { useSettled } from '../../ui/useSettled'
 import { dialQuery } from '../../queries/calculators'
+import { fixed } from '../../session/language'
 
 export type Row = { setting: number | null; length_mm: number | null; time_s: number | null }
 export const EMPTY_ROW: Row = { setting: null, length_mm: null, time_s: 6 }
@@ -156,7 +157,7 @@ export function RunOuts({ rows, onChange, disabled = false, feed }: Props) {
         <p role="status" className="mt-1 text-[15px]">
           <Trans>
             For {units.value(asked.feed, 'wire_feed')} {feedUnit} set the dial to{' '}
-            <b className="text-[20px]">{setting.data.setting.toFixed(1)}</b>.
+            <b className="text-[20px]">{fixed(setting.data.setting, 1)}</b>.
           </Trans>
         </p>
       )}

@@ -17,6 +17,7 @@ import { BookImport } from './BookImport'
 import { NumberDialog } from './NumberDialog'
 import { bookQuery, touchedQuery } from '../../queries/qualification'
 import { inWords } from '../../domain/words'
+import { locale } from '../../session/language'
 
 export const STATUS: Record<string, string> = {
   memory: t`from memory`,
@@ -94,8 +95,8 @@ function Page({ book, onCode }: { book: Book; onCode: (code: string) => void }) 
           <PageTitle words={t`Code book`} />
           <p className="text-[13px] text-steel2">
             <Trans>
-              {counts.all.toLocaleString()} numbers, {counts.said} confirmed or corrected by the owner of a copy; each
-              of the others says where it comes from
+              {counts.all.toLocaleString(locale())} numbers, {counts.said} confirmed or corrected by the owner of a
+              copy; each of the others says where it comes from
             </Trans>
           </p>
         </div>

@@ -15,6 +15,7 @@ import { MarkIcon } from '../../ui/Verdict'
 import { useSettled } from '../../ui/useSettled'
 import { STATUS, valueText } from './BookPage'
 import { inWords } from '../../domain/words'
+import { locale } from '../../session/language'
 
 type Said = 'confirm' | 'correct' | 'revert'
 const SAID: Record<string, string> = { confirm: t`confirmed`, correct: t`corrected to`, revert: t`put back` }
@@ -120,7 +121,7 @@ export function NumberDialog({
           {entries.map((one) => (
             <li key={one.id}>
               {one.by} {SAID[one.said]} {one.said === 'correct' && <b>{valueText(one.value)}</b>}: “{one.reason}”{' '}
-              <small className="text-steel2">{new Date(one.at).toLocaleDateString()}</small>
+              <small className="text-steel2">{new Date(one.at).toLocaleDateString(locale())}</small>
             </li>
           ))}
         </ul>

@@ -1,4 +1,5 @@
 import { t } from '@lingui/core/macro'
+import { inWords } from '../../domain/words'
 import { Trans } from '@lingui/react/macro'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
@@ -43,7 +44,7 @@ export function CouponsPage() {
                   ? t`damaged`
                   : one.record_state
                     ? t`record ${STATE_WORDS[one.record_state] ?? ''}`
-                    : one.status}
+                    : inWords(one.status)}
               </span>
             </div>
             <p className="truncate text-[13px]" title={one.title}>

@@ -6,6 +6,7 @@ import { meanOf } from '../../domain/reading'
 import { temper } from '../../domain/temper'
 import { MarkIcon } from '../../ui/Verdict'
 import { inWords } from '../../domain/words'
+import { locale, fixed } from '../../session/language'
 
 type Props = {
   coupon: Coupon
@@ -149,11 +150,11 @@ export function LogLadder({ coupon, current, onPick, onFlags, onPhotos }: Props)
 
 /** Who logged it and when, by the server's clock, with what the device's clock said. */
 function writtenBy(row: Coupon['rows'][number]): string {
-  const time = new Date(row.ended_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+  const time = new Date(row.ended_at).toLocaleTimeString(locale(), { hour: '2-digit', minute: '2-digit' })
   const off = row.device_offset_s
   const clock =
     off !== null && Math.abs(off) > 2
-      ? t`; the clock of that device was ${Math.abs(off).toFixed(0)} s ${off > 0 ? t`ahead` : t`behind`}`
+      ? t`; the clock of that device was ${fixed(Math.abs(off), 0)} s ${off > 0 ? t`ahead` : t`behind`}`
       : ''
   const corrected = row.corrected_by ? t`; corrected by ${row.corrected_by}` : ''
   return t`logged by ${row.logged_by}, arc ended ${time}${clock}${corrected}`

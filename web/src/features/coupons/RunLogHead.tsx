@@ -1,4 +1,5 @@
 import { t } from '@lingui/core/macro'
+import { inWords } from '../../domain/words'
 import { Trans } from '@lingui/react/macro'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
@@ -55,7 +56,7 @@ export function RunLogHead({
             ·{' '}
           </Trans>
           {[
-            coupon.piece.product,
+            coupon.piece.product && inWords(coupon.piece.product),
             ...[...new Set(coupon.piece.thickness_mm)].map(
               (value) => `${thickness.value(value, 'thickness')} ${thickness.unit('thickness')}`,
             ),

@@ -6,6 +6,7 @@ import { isTyping } from '../../session/keys'
 import { clockText } from '../../domain/quantity'
 import { STOPPED, toggle, total, type Stopwatch } from '../../domain/stopwatch'
 import { temper } from '../../domain/temper'
+import { fixed } from '../../session/language'
 
 type Props = {
   watch: Stopwatch
@@ -60,7 +61,7 @@ export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }
           {clockText(total(watch, running ? Math.max(now, watch.startedAt ?? 0) : 0))}
         </p>
         <p className="h-5 text-[14px] text-steel2">
-          {stretches > 1 && t`${stretches} stretches, ${watch.stretches.map((one) => one.toFixed(1)).join(' + ')} s `}
+          {stretches > 1 && t`${stretches} stretches, ${watch.stretches.map((one) => fixed(one, 1)).join(' + ')} s `}
           {!running && stretches > 0 && (
             <button type="button" className="link" onClick={() => onWatch(STOPPED)} disabled={disabled}>
               <Trans>Set to zero</Trans>

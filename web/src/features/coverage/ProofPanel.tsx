@@ -13,6 +13,7 @@ import { Answer } from './CoversBox'
 import { SignDialog } from '../evidence'
 import { STATE_WORDS } from '../evidence'
 import { stageQuery } from '../../queries/qualification'
+import { locale } from '../../session/language'
 
 type Act = 'qualify' | 'prequalify' | 'release' | 'withdraw'
 
@@ -110,7 +111,8 @@ export function ProofPanel({ revision, draft }: { revision: Revision; draft: Dra
         <ul className="mt-1 grid gap-0.5 text-steel">
           {signatures.map((one) => (
             <li key={one.purpose + one.at}>
-              {one.by}: {one.words} <small className="text-steel2">{new Date(one.at).toLocaleDateString()}</small>
+              {one.by}: {one.words}{' '}
+              <small className="text-steel2">{new Date(one.at).toLocaleDateString(locale())}</small>
             </li>
           ))}
         </ul>

@@ -21,6 +21,7 @@ import { KIND_WORDS, type Kind } from './fields'
 import { evidenceQuery } from '../../queries/qualification'
 import { STATE_WORDS } from './states'
 import { inWords } from '../../domain/words'
+import { locale } from '../../session/language'
 
 export const VERDICT_MARK: Record<string, Mark> = { accepted: 'holds', rejected: 'breach', incomplete: 'unknown' }
 
@@ -584,7 +585,7 @@ function Signed({ evidence, signed, onWitness, onVoid, onAmend }: SignedProps) {
           <li key={one.purpose + one.by}>
             {one.by}, {inWords(one.role)}: {one.words}
             {one.reason && <>, “{one.reason}”</>}{' '}
-            <small className="text-steel2">{new Date(one.at).toLocaleString()}</small>
+            <small className="text-steel2">{new Date(one.at).toLocaleString(locale())}</small>
           </li>
         ))}
       </ul>

@@ -41,7 +41,7 @@ export function ChartsTab({ text }: { text: string }) {
           {found.data ? plural(shown.length, { one: '# chart', other: '# charts' }) : ''}
           <Trans>; a draft shows the lines for its process and filler size beside the proposal</Trans>
         </p>
-        {may('KEEP_SHELF') && (
+        {may('KEEP_LIBRARY') && (
           <Button className="ml-auto" onClick={() => setEditing('new')}>
             <Trans>Add a chart</Trans>
           </Button>
@@ -72,7 +72,7 @@ export function ChartsTab({ text }: { text: string }) {
               chart.rows.length,
             ],
             details: () => (
-              <Details chart={chart} {...(may('KEEP_SHELF') ? { onCorrect: () => setEditing(one) } : {})} />
+              <Details chart={chart} {...(may('KEEP_LIBRARY') ? { onCorrect: () => setEditing(one) } : {})} />
             ),
           }
         })}

@@ -34,7 +34,7 @@ export function FillersTab({ text, onText }: { text: string; onText: (text: stri
           {found.data ? plural(fillers.length, { one: '# filler', other: '# fillers' }) : ''}
           <Trans>; any other designation is decoded as you type it</Trans>
         </p>
-        {may('KEEP_SHELF') && (
+        {may('KEEP_LIBRARY') && (
           <Button className="ml-auto" onClick={() => setEditing('new')}>
             <Trans>Add a product</Trans>
           </Button>
@@ -78,7 +78,7 @@ export function FillersTab({ text, onText }: { text: string; onText: (text: stri
               d.tensile_mpa == null ? '—' : tensileText(d, units),
             ],
             details: () => (
-              <Details one={one} {...(record && may('KEEP_SHELF') ? { onCorrect: () => setEditing(record) } : {})} />
+              <Details one={one} {...(record && may('KEEP_LIBRARY') ? { onCorrect: () => setEditing(record) } : {})} />
             ),
           }
         })}

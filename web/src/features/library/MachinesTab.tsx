@@ -37,7 +37,7 @@ export function MachinesTab({ text }: { text: string }) {
         <p role="status" className="text-[13px] text-steel2">
           {found.data ? plural(shown.length, { one: '# machine', other: '# machines' }) : ''}
         </p>
-        {may('KEEP_SHELF') && (
+        {may('KEEP_LIBRARY') && (
           <Button className="ml-auto" onClick={() => setEditing('new')}>
             <Trans>Add a machine</Trans>
           </Button>
@@ -82,7 +82,7 @@ export function MachinesTab({ text }: { text: string }) {
               <Details
                 one={one}
                 machine={machine}
-                {...(may('KEEP_SHELF') ? { onCorrect: () => setEditing(one) } : {})}
+                {...(may('KEEP_LIBRARY') ? { onCorrect: () => setEditing(one) } : {})}
               />
             ),
           }

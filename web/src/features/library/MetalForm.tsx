@@ -7,23 +7,9 @@ import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
+import { FAMILIES } from '../../domain/words'
 import { changed, without, type FormProps } from './FormParts'
 
-const FAMILIES = [
-  'carbon',
-  'weathering',
-  'cr-mo',
-  'ni-steel',
-  'austenitic',
-  'ferritic',
-  'martensitic',
-  'ph-stainless',
-  'duplex',
-  'nickel',
-  'aluminium',
-  'aluminium-cast',
-  'copper',
-] as const
 const CONDITIONS = ['AR', 'N', 'NT', 'M', 'QT', 'A', 'SR', 'T4', 'T6', 'H111', 'O'] as const
 const ELEMENTS = ['C', 'Si', 'Mn', 'P', 'S', 'Cr', 'Mo', 'Ni', 'Cu', 'V', 'Nb', 'Ti', 'Al', 'N', 'Mg', 'Zn'] as const
 
@@ -75,7 +61,7 @@ export function MetalForm({ document, put, errors }: FormProps<OwnMetal>) {
           <Choice
             label={t`Family`}
             value={document.family}
-            options={FAMILIES.map((one) => [one, one] as const)}
+            options={FAMILIES}
             onChange={(family) => family && put({ family })}
           />
         </Labelled>

@@ -1,4 +1,5 @@
 import { plural, t } from '@lingui/core/macro'
+import { inWords } from '../../domain/words'
 import { Trans } from '@lingui/react/macro'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -39,7 +40,7 @@ export function MetalsTab({ text }: { text: string }) {
         <p role="status" className="text-[13px] text-steel2">
           {found.data ? plural(metals.length, { one: '# base metal', other: '# base metals' }) : ''}
         </p>
-        {may('KEEP_SHELF') && (
+        {may('KEEP_LIBRARY') && (
           <Button className="ml-auto" onClick={() => setEditing('new')}>
             <Trans>Add a metal</Trans>
           </Button>
@@ -73,7 +74,7 @@ export function MetalsTab({ text }: { text: string }) {
             cells: [
               one.name,
               one.own ? t`own · ${one.standard}` : one.standard,
-              one.family,
+              inWords(one.family),
               one.condition || '—',
               one.iso_15608 || t`unknown`,
               one.aws_d1_1 ?? '—',
@@ -81,7 +82,7 @@ export function MetalsTab({ text }: { text: string }) {
               strength(one.tensile_mpa),
             ],
             details: () => (
-              <Details one={one} {...(record && may('KEEP_SHELF') ? { onCorrect: () => setEditing(record) } : {})} />
+              <Details one={one} {...(record && may('KEEP_LIBRARY') ? { onCorrect: () => setEditing(record) } : {})} />
             ),
           }
         })}

@@ -11,6 +11,7 @@ import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
 import { TextField } from '../../ui/TextField'
 import { recordersQuery } from '../../queries/recordings'
+import { locale } from '../../session/language'
 
 /** The devices that record volts and amps: who may stream, and whose columns are known. */
 export function RecordersTab({ text }: { text: string }) {
@@ -30,7 +31,7 @@ export function RecordersTab({ text }: { text: string }) {
         <p role="status" className="text-[13px] text-steel2">
           {found.data ? plural(rows.length, { one: '# recorder', other: '# recorders' }) : ''}
         </p>
-        {may('KEEP_SHELF') && (
+        {may('KEEP_LIBRARY') && (
           <Button className="ml-auto" onClick={() => setAdding(true)}>
             <Trans>Add a recorder</Trans>
           </Button>
@@ -65,7 +66,7 @@ export function RecordersTab({ text }: { text: string }) {
             {rows.map((one) => (
               <tr key={one.id} className="border-b border-hair">
                 <td className="px-3 py-2 font-semibold">{one.retired ? <s>{one.name}</s> : one.name}</td>
-                <td>{one.heard_at ? new Date(one.heard_at).toLocaleString() : t`never`}</td>
+                <td>{one.heard_at ? new Date(one.heard_at).toLocaleString(locale()) : t`never`}</td>
                 <td>{one.has_mapping ? t`known` : t`not asked yet`}</td>
                 <td className="px-3 text-right">
                   {one.retired ? (
@@ -73,7 +74,7 @@ export function RecordersTab({ text }: { text: string }) {
                       <Trans>retired</Trans>
                     </span>
                   ) : (
-                    may('KEEP_SHELF') && (
+                    may('KEEP_LIBRARY') && (
                       <button
                         type="button"
                         className="link p-1"

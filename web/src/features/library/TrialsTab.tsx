@@ -19,6 +19,7 @@ import { Notice } from '../../ui/Notice'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { Rows } from './Rows'
+import { locale } from '../../session/language'
 
 const trialsQuery = queryOptions({
   queryKey: ['trials'],
@@ -71,7 +72,7 @@ export function TrialsTab({ text }: { text: string }) {
       {damaged.map((one) => (
         <Notice key={one.id} mark="breach" className="mb-2 text-[13px]">
           <Trans>
-            A trial that {one.entered_by} entered on {new Date(one.entered_at).toLocaleDateString()} is damaged.{' '}
+            A trial that {one.entered_by} entered on {new Date(one.entered_at).toLocaleDateString(locale())} is damaged.{' '}
             {one.damaged}
           </Trans>
         </Notice>
@@ -118,7 +119,7 @@ export function TrialsTab({ text }: { text: string }) {
               <div className="text-[13px]">
                 <p>
                   <Trans>
-                    Entered by {one.entered_by}, {new Date(one.entered_at).toLocaleString()}.
+                    Entered by {one.entered_by}, {new Date(one.entered_at).toLocaleString(locale())}.
                   </Trans>
                   {one.trial.transfer ? t` Transfer ${one.trial.transfer.replaceAll('-', ' ')}.` : ''}
                   {one.trial.travel_mm_min == null

@@ -12,6 +12,7 @@ import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
 import { EquivalentsTable } from '../calculators'
+import { fixed } from '../../session/language'
 
 type Changes = Pick<BaseMetal, 'heat' | 'chemistry' | 'certificate'>
 type Props = {
@@ -114,7 +115,7 @@ function Form({ title, metal, disabled, open, onClose, onTake }: Props) {
       <ChemistryGrid typed={typed} onType={setTyped} elements={ELEMENTS} disabled={disabled} />
       {total > 100.05 && (
         <p role="alert" className="mt-1 text-[13px] text-breach">
-          <Trans>The elements sum to {total.toFixed(1)} %, more than 100 %.</Trans>
+          <Trans>The elements sum to {fixed(total, 1)} %, more than 100 %.</Trans>
         </p>
       )}
       <EquivalentsTable chemistry={chemistryOf(settled).chemistry} />

@@ -12,6 +12,7 @@ import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { proceduresQuery, revisionQuery } from '../../queries/procedures'
+import { fixed } from '../../session/language'
 
 /** Two procedures side by side: their sections, their heat, and every field that differs. */
 export function ComparePage() {
@@ -106,11 +107,11 @@ function Side({ revision }: { revision: Revision }) {
         <dt>
           <Trans>Weld metal</Trans>
         </dt>
-        <dd>{use ? t`${use.weld_metal_kg_m.toFixed(2)} kg/m` : '—'}</dd>
+        <dd>{use ? t`${fixed(use.weld_metal_kg_m, 2)} kg/m` : '—'}</dd>
         <dt>
           <Trans>Arc time</Trans>
         </dt>
-        <dd>{use?.arc_min_m != null ? t`${use.arc_min_m.toFixed(1)} min/m` : '—'}</dd>
+        <dd>{use?.arc_min_m != null ? t`${fixed(use.arc_min_m, 1)} min/m` : '—'}</dd>
         <dt>
           <Trans>Nonconformities, cautions</Trans>
         </dt>

@@ -7,13 +7,14 @@ import type { Theirs } from '../../domain/draftKeeper'
 import type { Clash } from '../../domain/merge'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
+import { locale } from '../../session/language'
 
 type Props = { clashes: readonly Clash[]; theirs: Theirs; onSettle: (choice: 'theirs' | ReadonlySet<string>) => void }
 
 /** Two people changed the same fields: each is chosen by itself, everything else is merged already. */
 export function ConflictDialog({ clashes, theirs, onSettle }: Props) {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set())
-  const time = new Date(theirs.saved_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+  const time = new Date(theirs.saved_at).toLocaleTimeString(locale(), { hour: '2-digit', minute: '2-digit' })
   const take = (path: string, isTheirs: boolean) => {
     const next = new Set(chosen)
     if (isTheirs) next.add(path)

@@ -5,6 +5,7 @@ import { useUnits } from '../../session/units'
 import { ticks } from '../../domain/rectangle'
 import { temper } from '../../domain/temper'
 import { Sources } from '../../ui/Sources'
+import { fixed } from '../../session/language'
 
 const WIDTH = 300
 const HEIGHT = 220
@@ -70,7 +71,7 @@ export function CoolingPanel({ evaluation }: { evaluation: Evaluation }) {
                 <td className="py-0.5">
                   {one.t85_least_s == null || one.t85_most_s == null
                     ? '—'
-                    : `${one.t85_least_s.toFixed(1)}–${one.t85_most_s.toFixed(1)}`}
+                    : `${fixed(one.t85_least_s, 1)}–${fixed(one.t85_most_s, 1)}`}
                 </td>
                 <td className="py-0.5">{one.wait_s == null ? '—' : waitWords(one.wait_s)}</td>
               </tr>
@@ -128,7 +129,7 @@ function Tints({ thermal }: { thermal: ThermalView }) {
 }
 
 function waitWords(seconds: number): string {
-  return seconds < 90 ? `${seconds.toFixed(0)} s` : t`${(seconds / 60).toFixed(1)} min`
+  return seconds < 90 ? `${fixed(seconds, 0)} s` : t`${fixed(seconds / 60, 1)} min`
 }
 
 function Window({ thermal }: { thermal: ThermalView }) {

@@ -267,7 +267,7 @@ export function DraftPage() {
                 label={t`Progression`}
                 path="progression"
                 value={answers.progression}
-                none={t`up, or as it is`}
+                none={t`up, where vertical`}
                 options={[
                   ['up', t`uphill`],
                   ['down', t`downhill`],

@@ -11,6 +11,7 @@ import { Notice } from '../../ui/Notice'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { MarkIcon, markOf } from '../../ui/Verdict'
 import { ChartBands } from './ChartBands'
+import { fixed } from '../../session/language'
 
 const words = (list: readonly (readonly [string, string])[], key: string) =>
   list.find(([one]) => one === key)?.[1] ?? key
@@ -103,10 +104,8 @@ export function DraftPreview({ proposal, stale }: { proposal: Proposal; stale: b
               <Trans>Metal and time</Trans>
             </dt>
             <dd>
-              {evaluation.use ? t`${evaluation.use.weld_metal_kg_m.toFixed(2)} kg weld metal a metre` : '—'}
-              {evaluation.use?.arc_min_m != null
-                ? t`, ${evaluation.use.arc_min_m.toFixed(0)} min arc time a metre`
-                : ''}
+              {evaluation.use ? t`${fixed(evaluation.use.weld_metal_kg_m, 2)} kg weld metal a metre` : '—'}
+              {evaluation.use?.arc_min_m != null ? t`, ${fixed(evaluation.use.arc_min_m, 0)} min arc time a metre` : ''}
             </dd>
           </dl>
           {prequalified && (

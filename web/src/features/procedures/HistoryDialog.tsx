@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Modal } from '../../ui/Modal'
 import { historyQuery } from '../../queries/procedures'
 import { inWords } from '../../domain/words'
+import { locale } from '../../session/language'
 
 /** The audit trail of a revision. */
 export function HistoryDialog({
@@ -29,7 +30,7 @@ export function HistoryDialog({
               </Trans>
             </span>
             <time className="text-steel2" dateTime={one.at}>
-              {new Date(one.at).toLocaleString()}
+              {new Date(one.at).toLocaleString(locale())}
             </time>
           </li>
         ))}

@@ -9,6 +9,7 @@ import { sendBytes } from '../../api/files'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { TextField } from '../../ui/TextField'
+import { fixed } from '../../session/language'
 
 const LARGEST = 2_000_000
 
@@ -17,10 +18,7 @@ type Imported = { kind: string; id: number; number: string; unchanged: boolean }
 /** The file goes to the server as it is, byte for byte. */
 async function send(jobId: number, file: File, asNumber: string): Promise<Imported> {
   if (file.size > LARGEST)
-    throw new Refusal(
-      413,
-      problem(t`${file.name} has ${(file.size / 1e6).toFixed(1)} MB; a document has at most 2 MB.`),
-    )
+    throw new Refusal(413, problem(t`${file.name} has ${fixed(file.size / 1e6, 1)} MB; a document has at most 2 MB.`))
   const query = asNumber ? `?as_number=${encodeURIComponent(asNumber)}` : ''
   return (await sendBytes(`/api/jobs/${String(jobId)}/import${query}`, file)) as Imported
 }

@@ -38,6 +38,7 @@ import { evaluationQuery, revisionQuery } from '../../queries/procedures'
 import { UsePanel } from './UsePanel'
 import { useDraft } from './useDraft'
 import { inWords } from '../../domain/words'
+import { locale } from '../../session/language'
 
 export function ProcedurePage() {
   const id = Number(useParams().id)
@@ -263,7 +264,7 @@ function Head({
   const [history, setHistory] = useState(false)
   const [old, setOld] = useState(false)
   const passes = passesOf(document).length
-  const time = new Date(savedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+  const time = new Date(savedAt).toLocaleTimeString(locale(), { hour: '2-digit', minute: '2-digit' })
   const unsaved = state !== 'saved'
   return (
     <div className="flex min-w-0 flex-wrap items-center gap-x-4 gap-y-1">

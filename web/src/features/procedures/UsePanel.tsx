@@ -2,8 +2,9 @@ import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import type { Evaluation } from '../../api/types'
 import { Sources } from '../../ui/Sources'
+import { fixed } from '../../session/language'
 
-const shown = (value: number | null | undefined, digits: number) => (value == null ? '—' : value.toFixed(digits))
+const shown = (value: number | null | undefined, digits: number) => (value == null ? '—' : fixed(value, digits))
 
 /** Weld metal, filler, gas and time: per metre, and for the length of the joint where it is stated. */
 export function UsePanel({ evaluation }: { evaluation: Evaluation }) {

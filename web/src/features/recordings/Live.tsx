@@ -8,6 +8,7 @@ import type { Live as LiveData, Recording, Trace } from '../../api/types'
 import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
 import { TraceChart } from './TraceChart'
+import { fixed, locale } from '../../session/language'
 
 const EVERY_MS = 700
 const KEPT_CHUNKS = 90
@@ -76,8 +77,8 @@ export function Live({ recording, disabled }: { recording: Recording; disabled: 
         <Big words={t`Arc`} value={arc ? 'burning' : 'off'} unit="" />
         <Big words={t`Voltage`} value={arc ? units.value(arc.voltage_v, 'voltage') : '—'} unit="V" />
         <Big words={t`Current`} value={arc ? units.value(arc.current_a, 'current') : '—'} unit="A" />
-        <Big words={t`Arc time`} value={(state?.arc_s ?? 0).toFixed(1)} unit="s" />
-        <Big words={t`Energy so far`} value={((state?.energy_j ?? 0) / 1000).toFixed(1)} unit={t`kJ`} />
+        <Big words={t`Arc time`} value={fixed(state?.arc_s ?? 0, 1)} unit="s" />
+        <Big words={t`Energy so far`} value={fixed((state?.energy_j ?? 0) / 1000, 1)} unit={t`kJ`} />
       </div>
       {trace.start_s.length > 0 ? (
         <TraceChart trace={trace} parts={[]} onZoom={() => undefined} />
@@ -89,8 +90,8 @@ export function Live({ recording, disabled }: { recording: Recording; disabled: 
       <div className="mt-2 flex items-center gap-3 text-[13px] text-steel2">
         <span>
           <Trans>
-            {(state?.samples ?? 0).toLocaleString('en')} samples arrived. The record is reckoned from the whole when the
-            stream ends.
+            {(state?.samples ?? 0).toLocaleString(locale())} samples arrived. The record is reckoned from the whole when
+            the stream ends.
           </Trans>
         </span>
         {error && (

@@ -12,6 +12,7 @@ import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { MarkIcon } from '../../ui/Verdict'
 import type { Part } from './model'
 import type { Span } from '../../queries/recordings'
+import { fixed } from '../../session/language'
 
 const FORM = 'recorded-passes'
 
@@ -152,7 +153,7 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
                       />
                     </td>
                     <td>
-                      {got.arc_time_s.toFixed(1)}
+                      {fixed(got.arc_time_s, 1)}
                       {one.found.stretches_s.length > 1 && (
                         <span className="text-steel2">
                           {' '}
@@ -162,7 +163,7 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
                     </td>
                     <td>{units.value(got.mean_voltage_v, 'voltage')}</td>
                     <td>{units.value(got.mean_current_a, 'current')}</td>
-                    <td className="font-semibold">{(got.energy_j / 1000).toFixed(2)}</td>
+                    <td className="font-semibold">{fixed(got.energy_j / 1000, 2)}</td>
                     <td>{percentOff(got.mean_product_error)}</td>
                     <td>{lookOf(one.found)}</td>
                     <td className="text-right whitespace-nowrap">
@@ -214,7 +215,7 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
 
 /** How far off, with its sign; what rounds to nothing has none. */
 function percentOff(share: number): string {
-  const text = (share * 100).toFixed(1)
+  const text = fixed(share * 100, 1)
   if (Number(text) === 0) return '0.0 %'
   return `${share > 0 ? '+' : ''}${text} %`
 }
@@ -237,7 +238,7 @@ function Time({
       aria-label={label}
       inputMode="decimal"
       disabled={disabled}
-      value={text ?? value.toFixed(2)}
+      value={text ?? fixed(value, 2)}
       onChange={(event) => setText(event.target.value)}
       onBlur={() => {
         const typed = Number((text ?? '').replace(',', '.'))
@@ -249,12 +250,12 @@ function Time({
 }
 
 function lookOf({ waveform: wave }: PassMeasured): string {
-  if (wave.shape === 'short-circuit') return t`short circuits, ${(wave.short_circuits_hz ?? 0).toFixed(0)} a second`
+  if (wave.shape === 'short-circuit') return t`short circuits, ${fixed(wave.short_circuits_hz ?? 0, 0)} a second`
   if (wave.shape === 'pulsed')
-    return t`pulsed ${(wave.pulse_hz ?? 0).toFixed(1)} Hz, ${(wave.peak_a ?? 0).toFixed(0)}/${(wave.background_a ?? 0).toFixed(0)} A, ${((wave.peak_share ?? 0) * 100).toFixed(0)} % peak`
+    return t`pulsed ${fixed(wave.pulse_hz ?? 0, 1)} Hz, ${fixed(wave.peak_a ?? 0, 0)}/${fixed(wave.background_a ?? 0, 0)} A, ${fixed((wave.peak_share ?? 0) * 100, 0)} % peak`
   if (wave.shape === 'alternating')
     return wave.ac_hz
-      ? t`AC ${wave.ac_hz.toFixed(0)} Hz, ${((wave.negative_share ?? 0) * 100).toFixed(0)} % negative`
+      ? t`AC ${fixed(wave.ac_hz, 0)} Hz, ${fixed((wave.negative_share ?? 0) * 100, 0)} % negative`
       : 'AC'
   return wave.note || t`steady`
 }

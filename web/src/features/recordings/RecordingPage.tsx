@@ -19,6 +19,7 @@ import { Parts } from './Parts'
 import { TraceChart } from './TraceChart'
 import { partsOf, type Part } from './model'
 import { recordingQuery, traceQuery, type Span } from '../../queries/recordings'
+import { fixed, locale } from '../../session/language'
 
 export function RecordingPage() {
   const id = Number(useParams().id)
@@ -81,8 +82,8 @@ function Page({ recording, coupon }: { recording: Recording; coupon: UseQueryRes
           {found && (
             <>
               <Trans>
-                {found.lasts_s.toFixed(1)} s, {found.samples.toLocaleString('en')} samples,{' '}
-                {found.samples_per_s.toFixed(0)} a second ·{' '}
+                {fixed(found.lasts_s, 1)} s, {found.samples.toLocaleString(locale())} samples,{' '}
+                {fixed(found.samples_per_s, 0)} a second ·{' '}
               </Trans>
             </>
           )}
@@ -97,7 +98,7 @@ function Page({ recording, coupon }: { recording: Recording; coupon: UseQueryRes
           )}
           {recording.device_offset_s !== null && Math.abs(recording.device_offset_s) > 2 && (
             <>
-              <Trans> · its clock is {Math.abs(recording.device_offset_s).toFixed(0)} s </Trans>
+              <Trans> · its clock is {fixed(Math.abs(recording.device_offset_s), 0)} s </Trans>
               {recording.device_offset_s > 0 ? t`ahead` : t`behind`}
             </>
           )}

@@ -7,6 +7,7 @@ import type { Trace } from '../../api/types'
 import { padded } from '../../domain/rectangle'
 import { withGaps } from '../../domain/trace'
 import type { Span } from '../../queries/recordings'
+import { fixed } from '../../session/language'
 
 const SHOWN: Record<string, { words: string; unit: string }> = {
   voltage_v: { words: t`Voltage`, unit: 'V' },
@@ -150,7 +151,7 @@ function Channel({ name, last, time, low, high, parts, onZoom }: ChannelProps) {
       <div
         ref={holder}
         role="img"
-        aria-label={t`${words.words} from ${time[0]?.toFixed(2) ?? ''} to ${time.at(-1)?.toFixed(2) ?? ''} s, at most ${values.length > 0 ? Math.max(...values).toFixed(1) : t`nothing`} ${words.unit}`}
+        aria-label={t`${words.words} from ${time[0]?.toFixed(2) ?? ''} to ${time.at(-1)?.toFixed(2) ?? ''} s, at most ${values.length > 0 ? fixed(Math.max(...values), 1) : t`nothing`} ${words.unit}`}
       />
     </figure>
   )

@@ -20,7 +20,7 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     units_of,
 )
 from welding.glossary.values import in_words
-from welding.language import tr
+from welding.language import number, tr
 
 _SLACK_MM, _SLACK_DEG = 1e-3, 1e-6
 RADIUS_PLUS_MM = {"si": 3.0, "us": 0.125 * 25.4}
@@ -330,7 +330,7 @@ def _angle(asked: _Asked, row: Mapping[str, Any]) -> Iterator[Answer]:
                 "groove-angle",
                 f"{PREPARATION}.included_angle_deg",
                 tr("Groove angle"),
-                f"{angle:g}°",
+                f"{number(angle)}°",
                 tr("{row:g}° to {most:g}° as detailed", row=row["angle_deg"], most=most),
                 tr("Correct the groove angle."),
             )

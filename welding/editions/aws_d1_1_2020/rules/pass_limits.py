@@ -21,7 +21,7 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     units_of,
 )
 from welding.joints.beads import BeadArea
-from welding.language import tr
+from welding.language import number, tr
 from welding.ranges import Range
 
 _HAIR = 1 + 1e-6
@@ -186,7 +186,7 @@ def _submerged(draft: Draft, one: Pass) -> Iterator[Answer]:
         else tr("the current is not stated")
         if amps is None
         else tr("Current is up to {amps:g} A; up to {row} A is prequalified.", amps=amps, row=row["most_a"]),
-        actual="" if amps is None else f"{amps:g} A",
+        actual="" if amps is None else f"{number(amps)} A",
         limit=f"{row['most_a']} A",
         remedy=tr("Lower the current, or qualify the procedure by testing."),
         citation=table.citation_of(row),

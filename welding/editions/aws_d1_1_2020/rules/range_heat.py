@@ -8,7 +8,7 @@ from dataclasses import replace
 from welding.editions.aws_d1_1_2020.rules.basics import code_process, degrees, item, joint_row, table_of
 from welding.editions.toolkit import row_of
 from welding.glossary.values import in_words
-from welding.language import tr, tr_noop
+from welding.language import number, tr, tr_noop
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.impact_proof import impact_proof
 from welding.qualification.items import RangeItem
@@ -103,7 +103,7 @@ def _c(coupon: TestCoupon, value: float) -> str:
 
 
 def _difference(coupon: TestCoupon, value: float) -> str:
-    return f"{value:g} °C" if coupon.units == "si" else f"{value * 1.8:g} °F"
+    return f"{number(value)} °C" if coupon.units == "si" else f"{number(value * 1.8)} °F"
 
 
 def _treatments(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:

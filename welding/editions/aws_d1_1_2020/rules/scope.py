@@ -18,7 +18,7 @@ from welding.editions.aws_d1_1_2020.rules.clauses import (
     path_of,
     units_of,
 )
-from welding.language import tr, tr_noop
+from welding.language import number, tr, tr_noop
 from welding.ranges import Range
 
 LEAST_MM = {"si": 3.0, "us": MM_PER_INCH / 8}
@@ -114,7 +114,7 @@ def _skewed(draft: Draft) -> Iterator[Answer]:
     shared: dict[str, Any] = {
         "rule": "prequalified.skewed",
         "path": "joint.dihedral_deg",
-        "actual": f"{angle:g}°",
+        "actual": f"{number(angle)}°",
         "citation": table.citation,
         "unchecked": table.unchecked,
     }
@@ -191,7 +191,11 @@ def _spread(draft: Draft, one: Pass) -> Iterator[Answer]:
         citation = table.citation_of(row)
         sure = citation.confidence != "low"
         low, high = (draft.write(end, quantity) for end in (stated.min, stated.max))
-        band = f"±{row['plus_percent']:g} %" if minus == plus else f"-{100 * minus:g} / +{100 * plus:g} %"
+        band = (
+            f"±{number(row['plus_percent'])} %"
+            if minus == plus
+            else f"-{number(100 * minus)} / +{number(100 * plus)} %"
+        )
         yield Answer(
             rule="prequalified.spread",
             path=path_of(one, field),

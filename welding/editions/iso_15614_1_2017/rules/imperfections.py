@@ -8,7 +8,7 @@ from typing import Any
 from welding.documents.record import MacroTest, VisualTest
 from welding.editions.iso_15614_1_2017.rules.basics import table_of
 from welding.editions.toolkit import row_of
-from welding.language import tr, tr_noop
+from welding.language import number, tr, tr_noop
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import rule_of
 from welding.testing.limits import SLACK
@@ -110,14 +110,14 @@ def _point(key: str, value: float, size: float | None, thickness_mm: float | Non
     rule, unchecked = rule_of(table, row), table.unchecked_of(row)
     said = tr("{words} ({row}, level {row2})", words=words, row=row["reference"], row2=row["level"])
     if size is None:
-        return Point(None, said, f"{value:g} mm", rule, unchecked, lacks)
+        return Point(None, said, f"{number(value)} mm", rule, unchecked, lacks)
     limit = limit_mm(row, size)
     if limit is None:
         return Point(True, tr("{said}: no limit", said=said), f"{value:g} mm", rule, unchecked)
     return Point(
         value <= limit + SLACK,
         tr("{said} at most {limit:.4g} mm", said=said, limit=limit),
-        f"{value:.4g} mm",
+        f"{number(value, '.4g')} mm",
         rule,
         unchecked,
     )

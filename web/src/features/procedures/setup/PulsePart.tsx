@@ -9,6 +9,7 @@ import { QuantityField } from '../../../ui/QuantityField'
 import { ReadField } from '../../../ui/ReadField'
 import { pulseQuery, schoolsQuery } from '../../../queries/calculators'
 import { Part, type PartProps } from './Part'
+import { fixed } from '../../../session/language'
 
 /** The pulse. It is stored once peak and background are both known; until then they stay in their fields. */
 export function PulsePart({ one, path, disabled, set, odd, tig }: PartProps & { odd: boolean; tig: boolean }) {
@@ -88,10 +89,10 @@ export function PulsePart({ one, path, disabled, set, odd, tig }: PartProps & { 
       {means.data && (
         <p className="col-span-full text-[12px] text-steel2">
           <Trans>
-            mean {means.data.means.mean_a.toFixed(1)} A · rms {means.data.means.rms_a.toFixed(1)} A
+            mean {fixed(means.data.means.mean_a, 1)} A · rms {fixed(means.data.means.rms_a, 1)} A
           </Trans>
           {means.data.peak_ms != null &&
-            t` · peak ${means.data.peak_ms.toFixed(1)} ms, background ${(means.data.background_ms ?? 0).toFixed(1)} ms`}
+            t` · peak ${fixed(means.data.peak_ms, 1)} ms, background ${fixed(means.data.background_ms ?? 0, 1)} ms`}
         </p>
       )}
       {tig && !disabled && peakA !== undefined && schools.data && (
