@@ -129,7 +129,7 @@ _DECIDES = attrgetter(
     *(
         one.name
         for one in fields(RangeItem)
-        if one.name not in ("rule", "reason", "tested", "tested_passes", "unchecked")
+        if one.name not in ("rule", "reason", "tested", "tested_passes", "unchecked", "words")
     )
 )
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from welding.codebook.table import Table, load_table
+from welding.glossary.values import in_words
 from welding.qualification.items import RangeItem, rule_of
 
 SLACK = 1e-9
@@ -41,12 +42,14 @@ class EditionTables:
         **more: Any,
     ) -> RangeItem:
         """A range item whose rule is this row; ``columns`` are the ones it was read from."""
+        named = {one: in_words(one, variable) for one in (*more.get("values", ()), *more.get("doubtful", ()))}
         return RangeItem(
             variable=variable,
             kind=kind,
             reason=reason,
             rule=rule_of(table, row, *columns, earlier=self.earlier_number(table.citation.clause)),
             unchecked=table.unchecked_of(row, *columns),
+            words=named,
             **more,
         )
 

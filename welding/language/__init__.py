@@ -179,6 +179,18 @@ def tr(template: str, /, **values: object) -> str:
     return template.format_map(values) if values else template
 
 
+def in_sentence(headline: str) -> str:
+    """A headline within a sentence: its first letter small, but in German and where it is a symbol.
+
+    Example:
+        >>> in_sentence("Gap is too wide"), in_sentence("PF suits the weld")
+        ('gap is too wide', 'PF suits the weld')
+    """
+    if _language.get() == "de" or not headline[1:2].islower():
+        return headline
+    return headline[:1].lower() + headline[1:]
+
+
 def tr_noop(template: str) -> str:
     """Mark a sentence of a module's constant, which is read once; ``tr`` says it where it is used."""
     return template

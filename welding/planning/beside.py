@@ -18,7 +18,7 @@ from welding.language import tr, tr_noop
 from welding.quantities.writing import System
 from welding.ranges import Range
 
-PROPOSAL = "Proposal"
+PROPOSAL = tr_noop("Proposal")
 THIS_PROCEDURE = tr_noop("This procedure")
 
 SourceKind = Literal["own", "chart", "product", "trial", "code"]
@@ -91,7 +91,7 @@ def bands_beside(
             *_code(draft, one),
         ]
         if sources:
-            found.append(_scaled(group, [_own(one, own), *sources]))
+            found.append(_scaled(group, [_own(one, tr(own)), *sources]))
     return tuple(found)
 
 

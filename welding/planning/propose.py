@@ -20,7 +20,7 @@ from welding.joints.channel import Channel
 from welding.joints.channels import fill_joint
 from welding.joints.grooves import form_words
 from welding.joints.section import section_of
-from welding.language import tr
+from welding.language import number, tr, tr_noop
 from welding.planning.autogenous import (
     AUTOGENOUS,
     Autogenous,
@@ -208,12 +208,22 @@ def _words(bead: PlannedBead) -> str:
     return tr("{role} of side {side}", role=bead.role, side=bead.side) if bead.side == 2 else bead.role
 
 
+_JOINTS = {
+    "t": "T",
+    "butt": tr_noop("butt"),
+    "corner": tr_noop("corner"),
+    "lap": tr_noop("lap"),
+    "edge": tr_noop("edge"),
+}
+"""Joints as a title names them after the weld: a single V butt."""
+
+
 def _title(facts: Facts, joint: Joint, process: str) -> str:
-    kind = "T" if joint.kind == "t" else joint.kind
-    thickness = tr(" and ").join(dict.fromkeys(f"{t:g}" for t in facts.thicknesses))
-    names = " to ".join(dict.fromkeys(metal.name for metal in facts.metals))
+    kind = tr(_JOINTS.get(joint.kind, joint.kind))
+    thickness = tr(" and ").join(dict.fromkeys(number(t) for t in facts.thicknesses))
+    names = tr(" to ").join(dict.fromkeys(metal.name for metal in facts.metals))
     processes = " + ".join(dict.fromkeys((process, facts.intent.fill_process or process)))
-    weld = "fillet" if facts.fillet else (form_words(joint.preparation.form) if joint.preparation else "")
+    weld = tr("fillet") if facts.fillet else (form_words(joint.preparation.form) if joint.preparation else "")
     return tr(
         "{names}, {thickness} mm, {weld} {kind}, {processes}, {position}",
         names=names,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 from welding.citation import Confidence, Provenance
@@ -96,6 +96,7 @@ class RangeItem:
         max: Greatest.
         min_open: Whether the least itself is left out.
         values: Values of a set.
+        words: What values of a set are called, in the terms of the code; by the value.
         doubtful: Values on which the clause is not known to decide either way: undecided.
         open_beyond: Whether nothing is decided of what lies outside: undecided, not outside.
         pairs: Pairs of base metals behind the values.
@@ -141,6 +142,7 @@ class RangeItem:
     weld: WeldGroup | None = None
     electrode: int | None = None
     unchecked: tuple[str, ...] = ()
+    words: Mapping[str, str] = field(default_factory=dict, compare=False)
 
     def holds(self, value: float) -> bool:
         """Whether a number lies in the span; a relative slack of 1e-9 keeps converted ends inside."""

@@ -66,7 +66,7 @@ def _signatures(revision: Revision) -> list[dict[str, Any]]:
         {
             "by": one.name,
             "role": in_words(one.role, "person"),
-            "words": Purpose(one.purpose).label,
+            "words": tr(Purpose(one.purpose).label),
             "at": one.at,
         }
         for one in revision.signatures.all()

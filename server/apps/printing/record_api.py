@@ -88,7 +88,7 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
                 {
                     "by": one.name,
                     "role": in_words(one.role, "person"),
-                    "words": Purpose(one.purpose).label,
+                    "words": tr(Purpose(one.purpose).label),
                     "at": one.at,
                     "reason": one.reason,
                 }

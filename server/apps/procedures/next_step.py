@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from apps.procedures.models import Revision, Stage
 from welding.evaluate.procedure import Evaluation, evaluate
-from welding.language import tr, tr_noop
+from welding.language import in_sentence, tr, tr_noop
 
 _STEPS = {
     Stage.TESTED: tr_noop("Make the WPS from its record"),
@@ -55,7 +55,7 @@ def _next(revision: Revision, evaluation: Evaluation, breaches: int, coupon_coun
         return tr(_STEPS[Stage(revision.stage)])
     if breaches:
         first = next(f for f in evaluation.findings if f.verdict == "violates")
-        return tr("Clear: {lower}{title}", lower=first.title[:1].lower(), title=first.title[1:])
+        return tr("Clear: {headline}", headline=in_sentence(first.title))
     if evaluation.missing:
         return tr("State the {message}", message=evaluation.missing[0].message)
     return tr("Weld a coupon")

@@ -83,7 +83,7 @@ def signature_out(one: Signature) -> SignatureOut:
     """A signature as the API says it."""
     return SignatureOut(
         purpose=one.purpose,
-        words=Purpose(one.purpose).label,
+        words=tr(Purpose(one.purpose).label),
         by=one.name,
         role=one.role,
         at=one.at,

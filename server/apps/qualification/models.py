@@ -17,6 +17,7 @@ from apps.coupons.models import Coupon
 from apps.procedures.models import Revision
 from welding.documents.codec import RECORD
 from welding.documents.record import QualificationRecord as Document
+from welding.language import tr_noop
 
 
 @pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
@@ -172,14 +173,14 @@ class Amendment(models.Model):
 class Purpose(models.TextChoices):
     """What a signature is for."""
 
-    RECORD = "record", "the record is right and the tests are accepted"
-    WITNESS = "witness", "welding and tests were witnessed"
-    VOID = "void", "the record no longer counts"
-    SUPERSEDED = "superseded", "an amended record stands in its place"
-    PREQUALIFIED = "prequalified", "every prequalified rule holds"
-    QUALIFIED = "qualified", "the records cover the procedure"
-    RELEASE = "release", "released for production"
-    WITHDRAW = "withdraw", "withdrawn from production"
+    RECORD = "record", tr_noop("the record is right and the tests are accepted")
+    WITNESS = "witness", tr_noop("welding and tests were witnessed")
+    VOID = "void", tr_noop("the record no longer counts")
+    SUPERSEDED = "superseded", tr_noop("an amended record stands in its place")
+    PREQUALIFIED = "prequalified", tr_noop("every prequalified rule holds")
+    QUALIFIED = "qualified", tr_noop("the records cover the procedure")
+    RELEASE = "release", tr_noop("released for production")
+    WITHDRAW = "withdraw", tr_noop("withdrawn from production")
 
 
 @pghistory.track(pghistory.InsertEvent())

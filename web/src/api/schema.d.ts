@@ -7084,6 +7084,7 @@ export interface components {
          *         max: Greatest.
          *         min_open: Whether the least itself is left out.
          *         values: Values of a set.
+         *         words: What values of a set are called, in the terms of the code; by the value.
          *         doubtful: Values on which the clause is not known to decide either way: undecided.
          *         open_beyond: Whether nothing is decided of what lies outside: undecided, not outside.
          *         pairs: Pairs of base metals behind the values.
@@ -7192,6 +7193,10 @@ export interface components {
              * @default []
              */
             unchecked: string[];
+            /** Words */
+            words?: {
+                [key: string]: string;
+            };
         };
         /**
          * RangeOut

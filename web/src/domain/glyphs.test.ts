@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 
 import { niceTicks, place, scaleOver } from './band'
-import { differences, pathWords } from './diff'
+import { differences } from './diff'
+import { pathWords } from './fieldWords'
 import { STOPPED, toggle, total } from './stopwatch'
 import { temper } from './temper'
 
@@ -64,9 +65,15 @@ describe('differences of two drafts', () => {
     ])
   })
   it.each([
-    ['passes.2.travel_mm_min.max', 'pass 3, travel, max'],
-    ['base_metals.0.thickness_mm', 'metal 1, thickness'],
-    ['thermal.preheat_min_c', 'thermal, preheat min'],
+    ['passes.2.travel_mm_min.max', 'pass 3, travel speed, highest (mm/min)'],
+    ['base_metals.0.thickness_mm', 'metal 1, thickness (mm)'],
+    ['thermal.preheat_min_c', 'preheat (°C)'],
+    ['thermal.heat_input_kj_mm.min', 'heat input, lowest (kJ/mm)'],
+    ['requirements.impact.average_j', 'requirements, impact test, mean of a set (J)'],
+    ['passes.0.ac.en_share', 'pass 1, AC, negative share'],
+    ['passes.1.gas.components_percent.Ar', 'pass 2, shielding gas, components, Ar (%)'],
+    ['joint.weld', 'joint, weld'],
+    ['thermal.pwht.hold_min', 'PWHT, holding time (min)'],
   ])('%s in words', (path, words) => {
     expect(pathWords(path)).toBe(words)
   })

@@ -17,7 +17,7 @@ const PROCESS_ROWS: readonly [string, string, string][] = [
   ['124', 'SAW', t`submerged arc, metal powder`],
   ['125', 'SAW', t`submerged arc, cored wire`],
   ['15', 'PAW', t`plasma`],
-  ['311', 'OAW', 'oxy-acetylene'],
+  ['311', 'OAW', t`oxy-acetylene`],
 ]
 
 /** Processes to choose from: AWS letters lead in American usage, the number in ISO usage. */
@@ -273,7 +273,8 @@ const PEOPLE: readonly [string, string][] = [
   ['examiner', t`examiner`],
   ['administrator', t`administrator`],
 ]
-const NAMED = new Map<string, string>([...ROLES, ...STAGES, ...COUPONS, ...FAMILIES, ...PEOPLE, ...TRANSFERS])
+/** Stages, roles, transfers, families and people by the document's values. */
+export const NAMED = new Map<string, string>([...ROLES, ...STAGES, ...COUPONS, ...FAMILIES, ...PEOPLE, ...TRANSFERS])
 
 /** A stage, a role or a transfer of a document in words; anything else as it stands. */
 export const inWords = (value: string): string => NAMED.get(value) ?? value.replaceAll('-', ' ')

@@ -5,6 +5,7 @@ import { useUnits } from '../../session/units'
 import { niceTicks } from '../../domain/band'
 import { shown } from '../../domain/quantity'
 import { temper } from '../../domain/temper'
+import { digits } from '../../session/language'
 
 const W = 640
 const H = 190
@@ -59,7 +60,7 @@ export function HeatChart({ coupon }: { coupon: Coupon }) {
             <g key={tick}>
               <line x1={LEFT} x2={W - RIGHT} y1={at} y2={at} className="stroke-line" />
               <text x={LEFT - 6} y={at + 4} textAnchor="end" fontSize="12" className="fill-steel2">
-                {tick}
+                {digits(String(tick))}
               </text>
             </g>
           )

@@ -6,7 +6,7 @@ import { Link, useParams } from 'react-router'
 
 import type { RangeItem, Ranges } from '../../api/types'
 import { useUnits } from '../../session/units'
-import { inWords, BACKINGS, PROVENANCE } from '../../domain/words'
+import { inWords, PROVENANCE } from '../../domain/words'
 import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
 import { MarkIcon } from '../../ui/Verdict'
@@ -14,6 +14,7 @@ import { CouponTabs } from '../evidence'
 import { CoversBox } from './CoversBox'
 import { SpanScale } from './SpanScale'
 import { rangesQuery } from '../../queries/qualification'
+import { digits } from '../../session/language'
 
 export function RangePage() {
   const id = Number(useParams().id)
@@ -34,31 +35,6 @@ export function RangePage() {
     <p className="p-5 text-steel">
       <Trans>Opening …</Trans>
     </p>
-  )
-}
-
-const WORDS: Record<string, string> = {
-  up: t`uphill`,
-  down: t`downhill`,
-  multi: t`several runs`,
-  single: t`a single run`,
-  'cjp-groove': t`CJP groove`,
-  'pjp-groove': t`PJP groove`,
-}
-
-/** A value of a set as people say it; names of grades and symbols stay as they are. */
-const BACKING_WORDS = new Map([...BACKINGS, ['weld', t`on weld metal`] as [string, string]])
-
-function wordsOf(value: string, variable: string): string {
-  if (variable === 'backing') return BACKING_WORDS.get(value) ?? value
-  if (['base_metals', 'positions', 'filler', 'gas'].includes(variable)) return value
-  return (
-    WORDS[value] ??
-    value
-      .replace('cjp-groove', t`CJP groove`)
-      .replace('pjp-groove', t`PJP groove`)
-      .replace(/^t /, 'T ')
-      .replaceAll('-', ' ')
   )
 }
 
@@ -271,7 +247,7 @@ function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; o
     return [least - room, most + room]
   }, [others])
   const write = (value: number | null | undefined) =>
-    value == null ? t`no limit` : quantity ? units.value(value, quantity) : String(value)
+    value == null ? t`no limit` : quantity ? units.value(value, quantity) : digits(String(value))
   const unit = quantity ? units.unit(quantity) : ''
   return (
     <details className="group">
@@ -290,11 +266,11 @@ function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; o
           </span>
         )}
         {(item.kind === 'set' || item.kind === 'exact') && (
-          <span>{item.values.map((one) => wordsOf(one, item.variable)).join(', ')}</span>
+          <span>{item.values.map((one) => item.words?.[one] ?? one).join(', ')}</span>
         )}
         {item.doubtful.length > 0 && (
           <span className="text-steel2">
-            <Trans>not decided:</Trans> {item.doubtful.map((one) => wordsOf(one, item.variable)).join(', ')}
+            <Trans>not decided:</Trans> {item.doubtful.map((one) => item.words?.[one] ?? one).join(', ')}
           </span>
         )}
         {item.weld === 'cjp-groove' && (

@@ -1,6 +1,7 @@
 import { t } from '@lingui/core/macro'
 import type { RangeItem } from '../../api/types'
 import { useUnits } from '../../session/units'
+import { digits } from '../../session/language'
 
 type Props = { item: RangeItem; quantity: string; low: number; high: number }
 
@@ -13,7 +14,7 @@ export function SpanScale({ item, quantity, low, high }: Props) {
   const start = item.min == null ? 0 : at(item.min)
   const end = item.max == null ? WIDTH : at(item.max)
   const tested = item.tested && !Array.isArray(item.tested) && 'min' in item.tested ? item.tested : null
-  const write = (value: number) => (quantity ? units.value(value, quantity) : String(value))
+  const write = (value: number) => (quantity ? units.value(value, quantity) : digits(String(value)))
   return (
     <svg
       width={WIDTH}

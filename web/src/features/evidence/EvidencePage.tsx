@@ -23,6 +23,7 @@ import { STATE_WORDS } from './states'
 import { inWords } from '../../domain/words'
 import { locale } from '../../session/language'
 
+const VERDICT_WORDS: Record<string, string> = { accepted: t`accepted`, rejected: t`rejected`, incomplete: t`open` }
 export const VERDICT_MARK: Record<string, Mark> = { accepted: 'holds', rejected: 'breach', incomplete: 'unknown' }
 
 const SIGNED_MARK: Record<string, Mark> = {
@@ -310,7 +311,7 @@ function Line({ one, verdict, onOpen }: { one: Specimen; verdict: SpecimenVerdic
       <td className="px-2.5 py-1.5 whitespace-nowrap">
         <span className="inline-flex items-center gap-1.5">
           <MarkIcon mark={VERDICT_MARK[verdict.verdict] ?? 'unknown'} silent />
-          {verdict.verdict === 'incomplete' ? t`open` : verdict.verdict}
+          {VERDICT_WORDS[verdict.verdict]}
         </span>
         {STATES[verdict.state] && <small className="block text-steel2">{STATES[verdict.state]}</small>}
       </td>

@@ -6,7 +6,7 @@ export type Kind = Test['kind']
 /** Words for kinds of test, as the trade says them. */
 export const KIND_WORDS: Record<Kind, string> = {
   visual: t`visual examination`,
-  radiographic: 'radiography',
+  radiographic: t`radiographic test`,
   ultrasonic: t`ultrasonic test`,
   'magnetic-particle': t`magnetic particle test`,
   penetrant: t`penetrant test`,
@@ -20,7 +20,7 @@ export const KIND_WORDS: Record<Kind, string> = {
   macro: t`macro section`,
   'fillet-break': t`fillet break`,
   'hardness-hv10': t`hardness HV10`,
-  impact: t`impact set`,
+  impact: t`Charpy set`,
 }
 export const KINDS = Object.entries(KIND_WORDS) as [Kind, string][]
 

@@ -6,13 +6,17 @@ import { useSearchParams } from 'react-router'
 import type { Revision } from '../../api/types'
 import { useJob } from '../../session/job'
 import { useUnits } from '../../session/units'
-import { differences, pathWords } from '../../domain/diff'
+import { differences } from '../../domain/diff'
+import { pathWords, valueWords } from '../../domain/fieldWords'
 import { Choice } from '../../ui/Choice'
 import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { proceduresQuery, revisionQuery } from '../../queries/procedures'
-import { fixed } from '../../session/language'
+import { digits, fixed } from '../../session/language'
+
+/** Numbers of a document with the decimal sign of the language; names and codes as they stand. */
+const shown = (text: string) => (/^-?\d+(\.\d+)?$/.test(text) ? digits(valueWords(text)) : valueWords(text))
 
 /** Two procedures side by side: their sections, their heat, and every field that differs. */
 export function ComparePage() {
@@ -156,8 +160,8 @@ function Differences({ left, right }: { left: Revision; right: Revision }) {
             {found.map((one) => (
               <tr key={one.path} className="border-b border-hair">
                 <td className="py-0.5 pr-3 text-steel2">{pathWords(one.path)}</td>
-                <td className="py-0.5 pr-3 [overflow-wrap:anywhere]">{one.mine}</td>
-                <td className="py-0.5 [overflow-wrap:anywhere]">{one.theirs}</td>
+                <td className="py-0.5 pr-3 [overflow-wrap:anywhere]">{shown(one.mine)}</td>
+                <td className="py-0.5 [overflow-wrap:anywhere]">{shown(one.theirs)}</td>
               </tr>
             ))}
           </tbody>

@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useState } from 'react'
 
-import { pathWords } from '../../domain/diff'
+import { pathWords } from '../../domain/fieldWords'
 import type { Theirs } from '../../domain/draftKeeper'
 import type { Clash } from '../../domain/merge'
 import { Button } from '../../ui/Button'

@@ -4,9 +4,9 @@ import { useState } from 'react'
 
 import type { Pass, Proposal, Reason } from '../../api/types'
 import { useUnits } from '../../session/units'
-import { pathWords } from '../../domain/diff'
+import { pathWords } from '../../domain/fieldWords'
 import { gasText, passesOf } from '../../domain/procedure'
-import { inWords, FORMS, PROVENANCE, ROLES, SOURCES } from '../../domain/words'
+import { BACKINGS, inWords, FORMS, PROVENANCE, ROLES, SOURCES } from '../../domain/words'
 import { Notice } from '../../ui/Notice'
 import { SectionDrawing } from '../../ui/SectionDrawing'
 import { MarkIcon, markOf } from '../../ui/Verdict'
@@ -41,6 +41,8 @@ function alike(passes: readonly Pass[], beads: ReadonlyMap<number, number>): [Pa
 /** The proposed draft at a glance: joint, temperatures, passes, and why. */
 export function DraftPreview({ proposal, stale }: { proposal: Proposal; stale: boolean }) {
   const units = useUnits()
+  const celsius = (value: number | null | undefined) =>
+    value == null ? '—' : `${units.value(value, 'temperature')} ${units.unit('temperature')}`
   const [lit, setLit] = useState<number | null>(null)
   const { procedure, evaluation } = proposal
   const passes = passesOf(procedure)
@@ -68,7 +70,7 @@ export function DraftPreview({ proposal, stale }: { proposal: Proposal; stale: b
             </dt>
             <dd>
               {form
-                ? `${words(FORMS, form)}${procedure.joint?.back_gouge ? t`, gouged from the back` : ''}${procedure.joint?.backing && procedure.joint.backing !== 'none' ? t`, ${procedure.joint.backing} backing` : ''}`
+                ? `${words(FORMS, form)}${procedure.joint?.back_gouge ? t`, gouged from the back` : ''}${procedure.joint?.backing && procedure.joint.backing !== 'none' ? `, ${words(BACKINGS, procedure.joint.backing)}` : ''}`
                 : t`fillet, leg ${procedure.joint?.leg1_mm == null ? '—' : units.value(procedure.joint.leg1_mm, 'gap')} ${units.unit('gap')}`}
             </dd>
             <dt>
@@ -86,10 +88,7 @@ export function DraftPreview({ proposal, stale }: { proposal: Proposal; stale: b
               <Trans>Temperatures</Trans>
             </dt>
             <dd>
-              {thermal?.preheat_min_c == null ? '—' : units.value(thermal.preheat_min_c, 'temperature')}
-              <Trans> {units.unit('temperature')} at least before a pass, </Trans>
-              {thermal?.interpass_max_c == null ? '—' : units.value(thermal.interpass_max_c, 'temperature')}
-              <Trans> {units.unit('temperature')} at most</Trans>
+              {t`at least ${celsius(thermal?.preheat_min_c)} before a pass, at most ${celsius(thermal?.interpass_max_c)}`}
               {thermal?.pwht?.hold_c
                 ? t`; tempered at ${units.range(thermal.pwht.hold_c, 'temperature')} ${units.unit('temperature')} for ${thermal.pwht.hold_min ?? 0} min`
                 : ''}

@@ -10,6 +10,7 @@ import { moved, settled, ticks, type Edge, type Rectangle } from '../../domain/r
 import { temper } from '../../domain/temper'
 import { Notice } from '../../ui/Notice'
 import { heatChartQuery } from '../../queries/procedures'
+import { digits } from '../../session/language'
 
 type Props = {
   document: Procedure
@@ -175,7 +176,7 @@ function Chart({ chart, rectangle, heat, word, pass, disabled, onSet }: ChartPro
         )}
         <span className="text-steel2">
           <Trans> · lines at {units.value(chart.voltage_v, 'voltage')} V</Trans>
-          {chart.k === 1 ? t`, without k` : `, k ${String(chart.k)}`}
+          {chart.k === 1 ? t`, without k` : `, k ${digits(String(chart.k))}`}
           <Trans>; thick lines bound what is wanted</Trans>
         </span>
       </p>

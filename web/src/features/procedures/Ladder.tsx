@@ -13,6 +13,7 @@ import { Band } from '../../ui/Band'
 import { Button } from '../../ui/Button'
 import { QuantityField } from '../../ui/QuantityField'
 import { MarkIcon, markOf, type Mark } from '../../ui/Verdict'
+import { digits } from '../../session/language'
 
 const COLUMNS = [
   { field: 'current_a', kind: 'current', words: t`Current` },
@@ -69,7 +70,7 @@ export function Ladder({
   }
   const k = new Set([...heat.values()].map((one) => one.k))
   const only = k.size === 1 ? [...k][0] : undefined
-  const kWords = only === undefined ? '' : only === 1 ? t`no k` : `k ${String(only)}`
+  const kWords = only === undefined ? '' : only === 1 ? t`no k` : `k ${digits(String(only))}`
 
   const rowKeys = (event: KeyboardEvent<HTMLDivElement>, one: Pass) => {
     if (event.target !== event.currentTarget) return

@@ -30,7 +30,7 @@ from welding.editions.aws_d1_1_2020.rules.stated import stated_answers
 from welding.editions.aws_d1_1_2020.rules.weld_sizes import size_answers
 from welding.finding import Finding
 from welding.glossary.values import in_words
-from welding.language import tr
+from welding.language import in_sentence, tr
 
 PROCESSES = (*SMAW, *SAW, *WIRE)
 MATCHING = "filler.matching"
@@ -79,7 +79,7 @@ def _verdict(draft: Draft, answers: list[Answer]) -> Finding:
     if broken:
         because = "; ".join(
             dict.fromkeys(
-                f"{_lower(answer.message.rstrip('.'))} ({answer.citation.clause})" for answer in broken
+                f"{in_sentence(answer.message.rstrip('.'))} ({answer.citation.clause})" for answer in broken
             )
         )
         return Finding(
@@ -125,11 +125,6 @@ def _verdict(draft: Draft, answers: list[Answer]) -> Finding:
         citations=(citation,),
         unchecked=unchecked,
     )
-
-
-def _lower(text: str) -> str:
-    """The sentence as a part of another one; names in capitals stay."""
-    return text if text[:2].isupper() else text[:1].lower() + text[1:]
 
 
 def _has_sheets(draft: Draft) -> bool:

@@ -9,7 +9,7 @@ from welding.checks.filler import decoded_of
 from welding.documents.procedure import Pass
 from welding.editions.aws_d1_1_2020.rules.clauses import Answer, from_clause, units_of
 from welding.editions.aws_d1_1_2020.rules.sizes import least_fillet_mm, least_partial_mm, sizes_table
-from welding.language import tr
+from welding.language import in_sentence, tr
 
 _HAIR = 1 - 1e-6
 _EDGE = from_clause("clause 4.4.2.9, largest fillet along an edge")
@@ -85,7 +85,7 @@ def _least_size(draft: Draft) -> Iterator[Answer]:
             path=path,
             verdict="undecided",
             title=tr("{what} is not stated", what=what),
-            message=tr("the {lower} is not stated", lower=what.lower()),
+            message=tr("the {lower} is not stated", lower=in_sentence(what)),
             citation=table.citation,
             unchecked=table.unchecked,
         )
