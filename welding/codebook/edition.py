@@ -15,7 +15,7 @@ from welding.documents.procedure import Code, Pass
 from welding.documents.record import Test
 from welding.finding import Finding
 from welding.heat.preheat import Preheat
-from welding.language import Usage
+from welding.language import Usage, tr
 from welding.qualification.compare import Rules
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import Alternative, RangeItem
@@ -163,4 +163,4 @@ class Edition:
         """Short name with the level that is in force."""
         if not self.levels:
             return self.short
-        return f"{self.short}, level {code.level or max(self.levels)}"
+        return tr("{code}, level {level}", code=self.short, level=code.level or max(self.levels))

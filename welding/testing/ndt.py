@@ -6,14 +6,14 @@ from welding.documents.record import FractureTest, NdtTest
 from welding.language import tr
 from welding.quantities.writing import System, quantity_text
 from welding.testing.limits import SLACK, Limit
-from welding.testing.verdict import Judged, Point
+from welding.testing.verdict import OUTCOMES, Judged, Point
 
 
 def outcome_point(outcome: str | None, criterion: str, limit: Limit) -> Point:
     """The outcome that a qualified examiner reported."""
     if outcome is None:
         return Point(None, criterion, "", limit.rule, limit.unchecked, tr("the outcome"))
-    return Point(outcome == "accepted", criterion, outcome, limit.rule, limit.unchecked)
+    return Point(outcome == "accepted", criterion, tr(OUTCOMES[outcome]), limit.rule, limit.unchecked)
 
 
 def judge_ndt(test: NdtTest, criterion: str, limit: Limit) -> Judged:

@@ -14,7 +14,7 @@ from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import RuleRef
 from welding.qualification.notch import Notch, notch_words, notches
 from welding.testing.plan import BEFORE_CUTTING, PlanItem, TestPlan
-from welding.testing.verdict import Judged, Point, SpecimenVerdict, TestVerdict, verdict_of
+from welding.testing.verdict import OUTCOMES, Judged, Point, SpecimenVerdict, TestVerdict, verdict_of
 
 JudgeOne = Callable[[Test], Judged]
 
@@ -161,7 +161,7 @@ def _certified(test: Test, judge: JudgeOne, coupon: TestCoupon) -> Judged:
 
 def _stated(judged: Judged, outcome: str) -> Point:
     rule = judged.points[0].rule
-    return Point(outcome == "accepted", tr("as the certificate states"), outcome, rule)
+    return Point(outcome == "accepted", tr("as the certificate states"), tr(OUTCOMES[outcome]), rule)
 
 
 def _retests(

@@ -7,9 +7,11 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from welding.documents.record import Specimen
-from welding.language import tr
+from welding.language import tr, tr_noop
 from welding.qualification.items import RuleRef
 
+OUTCOMES: dict[str, str] = {"accepted": tr_noop("accepted"), "rejected": tr_noop("rejected")}
+"""What was found on a specimen as a whole, in words."""
 TestVerdict = Literal["accepted", "rejected", "incomplete"]
 
 

@@ -266,11 +266,11 @@ function Cell({ item, quantity, others }: { item: RangeItem; quantity: string; o
           </span>
         )}
         {(item.kind === 'set' || item.kind === 'exact') && (
-          <span>{item.values.map((one) => item.words?.[one] ?? one).join(', ')}</span>
+          <span>{item.values.map((one) => item.words?.[one] ?? one).join('; ')}</span>
         )}
         {item.doubtful.length > 0 && (
           <span className="text-steel2">
-            <Trans>not decided:</Trans> {item.doubtful.map((one) => item.words?.[one] ?? one).join(', ')}
+            <Trans>not decided:</Trans> {item.doubtful.map((one) => item.words?.[one] ?? one).join('; ')}
           </span>
         )}
         {item.weld === 'cjp-groove' && (
