@@ -2,6 +2,7 @@ import { i18n } from '@lingui/core'
 import '@testing-library/jest-dom/vitest'
 import { cleanup } from '@testing-library/react'
 import { afterEach } from 'vitest'
+import { configure } from '@testing-library/react'
 
 afterEach(cleanup)
 
@@ -15,3 +16,6 @@ globalThis.ResizeObserver ??= NoResizeObserver
 
 // Tests read the texts as they stand in the source.
 i18n.loadAndActivate({ locale: 'en', messages: {} })
+
+// A busy machine is no failure.
+configure({ asyncUtilTimeout: 20_000 })

@@ -1,90 +1,26 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 
 import { Refusal, api, unwrap } from '../../api/client'
-import type { Intent, Joint, Procedure, System } from '../../api/types'
+import type { Joint, Procedure } from '../../api/types'
 import { useJob } from '../../session/job'
 import { useSession } from '../../session/session'
 import { useTerms, useUsage } from '../../session/terms'
 import { useUnits } from '../../session/units'
-import { gasText } from '../../domain/procedure'
-import { JOINT_KINDS, OVERLAPS, POSITIONS, ROUTES, TRANSFERS, processOptions, weldOptions } from '../../domain/words'
+import { JOINT_KINDS, POSITIONS, ROUTES, processOptions, weldOptions } from '../../domain/words'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
-import { GasField } from '../../ui/GasField'
-import { Labelled } from '../../ui/Labelled'
 import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
 import { QuantityField } from '../../ui/QuantityField'
-import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
-import { recordsQuery } from '../../queries/library'
 import { DraftPreview } from './DraftPreview'
-import { FillerField } from './FillerField'
 import { MetalField } from './MetalField'
-
-/** Answers so far; an intent once the six questions are answered. */
-type Answers = Partial<Omit<Intent, 'metals' | 'thickness_mm' | 'joint'>> & {
-  metals: [string | null, string | null]
-  thickness: [number | null, number | null]
-  joint: Partial<Joint>
-}
-
-const FIRST: Answers = { metals: [null, null], thickness: [null, null], joint: {} }
-
-const proposalQuery = (intent: Intent | null, units: System) =>
-  queryOptions({
-    queryKey: ['propose', units, intent],
-    queryFn: ({ signal }) => {
-      if (!intent) throw new Error('not asked without an intent')
-      return unwrap(api.POST('/api/propose', { body: { intent, units }, signal }))
-    },
-    enabled: intent !== null,
-    staleTime: 60_000,
-    retry: false,
-    placeholderData: keepPreviousData,
-  })
-
-/** What is still to be answered, in the order of the questions. */
-function openQuestions(answers: Answers): string[] {
-  return [
-    answers.metals[0] ? '' : t`the metal`,
-    answers.thickness[0] === null ? t`its thickness` : '',
-    answers.joint.kind && answers.joint.weld ? '' : t`joint and weld`,
-    answers.position ? '' : t`the position`,
-    answers.process ? '' : t`the process`,
-  ].filter(Boolean)
-}
-
-function intentOf(answers: Answers): Intent | null {
-  const { metals, thickness, joint, position, process, ...more } = answers
-  if (!metals[0] || thickness[0] === null || !joint.kind || !joint.weld || !position || !process) return null
-  return {
-    ...more,
-    format: 'grounded-bead/intent',
-    version: 1,
-    metals: metals[1] ? [metals[0], metals[1]] : [metals[0]],
-    thickness_mm: thickness[1] === null ? [thickness[0]] : [thickness[0], thickness[1]],
-    joint: {
-      ...joint,
-      kind: joint.kind,
-      weld: joint.weld,
-      sides: joint.sides ?? 'one',
-      backing: joint.backing ?? 'none',
-      back_gouge: joint.back_gouge ?? false,
-    },
-    position,
-    process,
-    // A fillet is welded alike from its root on.
-    fill_process: joint.weld === 'fillet' ? null : (more.fill_process ?? null),
-    overlap: more.overlap ?? 'half',
-    trials: [],
-    charts: [],
-  }
-}
+import { Answers, FIRST, proposalQuery, openQuestions, intentOf } from './answers'
+import { Constraints } from './Constraints'
 
 /** Six questions, and a whole draft beside them. */
 export function DraftPage() {
@@ -341,7 +277,7 @@ export function DraftPage() {
               />
             )}
           </Question>
-          <Wishes answers={answers} change={change} errors={errors} />
+          <Constraints answers={answers} change={change} errors={errors} />
         </div>
         <div className="min-h-0 overflow-y-auto pb-4">
           {open.length > 0 ? (
@@ -388,181 +324,4 @@ function Told({ error }: { error: string | undefined }) {
       {error}
     </p>
   ) : null
-}
-
-type WishProps = {
-  answers: Answers
-  change: (next: (before: Answers) => Answers) => void
-  errors: ReadonlyMap<string, string>
-}
-
-/** What may be wished beyond the six answers; all of it is proposed where it is left open. */
-function Wishes({ answers, change, errors }: WishProps) {
-  const machines = useQuery(recordsQuery('machine'))
-  const names = (machines.data ?? []).map((one) => one.name)
-  return (
-    <details
-      className="border-t border-line pt-2"
-      open={errors.has('gas') || errors.has('filler.diameter_mm') || undefined}
-    >
-      <summary className="font-head text-[15px] font-semibold text-accent">
-        <Trans>Constraints (optional)</Trans>
-      </summary>
-      <div className="mt-2 grid grid-cols-2 gap-x-1.5 gap-y-2">
-        <Labelled words={t`Filler`} wide>
-          <FillerField
-            path="filler.designation"
-            value={answers.filler?.designation}
-            disabled={false}
-            onType={(designation) => change((before) => ({ ...before, filler: { ...before.filler, designation } }))}
-            onPick={(one) =>
-              change((before) => ({
-                ...before,
-                filler: {
-                  ...before.filler,
-                  designation: one.decoded.designation,
-                  ...(one.diameter_mm == null ? {} : { diameter_mm: one.diameter_mm, nominal: one.nominal }),
-                  ...(one.product ? { make: one.product.name } : {}),
-                },
-                ...(one.product
-                  ? { shelf: { machines: [], metals: [], ...before.shelf, products: [one.product] } }
-                  : {}),
-              }))
-            }
-          />
-        </Labelled>
-        {answers.fill_process && (
-          <Labelled words={t`Filler after the root`} wide>
-            <TextField
-              label={t`Filler after the root`}
-              path="fill_filler.designation"
-              placeholder={t`as usual`}
-              value={answers.fill_filler?.designation}
-              error={errors.get('fill_filler.designation')}
-              onChange={(designation) =>
-                change((before) => ({ ...before, fill_filler: designation ? { designation } : null }))
-              }
-            />
-          </Labelled>
-        )}
-        <Labelled words={t`Diameter`}>
-          <QuantityField
-            label={t`Filler diameter`}
-            kind="wire_diameter"
-            path="filler.diameter_mm"
-            value={answers.filler?.diameter_mm}
-            error={errors.get('filler.diameter_mm')}
-            onChange={(diameter_mm) => change((before) => ({ ...before, filler: { ...before.filler, diameter_mm } }))}
-          />
-        </Labelled>
-        <Labelled words={t`Gas`}>
-          <GasField
-            label={t`Gas`}
-            path="gas"
-            value={null}
-            onChange={(shares) => change((before) => ({ ...before, gas: shares ? gasText(shares) : null }))}
-          />
-          {answers.gas && <p className="text-[12px] text-steel2">{answers.gas}</p>}
-        </Labelled>
-        <Labelled words={t`Transfer`}>
-          <Choice<NonNullable<Answers['transfer']>>
-            label={t`Transfer`}
-            path="transfer"
-            value={answers.transfer}
-            none={t`as usual`}
-            options={TRANSFERS}
-            onChange={(transfer) => change((before) => ({ ...before, transfer }))}
-          />
-        </Labelled>
-        <Labelled words={t`Overlap`}>
-          <Choice<NonNullable<Answers['overlap']>>
-            label={t`Overlap of beads`}
-            path="overlap"
-            value={answers.overlap ?? 'half'}
-            options={OVERLAPS}
-            onChange={(overlap) => overlap && change((before) => ({ ...before, overlap }))}
-          />
-        </Labelled>
-        <Labelled words={t`Heat input`}>
-          <QuantityField
-            mode="range"
-            label={t`Heat input wanted`}
-            kind="heat_input"
-            path="heat_input_kj_mm"
-            value={answers.heat_input_kj_mm}
-            onChange={(heat_input_kj_mm) => change((before) => ({ ...before, heat_input_kj_mm }))}
-          />
-        </Labelled>
-        <Labelled words="t8/5">
-          <QuantityField
-            mode="range"
-            label={t`Cooling time t8/5 wanted`}
-            kind="time"
-            path="t85_s"
-            value={answers.t85_s}
-            onChange={(t85_s) => change((before) => ({ ...before, t85_s }))}
-          />
-        </Labelled>
-        <Labelled words={t`Passes`}>
-          <PassCount
-            value={answers.passes_wanted ?? null}
-            onChange={(passes_wanted) => change((before) => ({ ...before, passes_wanted }))}
-          />
-        </Labelled>
-        <Labelled words={t`Hydrogen`}>
-          <QuantityField
-            label={t`Hydrogen of the deposit`}
-            kind="hydrogen"
-            path="hydrogen_ml_100g"
-            value={answers.hydrogen_ml_100g}
-            onChange={(hydrogen_ml_100g) => change((before) => ({ ...before, hydrogen_ml_100g }))}
-          />
-        </Labelled>
-        {names.length > 0 && (
-          <Labelled words={t`Machine`} wide>
-            <Choice
-              label={t`Machine`}
-              path="machine"
-              value={answers.machine}
-              none={t`any`}
-              options={names.map((name) => [name, name] as const)}
-              onChange={(machine) => {
-                const record = machines.data?.find((one) => one.name === machine)?.document
-                change((before) => ({
-                  ...before,
-                  machine,
-                  shelf: {
-                    products: [],
-                    metals: [],
-                    ...before.shelf,
-                    machines: record && record.format === 'grounded-bead/machine' ? [record] : [],
-                  },
-                }))
-              }}
-            />
-          </Labelled>
-        )}
-      </div>
-    </details>
-  )
-}
-
-function PassCount({ value, onChange }: { value: number | null; onChange: (value: number | null) => void }) {
-  const [text, setText] = useState<string | null>(value === null ? null : String(value))
-  const number = text === null ? null : Number(text)
-  const wrong = number !== null && (!Number.isInteger(number) || number < 1 || number > 100)
-  return (
-    <TextField
-      label={t`Number of passes`}
-      path="passes_wanted"
-      value={text}
-      placeholder={t`as it comes`}
-      error={wrong ? t`a whole number from 1 to 100` : undefined}
-      onChange={(next) => {
-        setText(next)
-        const typed = next === null ? null : Number(next)
-        if (typed === null || (Number.isInteger(typed) && typed >= 1 && typed <= 100)) onChange(typed)
-      }}
-    />
-  )
 }
