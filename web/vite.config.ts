@@ -34,5 +34,11 @@ export default defineConfig({
   // Nothing inlined: the content security policy allows files of our own only.
   build: { assetsInlineLimit: 0, modulePreload: { polyfill: false } },
   // A busy machine is no failure: nothing here is judged by the clock.
-  test: { environment: 'jsdom', setupFiles: './src/test-setup.ts', css: false, restoreMocks: true, testTimeout: 60_000 },
+  test: {
+    environment: 'jsdom',
+    setupFiles: './src/test-setup.ts',
+    css: false,
+    restoreMocks: true,
+    testTimeout: 60_000,
+  },
 })

@@ -1,8 +1,7 @@
 import { i18n } from '@lingui/core'
 import '@testing-library/jest-dom/vitest'
-import { cleanup } from '@testing-library/react'
+import { cleanup, configure } from '@testing-library/react'
 import { afterEach } from 'vitest'
-import { configure } from '@testing-library/react'
 
 afterEach(cleanup)
 
