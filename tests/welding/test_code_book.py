@@ -17,6 +17,7 @@ from welding.consumables.gas_symbol import gas_symbol
 from welding.documents.codec import INTENT, PROCEDURE
 from welding.errors import UnknownEntryError, WeldingError
 from welding.evaluate.procedure import evaluate
+from welding.heat.by_metal import copper_preheat
 from welding.heat.cooling import cooling_time
 from welding.heat.energy import thermal_efficiency
 from welding.heat.method_a import hydrogen_scale
@@ -87,6 +88,7 @@ HEARD = [
     ("grades/S355J2/tensile_mpa", 999, lambda: find("S355J2").tensile_mpa),
     ("current_law/tig/base", 60, lambda: current_for_thickness("tig", 6.0).value),
     ("wire_current/short-0.8/max_a", 77, lambda: wire_range("short", 0.8)[0].max),
+    ("copper_preheat/4 to 8 mm/usual_c", 320, lambda: copper_preheat(6.0)[0]),
     ("shape_factors/plate/f2_min", 0.5, lambda: cooling_time(1.0, 100.0, 8.0, "plate")),
     ("hydrogen_scales/D/over_ml_100g", 4.5, lambda: hydrogen_scale(4.0)),
     ("aws_tensile/80/tensile_mpa", 555, lambda: decode("E8018-C3").tensile_mpa),

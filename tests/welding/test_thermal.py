@@ -19,6 +19,7 @@ from welding.editions.aws_d1_1_2020.rules.preheat import (
     table_preheat,
 )
 from welding.errors import OutOfRangeError, UnknownEntryError
+from welding.heat.by_metal import copper_preheat
 from welding.heat.cooling import (
     cooling_time,
     cooling_window,
@@ -337,3 +338,22 @@ def test_the_command_line(capsys):
     assert "--category" in capsys.readouterr().err
     assert main(["cooling", "--heat-input", "0", "--preheat", "20", "--thickness", "10"]) == 2
     assert "heat_input" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize(
+    ("thickness_mm", "usual_c", "least_c"),
+    [
+        (1.5, 20, 20),
+        (2, 100, 20),
+        (3.9, 100, 20),
+        (4, 250, 200),
+        (7.9, 250, 200),
+        (8, 400, 200),
+        (9.9, 400, 200),
+        (10, 400, 400),
+        (40, 400, 400),
+    ],
+)
+def test_copper_is_preheated_by_its_thickness(thickness_mm, usual_c, least_c):
+    """Common practice: sheet needs none, 3 mm about 100 °C, 6 mm 250 °C, 10 mm and more 400 °C."""
+    assert copper_preheat(thickness_mm)[:2] == (usual_c, least_c)

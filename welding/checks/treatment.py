@@ -13,6 +13,7 @@ from welding.glossary.values import in_words
 from welding.heat.by_metal import (
     HARDENING,
     THIN_TUBE_MM,
+    copper_preheat,
     metal_key,
     typical_chemistry,
     usual_hydrogen_ml_100g,
@@ -93,7 +94,7 @@ def _needed_c(draft: Draft, known: list[tuple[Metal, float]]) -> tuple[float, st
         key = metal_key(metal, thickness)
         usual = float(next(row for row in table.rows if row["metal"] == key)["preheat_c"])
         if key == "copper":
-            usual = 20.0 if thick < 4 else 200.0 if thick < 10 else 400.0
+            _, usual, _ = copper_preheat(thick)
         if key.startswith("cr-mo") and thick <= THIN_TUBE_MM:
             usual = 20.0
         if usual >= best:

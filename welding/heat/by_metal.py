@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 
+from welding.citation import Citation
+from welding.codebook.table import load_table
 from welding.metals.catalogue import Metal
 
 HARDENABLE_FROM_PERCENT_C = 0.37
@@ -88,3 +90,16 @@ def usual_hydrogen_ml_100g(process: str, marked: float | None, low_hydrogen: boo
 def upper_chemistry(metal: Metal) -> Mapping[str, float]:
     """The most that a grade's standard allows of each element [% by mass]."""
     return {element: high for element, (_, high) in metal.chemistry.items()}
+
+
+def copper_preheat(thickness_mm: float) -> tuple[float, float, Citation]:
+    """Preheat of copper of a thickness [mm]: what is usual, the least that is not told [°C], and the source.
+
+    Example:
+        >>> copper_preheat(6.0)[:2], copper_preheat(8.0)[:2]
+        ((250.0, 200.0), (400.0, 200.0))
+    """
+    table = load_table("welding.heat", "copper_preheat")
+    begun = [row for row in table.rows if row["from_mm"] <= thickness_mm]
+    row = max(begun or table.rows[:1], key=lambda one: float(one["from_mm"]))
+    return float(row["usual_c"]), float(row["least_c"]), table.citation_of(row)

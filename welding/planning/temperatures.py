@@ -14,6 +14,7 @@ from welding.heat.by_metal import (
     HARDENING,
     THIN_TUBE_MM,
     USUAL_HYDROGEN_ML_100G,
+    copper_preheat,
     metal_key,
     typical_chemistry,
 )
@@ -84,8 +85,10 @@ def plan_temperatures(
         float(usual["preheat_c"]),
         tr("usual for {replace}", replace=in_words(usual["metal"])),
     )
+    source = table.citation_of(usual)
     if usual["metal"] == "copper":
-        preheat, preheat_text = _copper(facts)
+        preheat, _, source = copper_preheat(facts.thick)
+        preheat_text = tr("copper of {thick:g} mm draws the heat away", thick=facts.thick)
     if usual["metal"].startswith("cr-mo") and facts.thick <= THIN_TUBE_MM:
         preheat, preheat_text = 20.0, tr("thin-walled tube cools slowly enough without")
     hydrogen = facts.intent.hydrogen_ml_100g
@@ -94,7 +97,7 @@ def plan_temperatures(
     elif hydrogen is not None:
         stages = [(heat, hydrogen) for heat, _ in stages]
     options = tuple(_options(facts, stages))
-    reason = Reason(path="thermal.preheat_min_c", text=preheat_text, citation=table.citation_of(usual))
+    reason = Reason(path="thermal.preheat_min_c", text=preheat_text, citation=source)
     for option in options:
         # Where the code has a method of its own, that rules; method B stands beside it.
         trifle = facts.thick < THIN_MM and (option.advised_c or 0.0) <= NONE_TO_C
@@ -157,13 +160,6 @@ def _told(option: Preheat) -> Reason:
     return Reason(
         path="thermal.preheat_min_c", text=text, citation=option.citation, unchecked=option.unchecked
     )
-
-
-def _copper(facts: Facts) -> tuple[float, str]:
-    """Copper draws heat away; the thicker, the hotter it is preheated (common practice)."""
-    thick = facts.thick
-    value = 20.0 if thick < 2 else 100.0 if thick < 4 else 250.0 if thick < 8 else 400.0
-    return value, tr("copper of {thick:g} mm draws the heat away", thick=thick)
 
 
 def _options(facts: Facts, stages: Sequence[tuple[float, float]]) -> list[Preheat]:
