@@ -9,11 +9,11 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
-import { Notice } from '../../ui/Notice'
 import { TextField } from '../../ui/TextField'
 import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { SpecimenForm, type Draft } from './SpecimenForm'
 import { EMPTY_COUNTS, KINDS, KIND_WORDS, OUTCOMES } from './fields'
+import { NotSaved } from '../../ui/NotSaved'
 
 type Props = { evidence: Evidence; specimen: Specimen | null; start: Draft; onClose: () => void; locked: boolean }
 
@@ -177,52 +177,33 @@ export function SpecimenDialog({ evidence, specimen, start, onClose, locked }: P
           </Labelled>
         </div>
       </form>
-      {unread && (
-        <Notice className="mt-3 text-[13px]">
-          <Trans>Not saved yet: correct the marked field first, or empty it.</Trans>
-        </Notice>
-      )}
-      {refusal && theirs && (
-        <Notice className="mt-3 text-[13px]">
-          <Trans>{refusal.message} What you typed is kept. </Trans>
-          <button
-            type="button"
-            className="link"
-            onClick={() => {
-              setDraft(theirs.test)
-              setVersion(theirs.version)
-              save.reset()
-            }}
-          >
-            <Trans>Take theirs, drop mine</Trans>
-          </button>{' '}
-          <button
-            type="button"
-            className="link"
-            onClick={() => {
-              setVersion(theirs.version)
-              save.mutate(theirs.version)
-            }}
-          >
-            <Trans>Save mine over it</Trans>
-          </button>
-        </Notice>
-      )}
-      {refusal && !theirs && (
-        <Notice mark="breach" className="mt-3 text-[13px]">
-          <Trans>Not saved. </Trans>
-          {refusal.body.errors.length > 0
+      <NotSaved
+        unread={unread}
+        refusal={
+          refusal &&
+          (!theirs && refusal.body.errors.length > 0
             ? refusal.body.errors
                 .map((one) => `${one.path.replace(/^test\./, '').replaceAll('_', ' ')}: ${one.message}`)
                 .join('; ')
-            : refusal.message}
-        </Notice>
-      )}
-      {remove.isError && (
-        <Notice mark="breach" className="mt-3 text-[13px]">
-          <Trans>Not removed. {remove.error.message}</Trans>
-        </Notice>
-      )}
+            : refusal.message)
+        }
+        conflict={
+          theirs
+            ? {
+                takeTheirs: () => {
+                  setDraft(theirs.test)
+                  setVersion(theirs.version)
+                  save.reset()
+                },
+                saveMine: () => {
+                  setVersion(theirs.version)
+                  save.mutate(theirs.version)
+                },
+              }
+            : undefined
+        }
+        notRemoved={remove.error?.message}
+      />
       <div className="mt-4 flex items-center justify-end gap-2">
         {specimen && !asking && !locked && (
           <Button look="quiet" className="mr-auto" onClick={() => setAsking(true)}>

@@ -6,12 +6,11 @@ import { useState } from 'react'
 import type { SettingsChart, LibraryRecord } from '../../api/types'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
-import { Button } from '../../ui/Button'
-import { Notice } from '../../ui/Notice'
 import { ChartForm } from './ChartForm'
 import { RecordDialog } from './RecordDialog'
 import { Facts, Rows } from './Rows'
 import { recordsQuery } from '../../queries/library'
+import { TabHead } from './TabHead'
 
 const EMPTY: SettingsChart = {
   format: 'grounded-bead/chart',
@@ -36,25 +35,20 @@ export function ChartsTab({ text }: { text: string }) {
   })
   return (
     <>
-      <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">
-          {found.data ? plural(shown.length, { one: '# chart', other: '# charts' }) : ''}
-          <Trans>; a draft shows the lines for its process and filler size beside the proposal</Trans>
-        </p>
-        {may('KEEP_LIBRARY') && (
-          <Button className="ml-auto" onClick={() => setEditing('new')}>
-            <Trans>Add a chart</Trans>
-          </Button>
-        )}
-      </div>
-      {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
-      {found.data && shown.length === 0 && (
-        <p className="panel p-6 text-steel">
-          {all.length === 0
-            ? t`No chart in the library. Enter the one from a machine’s door or a leaflet once, and every draft is compared with it.`
-            : t`No chart by that name.`}
-        </p>
-      )}
+      <TabHead
+        count={found.data ? plural(shown.length, { one: '# chart', other: '# charts' }) : ''}
+        note={<Trans>; a draft shows the lines for its process and filler size beside the proposal</Trans>}
+        addWords={t`Add a chart`}
+        onAdd={() => setEditing('new')}
+        failed={found.error}
+        nothing={
+          found.data && shown.length === 0
+            ? all.length === 0
+              ? t`No chart in the library. Enter the one from a machine’s door or a leaflet once, and every draft is compared with it.`
+              : t`No chart by that name.`
+            : undefined
+        }
+      />
       <Rows
         label={t`Charts`}
         heads={[t`Chart`, t`Printed by`, t`Process`, t`Filler class`, t`Gas`, t`Polarity`, t`Lines`]}

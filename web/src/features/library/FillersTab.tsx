@@ -8,14 +8,13 @@ import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { tensileText } from '../../ui/tensileText'
 import { POSITION_WORDS } from '../../domain/words'
-import { Button } from '../../ui/Button'
-import { Notice } from '../../ui/Notice'
 import { Sources } from '../../ui/Sources'
 import { ProductForm } from './ProductForm'
 import { RecordDialog } from './RecordDialog'
 import { Facts, Rows } from './Rows'
 import { Used } from './Used'
 import { fillersQuery, listedUsedQuery, recordsQuery } from '../../queries/library'
+import { TabHead } from './TabHead'
 
 const EMPTY: Product = { format: 'grounded-bead/product', version: 1, name: '', designation: '', ranges: [] }
 
@@ -29,27 +28,24 @@ export function FillersTab({ text, onText }: { text: string; onText: (text: stri
   const fillers = found.data ?? []
   return (
     <>
-      <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">
-          {found.data ? plural(fillers.length, { one: '# filler', other: '# fillers' }) : ''}
-          <Trans>; any other designation is decoded as you type it</Trans>
-        </p>
-        {may('KEEP_LIBRARY') && (
-          <Button className="ml-auto" onClick={() => setEditing('new')}>
-            <Trans>Add a product</Trans>
-          </Button>
-        )}
-      </div>
-      {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
-      {found.data && fillers.length === 0 && (
-        <p className="panel p-6 text-steel">
-          <Trans>No filler by that name, and no class that is known here. Try a class such as </Trans>
-          <button type="button" className="link" onClick={() => onText('E71T-1M')}>
-            E71T-1M
-          </button>
-          <Trans>, or words such as “basic stick”.</Trans>
-        </p>
-      )}
+      <TabHead
+        count={found.data ? plural(fillers.length, { one: '# filler', other: '# fillers' }) : ''}
+        note={<Trans>; any other designation is decoded as you type it</Trans>}
+        addWords={t`Add a product`}
+        onAdd={() => setEditing('new')}
+        failed={found.error}
+        nothing={
+          found.data && fillers.length === 0 ? (
+            <>
+              <Trans>No filler by that name, and no class that is known here. Try a class such as </Trans>
+              <button type="button" className="link" onClick={() => onText('E71T-1M')}>
+                E71T-1M
+              </button>
+              <Trans>, or words such as “basic stick”.</Trans>
+            </>
+          ) : undefined
+        }
+      />
       <Rows
         label={t`Fillers`}
         heads={[

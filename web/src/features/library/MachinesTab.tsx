@@ -7,13 +7,12 @@ import type { Machine, LibraryRecord } from '../../api/types'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { FAMILY_WORDS } from '../../domain/words'
-import { Button } from '../../ui/Button'
-import { Notice } from '../../ui/Notice'
 import { MachineForm } from './MachineForm'
 import { RecordDialog } from './RecordDialog'
 import { Facts, Rows } from './Rows'
 import { Used } from './Used'
 import { recordUsedQuery, recordsQuery } from '../../queries/library'
+import { TabHead } from './TabHead'
 
 const EMPTY: Machine = {
   format: 'grounded-bead/machine',
@@ -33,24 +32,20 @@ export function MachinesTab({ text }: { text: string }) {
   const shown = all.filter((one) => one.name.toLowerCase().includes(text.trim().toLowerCase()))
   return (
     <>
-      <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">
-          {found.data ? plural(shown.length, { one: '# machine', other: '# machines' }) : ''}
-        </p>
-        {may('KEEP_LIBRARY') && (
-          <Button className="ml-auto" onClick={() => setEditing('new')}>
-            <Trans>Add a machine</Trans>
-          </Button>
-        )}
-      </div>
-      {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
-      {found.data && shown.length === 0 && (
-        <p className="panel p-6 text-steel">
-          {all.length === 0
-            ? t`No machine in the library. Add one, and procedures are checked against what it delivers.`
-            : t`No machine by that name.`}
-        </p>
-      )}
+      <TabHead
+        count={found.data ? plural(shown.length, { one: '# machine', other: '# machines' }) : ''}
+
+        addWords={t`Add a machine`}
+        onAdd={() => setEditing('new')}
+        failed={found.error}
+        nothing={
+          found.data && shown.length === 0
+            ? all.length === 0
+              ? t`No machine in the library. Add one, and procedures are checked against what it delivers.`
+              : t`No machine by that name.`
+            : undefined
+        }
+      />
       <Rows
         label={t`Machines`}
         heads={[t`Machine`, t`Does`, t`Current, A`, t`Connected to`, t`Meters`, t`Dial`, t`Used in`]}

@@ -7,14 +7,13 @@ import { useState } from 'react'
 import type { MetalFound, OwnMetal, LibraryRecord } from '../../api/types'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
-import { Button } from '../../ui/Button'
-import { Notice } from '../../ui/Notice'
 import { Sources } from '../../ui/Sources'
 import { MetalForm } from './MetalForm'
 import { RecordDialog } from './RecordDialog'
 import { Facts, Rows } from './Rows'
 import { Used } from './Used'
 import { listedUsedQuery, metalsQuery, recordsQuery } from '../../queries/library'
+import { TabHead } from './TabHead'
 
 const EMPTY: OwnMetal = {
   format: 'grounded-bead/metal',
@@ -36,25 +35,21 @@ export function MetalsTab({ text }: { text: string }) {
   const metals = found.data ?? []
   return (
     <>
-      <div className="mb-2 flex items-center gap-4">
-        <p role="status" className="text-[13px] text-steel2">
-          {found.data ? plural(metals.length, { one: '# base metal', other: '# base metals' }) : ''}
-        </p>
-        {may('KEEP_LIBRARY') && (
-          <Button className="ml-auto" onClick={() => setEditing('new')}>
-            <Trans>Add a metal</Trans>
-          </Button>
-        )}
-      </div>
-      {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
-      {found.data && metals.length === 0 && (
-        <p className="panel p-6 text-steel">
-          <Trans>
-            No base metal by that name. Try a number, a family such as “austenitic”, or a standard; or add it as a metal
-            of your own.
-          </Trans>
-        </p>
-      )}
+      <TabHead
+        count={found.data ? plural(metals.length, { one: '# base metal', other: '# base metals' }) : ''}
+
+        addWords={t`Add a metal`}
+        onAdd={() => setEditing('new')}
+        failed={found.error}
+        nothing={
+          found.data && metals.length === 0 ? (
+            <Trans>
+              No base metal by that name. Try a number, a family such as “austenitic”, or a standard; or add it as a
+              metal of your own.
+            </Trans>
+          ) : undefined
+        }
+      />
       <Rows
         label={t`Metals`}
         heads={[

@@ -7,9 +7,9 @@ import { Refusal, api, unwrap } from '../../api/client'
 import type { Machine, OwnMetal, Product, SettingsChart, LibraryRecord } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
-import { Notice } from '../../ui/Notice'
 import type { Put } from './FormParts'
 import type { RecordKind } from '../../queries/library'
+import { NotSaved } from '../../ui/NotSaved'
 
 type Document = Machine | Product | OwnMetal | SettingsChart
 type Errors = ReadonlyMap<string, string>
@@ -75,41 +75,11 @@ export function RecordDialog<T extends Document>({ kind, words, record, empty, o
   return (
     <Modal title={record ? t`Correct ${record.name}` : t`Add a ${words}`} open onClose={onClose} wide>
       <div ref={frame}>{form(document, put, errors)}</div>
-      {unread && (
-        <Notice mark="caution" className="mt-3 text-[13px]">
-          <Trans>Not saved yet: correct the marked field first, or empty it.</Trans>
-        </Notice>
-      )}
-      {refusal && theirs && (
-        <Notice mark="caution" className="mt-3 text-[13px]">
-          <Trans>{refusal.message} What you typed is kept. </Trans>
-          <button
-            type="button"
-            className="link"
-            onClick={() => {
-              setDocument(theirs.document)
-              setVersion(theirs.version)
-              save.reset()
-            }}
-          >
-            <Trans>Take theirs, drop mine</Trans>
-          </button>{' '}
-          <button
-            type="button"
-            className="link"
-            onClick={() => {
-              setVersion(theirs.version)
-              save.mutate(theirs.version)
-            }}
-          >
-            <Trans>Save mine over it</Trans>
-          </button>
-        </Notice>
-      )}
-      {refusal && !theirs && (
-        <Notice mark="breach" className="mt-3 text-[13px]">
-          <Trans>Not saved. </Trans>
-          {refusal.body.errors.length > 0
+      <NotSaved
+        unread={unread}
+        refusal={
+          refusal &&
+          (!theirs && refusal.body.errors.length > 0
             ? refusal.body.errors
                 .map((one) =>
                   placed.has(one.path) || one.path === ''
@@ -117,14 +87,25 @@ export function RecordDialog<T extends Document>({ kind, words, record, empty, o
                     : `${one.path.replaceAll('.', ' › ').replaceAll('_', ' ')}: ${one.message}`,
                 )
                 .join('; ')
-            : refusal.message}
-        </Notice>
-      )}
-      {remove.isError && (
-        <Notice mark="breach" className="mt-3 text-[13px]">
-          <Trans>Not removed. {remove.error.message}</Trans>
-        </Notice>
-      )}
+            : refusal.message)
+        }
+        conflict={
+          theirs
+            ? {
+                takeTheirs: () => {
+                  setDocument(theirs.document)
+                  setVersion(theirs.version)
+                  save.reset()
+                },
+                saveMine: () => {
+                  setVersion(theirs.version)
+                  save.mutate(theirs.version)
+                },
+              }
+            : undefined
+        }
+        notRemoved={remove.error?.message}
+      />
       <div className="mt-4 flex items-center justify-end gap-2">
         {record && !asking && (
           <Button look="quiet" className="mr-auto" onClick={() => setAsking(true)}>
