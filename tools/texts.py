@@ -26,6 +26,7 @@ PLACES = {
 }
 KEYWORDS = {"tr": None, "tr_noop": None, "say": None}
 IN_TEMPLATES = re.compile(r'{% say "([^"]+)"')
+WITHIN_A_STRING = re.compile(r"""\bf["'].*\{(?:tr|say)\(["']""")
 TABLE_TEXTS = {
     "advice/tables/cautions.toml": ("text",),
     "advice/tables/checklist.toml": ("question", "why"),
@@ -89,6 +90,16 @@ def renewed(folder: Path, file: Path, language: str) -> bytes:
     return out.getvalue()
 
 
+def out_of_reach(folder: Path) -> list[str]:
+    """Places where a text stands within an f-string, which no catalogue sees."""
+    return [
+        f"{path.relative_to(ROOT)}:{number}"
+        for path in sorted(folder.rglob("*.py"))
+        for number, line in enumerate(path.read_text().splitlines(), 1)
+        if WITHIN_A_STRING.search(line)
+    ]
+
+
 def main(check: bool) -> int:
     """Write the catalogues, or only say which are not up to date."""
     stale = []
@@ -103,7 +114,10 @@ def main(check: bool) -> int:
                     file.write_bytes(made)
     for file in stale:
         print(f"{file} {'is not up to date: python -m tools.texts' if check else 'written'}")
-    return 1 if check and stale else 0
+    hidden = [place for folder in PLACES for place in out_of_reach(folder)]
+    for place in hidden:
+        print(f"{place} says a text within an f-string: give it a name before")
+    return 1 if check and (stale or hidden) else 0
 
 
 if __name__ == "__main__":

@@ -60,23 +60,27 @@ def test_rows(tests: Iterable[Test], report: TestReport) -> list[dict[str, str]]
 test_rows.__test__ = False  # type: ignore[attr-defined]
 
 
+def _readings(values: Iterable[float | None]) -> str:
+    """Readings in a row, parted by what no number of the language has in it."""
+    apart = ", " if number(0.5) == "0.5" else " / "
+    return apart.join(BLANK if value is None else number(value) for value in values)
+
+
 def readings_of(test: Test) -> str:
     """Everything that was entered, in the names of its fields."""
     if isinstance(test, HardnessTest):
-        parts = [
-            f"{row.line or ''} {row.zone or 'zone not noted'}: "
-            + ", ".join(BLANK if value is None else f"{number(value)}" for value in row.values)
-            for row in test.rows
-        ]
+        unknown = tr("zone not noted")
+        parts = [f"{row.line or ''} {row.zone or unknown}: {_readings(row.values)}" for row in test.rows]
         if test.values:
-            parts.append(", ".join(BLANK if value is None else f"{number(value)}" for value in test.values))
+            parts.append(_readings(test.values))
         return "; ".join(parts)
     if isinstance(test, ImpactTest):
-        values = ", ".join(BLANK if value is None else f"{number(value)}" for value in test.values_j)
+        values = _readings(test.values_j)
         at = f"{number(test.temperature_c)} °C" if test.temperature_c is not None else BLANK
         width = tr(", {width_mm:g} mm wide", width_mm=test.width_mm) if test.width_mm is not None else ""
         of = tr(" of {processes}", processes=", ".join(test.processes)) if test.processes else ""
-        return f"{test.location or 'notch not noted'}{of}, {at}{width}: {values} J"
+        place = test.location or tr("notch not noted")
+        return f"{place}{of}, {at}{width}: {values} J"
     said = []
     for name in type(test).__dataclass_fields__:
         value = getattr(test, name)
@@ -101,11 +105,12 @@ def _text(value: Any) -> str:
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, float):
-        return f"{number(value)}"
+        return number(value)
     if isinstance(value, tuple):
         return ", ".join(_text(one) for one in value)
     if hasattr(value, "mm"):
-        return f"{number(value.mm)} ({value.cause or tr('cause not noted')})"
+        cause = value.cause or tr("cause not noted")
+        return f"{number(value.mm)} ({cause})"
     return str(value)
 
 
