@@ -13,7 +13,7 @@ from welding.glossary.values import in_words
 from welding.joints import dimensions, members
 from welding.joints.beads import Bead, BeadArea, bead_of, beads_of
 from welding.joints.channel import Channel, Frame
-from welding.joints.channels import Filled, fill_joint
+from welding.joints.fill import Filled, fill_joint
 from welding.joints.fillets import Fillet
 from welding.joints.grooves import Groove
 from welding.joints.shapes import Drawing, Label, Point, Polygon, Shape

@@ -17,7 +17,7 @@ from welding.errors import DocumentError, Problem
 from welding.heat.by_metal import usual_hydrogen_ml_100g
 from welding.heat.preheat import Preheat
 from welding.joints.channel import Channel
-from welding.joints.channels import fill_joint
+from welding.joints.fill import fill_joint
 from welding.joints.grooves import form_words
 from welding.joints.section import section_of
 from welding.language import number, tr, tr_noop

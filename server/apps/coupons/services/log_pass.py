@@ -19,7 +19,7 @@ from welding.documents.codec import PIECE, PROCEDURE
 from welding.documents.coupon import Flag, PassRecord
 from welding.evaluate.fit_up import flags_of, with_flags
 from welding.evaluate.one_pass import evaluate_pass
-from welding.language import in_source_language, tr
+from welding.language import in_source_language, tr, tr_noop
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,7 +130,7 @@ def strike_pass(user: User, row: PassLog, version: int, reason: str) -> PassLog:
     held_open(row.coupon)
     if not reason.strip():
         raise InvalidError(
-            tr("Say why the entry is struck."),
+            tr("Say why the entry is voided."),
             errors=[{"path": "reason", "message": tr("say why"), "value": ""}],
         )
     changed = PassLog.objects.filter(pk=row.pk, version=version, struck=False).update(
@@ -229,8 +229,10 @@ def _moment(coupon: Coupon, clock: DeviceClock | None) -> dict[str, object]:
 
 
 def _stale(row: PassLog) -> None:
-    word = "struck" if row.struck else "changed"
+    said = tr_noop("Pass {number} was changed in the meantime.")
+    if row.struck:
+        said = tr_noop("Pass {number} was voided in the meantime.")
     raise StaleError(
-        tr("Pass {number} was {word} in the meantime.", number=row.number, word=word),
+        tr(said, number=row.number),
         current={"version": row.version, "pass": to_plain(row), "struck": row.struck},
     )
