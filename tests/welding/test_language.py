@@ -238,6 +238,7 @@ def test_numbers_have_the_decimal_sign_of_the_language(spoken, one, thousands, s
             assert quantity_text(0.86, "heat_input") == one
             assert range_text(Range(24.5, 26), "voltage") == ("24,5–26,0 V" if "," in one else "24.5–26.0 V")
             assert number(1234.5, ",.1f") == thousands
+            assert tr("{share}", share=0.5) == ("0,5" if "," in one else "0.5")
             assert tr("dial {low:.1f} to {high:.1f}", low=4.5, high=6.0) == sentence
             assert (
                 tr("{number} of {size}", number="1.2343", size="3/8") == "1.2343 of 3/8"

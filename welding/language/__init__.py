@@ -119,17 +119,14 @@ class _Decimal(float):
     """A number of a sentence in a language with a decimal comma."""
 
     def __format__(self, spec: str) -> str:
-        return super().__format__(spec).translate(_SWAPPED)
-
-    def __str__(self) -> str:
-        return super().__repr__().translate(_SWAPPED)
+        return format(float(self), spec).translate(_SWAPPED)
 
 
 class _Count(int):
     """The same for whole numbers, whose thousands may be parted."""
 
     def __format__(self, spec: str) -> str:
-        return super().__format__(spec).translate(_SWAPPED)
+        return format(int(self), spec).translate(_SWAPPED)
 
 
 def digits(text: str) -> str:

@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro'
 
 import { NAMED } from './words'
 
-/** What the fields of a procedure are called; a part of a path that is not here is not said. */
+/** What the fields of a procedure are called; a field that is not here is said as it is named. */
 const WORDS: Readonly<Record<string, string>> = {
   ac: t`AC`,
   across_deg: t`angle across the weld`,

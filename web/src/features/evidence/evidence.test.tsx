@@ -43,50 +43,12 @@ test('a value that is still missing stays a blank', () => {
   expect(writeBlanks([61, null, 70])).toBe('61; –; 70')
 })
 
-test('none is an empty list: somebody looked, and nothing opened', () => {
+function openings(written: string) {
   const onChange = vi.fn()
   render(
     <ListField
       label="openings"
-      written=""
-      hint="1.2"
-      unit="mm"
-      path="openings_mm"
-      read={(text) => readNumbers(text, GAP, 'si')}
-      onChange={onChange}
-    />,
-  )
-  const field = screen.getByLabelText('openings')
-  fireEvent.change(field, { target: { value: 'none' } })
-  fireEvent.blur(field)
-  expect(onChange).toHaveBeenLastCalledWith([])
-})
-
-test('emptying a field takes its answer back', () => {
-  const onChange = vi.fn()
-  render(
-    <ListField
-      label="openings"
-      written="none"
-      hint="1.2"
-      unit="mm"
-      path="openings_mm"
-      read={(text) => readNumbers(text, GAP, 'si')}
-      onChange={onChange}
-    />,
-  )
-  const field = screen.getByLabelText('openings')
-  fireEvent.change(field, { target: { value: '' } })
-  fireEvent.blur(field)
-  expect(onChange).toHaveBeenLastCalledWith(null)
-})
-
-test('what is not understood stays in the field and is named', () => {
-  const onChange = vi.fn()
-  render(
-    <ListField
-      label="openings"
-      written=""
+      written={written}
       hint="1.2; 0.5"
       unit="mm"
       path="openings_mm"
@@ -94,7 +56,25 @@ test('what is not understood stays in the field and is named', () => {
       onChange={onChange}
     />,
   )
-  const field = screen.getByLabelText('openings')
+  return { field: screen.getByLabelText('openings'), onChange }
+}
+
+test('none is an empty list: somebody looked, and nothing opened', () => {
+  const { field, onChange } = openings('')
+  fireEvent.change(field, { target: { value: 'none' } })
+  fireEvent.blur(field)
+  expect(onChange).toHaveBeenLastCalledWith([])
+})
+
+test('emptying a field takes its answer back', () => {
+  const { field, onChange } = openings('none')
+  fireEvent.change(field, { target: { value: '' } })
+  fireEvent.blur(field)
+  expect(onChange).toHaveBeenLastCalledWith(null)
+})
+
+test('what is not understood stays in the field and is named', () => {
+  const { field, onChange } = openings('')
   fireEvent.change(field, { target: { value: 'big' } })
   fireEvent.blur(field)
   expect(field).toHaveValue('big')

@@ -58,30 +58,25 @@ function ElectrodeRow({ index, one, path, disabled, set }: PartProps & { index: 
           }}
         />
       </Labelled>
-      <Labelled words={t`Angle along`}>
-        <QuantityField
-          label={t`Angle of ${name} along the weld`}
-          kind="angle"
-          path={`${at}.angle_deg`}
-          value={own.angle_deg}
-          disabled={disabled}
-          onChange={(angle_deg) => {
-            change({ angle_deg })
-          }}
-        />
-      </Labelled>
-      <Labelled words={t`Angle across`}>
-        <QuantityField
-          label={t`Angle of ${name} across the weld`}
-          kind="angle"
-          path={`${at}.across_deg`}
-          value={own.across_deg}
-          disabled={disabled}
-          onChange={(across_deg) => {
-            change({ across_deg })
-          }}
-        />
-      </Labelled>
+      {(
+        [
+          ['angle_deg', t`Angle along`, t`Angle of ${name} along the weld`],
+          ['across_deg', t`Angle across`, t`Angle of ${name} across the weld`],
+        ] as const
+      ).map(([field, words, label]) => (
+        <Labelled key={field} words={words}>
+          <QuantityField
+            label={label}
+            kind="angle"
+            path={`${at}.${field}`}
+            value={own[field]}
+            disabled={disabled}
+            onChange={(angle) => {
+              change({ [field]: angle })
+            }}
+          />
+        </Labelled>
+      ))}
     </div>
   )
 }
