@@ -115,7 +115,7 @@ def test_draft_weld_log_print_and_exchange(enter, bridge, tmp_path):
     coupon_id = page.url.rsplit("/", 1)[1]
     text = pdf_text(page, f"{bridge.url}/api/coupons/{coupon_id}/print")
     for words in (
-        "FB-27-C04 for FB-27-P11",
+        "FB-27-C04 · FB-27-P11",
         "160 A",
         "25.0 V",
         "300 mm",

@@ -60,7 +60,7 @@ def test_the_procedure_on_paper(api, draft, paper, width, height):
         "ER70S-6",
         "60°",
         "root gap 3",
-        "page 1 of",
+        "page 1 / ",
         "revision",
         "Cautions",
         "Local rules and qualified people decide",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from apps.printing.said import say
 from apps.printing.sheets import Both, Writer
 from welding.advice.checklist import checklist_for
 from welding.deviations.of_piece import piece_deviations
@@ -23,13 +24,13 @@ def coupon_facts(document: Coupon, write: Writer) -> Facts:
     piece = document.coupon
     rows: Facts = []
     if piece.welded_on:
-        rows.append((tr("Welded on"), [Both(piece.welded_on)]))
+        rows.append((say("Welded on"), [Both(piece.welded_on)]))
     if piece.machine:
         until = piece.machine.calibrated_until
         state = tr("meters until {until}", until=until) if until else tr("calibration not recorded")
         rows.append(
             (
-                "Machine",
+                say("Machine"),
                 [
                     Both(piece.machine.name),
                     Both(state),
@@ -39,7 +40,7 @@ def coupon_facts(document: Coupon, write: Writer) -> Facts:
     if piece.batches:
         rows.append(
             (
-                "Batches",
+                say("Batches"),
                 [
                     Both(
                         " ".join(part for part in (one.designation, one.batch) if part)
@@ -56,7 +57,7 @@ def coupon_facts(document: Coupon, write: Writer) -> Facts:
     if piece.preheat_readings:
         rows.append(
             (
-                tr("Preheat readings"),
+                say("Preheat readings"),
                 [
                     Both(
                         f"{write.value(one.temperature_c, 'temperature').main} "
@@ -67,14 +68,14 @@ def coupon_facts(document: Coupon, write: Writer) -> Facts:
             )
         )
     if piece.fit_up and piece.fit_up.cleaning:
-        rows.append(("Cleaning", [Both(piece.fit_up.cleaning)]))
+        rows.append((say("Cleaning"), [Both(piece.fit_up.cleaning)]))
     if piece.checklist:
         asked = {one.id: one.question for one in checklist_for(document.procedure)}
         yes = sum(one.answer == "yes" for one in piece.checklist)
         no = [asked.get(one.item, one.item) for one in piece.checklist if one.answer == "no"]
         rows.append(
             (
-                "Checklist",
+                say("Checklist"),
                 [
                     Both(tr("{yes} of {count} yes", yes=yes, count=len(asked))),
                     *(Both(f"NO: {one}") for one in no),

@@ -13,6 +13,8 @@ STAGES = (
     *(tr_noop("released"), tr_noop("superseded"), tr_noop("withdrawn")),
 )
 """Stages of a revision, which a sheet names."""
+STATES = (tr_noop("welding"), tr_noop("welded"))
+"""States of a coupon, which its sheet names."""
 _second: ContextVar[str] = ContextVar("second", default="")
 
 
