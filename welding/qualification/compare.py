@@ -122,7 +122,7 @@ def thicknesses_asked(item: RangeItem, required: RequiredScope) -> list[tuple[in
 
 def _open_range(item: RangeItem, wanted: OpenRange | None, path: str) -> Iterator[Outcome]:
     """A production range against a span: an end without a limit needs a span without that limit."""
-    if wanted is None or item.kind != "span":
+    if wanted is None or item.kind == "any":
         return
     for end, limit in (("min", item.min), ("max", item.max)):
         value = getattr(wanted, end)
@@ -580,7 +580,7 @@ def _hold_c(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
 def _hold_min(item: RangeItem, asked: _Asked) -> Iterator[Outcome]:
     thermal = asked.required.procedure.thermal
     pwht = thermal.pwht if thermal else None
-    if pwht is None or item.kind != "span":
+    if pwht is None or item.kind == "any":
         return
     if pwht.hold_min is None:
         yield no_answer(asked.required, "thermal.pwht.hold_min", tr("the holding time"))

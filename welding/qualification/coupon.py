@@ -12,7 +12,7 @@ from welding.consumables.designations.decode import decode
 from welding.consumables.designations.model import Decoded
 from welding.documents.coupon import PassRecord
 from welding.documents.fields import UnitColumn, mean_of
-from welding.documents.procedure import BaseMetal, ImpactRequirement, Joint, Pass, Procedure
+from welding.documents.procedure import BaseMetal, ImpactRequirement, Joint, Pass, Procedure, Pwht
 from welding.documents.record import QualificationRecord
 from welding.documents.setup import Electrodes
 from welding.errors import UnknownEntryError
@@ -298,11 +298,7 @@ class TestCoupon:
     def pwht(self) -> bool:
         """Whether the piece was heat-treated after welding."""
         done = any(one.kind == "pwht" for one in self.record.coupon.treatments_done)
-        return done or self.record.coupon.pwht is not None or self._planned_pwht
-
-    @property
-    def _planned_pwht(self) -> bool:
-        return bool(self.from_certificate and self.procedure.thermal and self.procedure.thermal.pwht)
+        return done or self._stated_pwht is not None
 
     @property
     def pwht_hold_c(self) -> Range | None:
@@ -310,10 +306,7 @@ class TestCoupon:
         for one in self.record.coupon.treatments_done:
             if one.kind == "pwht" and one.hold_c:
                 return one.hold_c
-        stated = self.record.coupon.pwht
-        if stated is None and self.procedure.thermal:
-            stated = self.procedure.thermal.pwht
-        return stated.hold_c if stated else None
+        return self._stated_pwht.hold_c if self._stated_pwht else None
 
     @property
     def pwht_hold_min(self) -> float | None:
@@ -321,7 +314,15 @@ class TestCoupon:
         for one in self.record.coupon.treatments_done:
             if one.kind == "pwht" and one.hold_min:
                 return one.hold_min
-        return self.record.coupon.pwht.hold_min if self.record.coupon.pwht else None
+        return self._stated_pwht.hold_min if self._stated_pwht else None
+
+    @property
+    def _stated_pwht(self) -> Pwht | None:
+        """The treatment as stated of the coupon; that of the procedure where an existing record is printed."""
+        stated = self.record.coupon.pwht
+        if stated is None and self.from_certificate and self.procedure.thermal:
+            stated = self.procedure.thermal.pwht
+        return stated
 
     @property
     def post_heat(self) -> tuple[float, float] | None:

@@ -151,7 +151,9 @@ def _treatments(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
             max=hold.max,
             tested=hold,
         )
-    if minutes is not None:
+    if minutes is None:
+        yield item(more, rule, "pwht_hold_min", "unknown", tr("The holding time is not recorded."))
+    else:
         share = rule["least_share"]
         yield item(
             more,

@@ -243,8 +243,11 @@ def _dimensions(coupon: TestCoupon, backed: bool) -> Iterator[RangeItem]:
     table = table_of("groove_tolerances")
     row = row_of(table, "gouge" if joint.back_gouge else "backing" if backed else "none")
     fit = coupon.record.coupon.fit_up
-    gap = (fit.gap_after_tack_mm if fit else None) or preparation.root_gap_mm
-    face = (fit.root_face_mm if fit else None) or preparation.root_face_mm
+    gap, face = preparation.root_gap_mm, preparation.root_face_mm
+    if fit and fit.gap_after_tack_mm is not None:
+        gap = fit.gap_after_tack_mm
+    if fit and fit.root_face_mm is not None:
+        face = fit.root_face_mm
     angle = preparation.included_angle_deg
     if angle is None and preparation.sides:
         angle = min((s.angle_deg for s in preparation.sides if s.angle_deg is not None), default=None)
