@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import filecmp
 import os
+import shutil
 import subprocess
 import tempfile
 import time
@@ -93,10 +94,18 @@ PARTS: dict[str, tuple[str, ...]] = {
     "web": ("typescript types", "typescript style", "screen units"),
     "browser": ("browser",),
     "system": ("crashes",),
-    "coverage": ("coverage",),
+    "coverage": (
+        "coverage",
+        "screen built to be measured",
+        "screen units measured",
+        "browser measured",
+        "screen coverage",
+    ),
 }
 COVERAGE = ("--cov=welding", "--cov=server", "--cov-branch", "--cov-report=term:skip-covered")
 """Line and branch coverage takes half as long again, so that it is a part of its own."""
+MEASURED = ROOT / ".bead" / "measured"
+"""Where the screen that counts its statements stands, and what it counted."""
 NO_DATABASE = {*PARTS["style"], *PARTS["core"], *PARTS["web"]}
 
 
@@ -131,6 +140,7 @@ def steps_of(asked: tuple[str, ...]) -> list[Check]:
         ("core", [*pytest, *plain, *two, "tests/welding", "welding"], ROOT),
         ("server", [*pytest, *plain, *two, "tests/server"], ROOT),
         ("coverage", [*pytest, *plain, *two, *besides, *COVERAGE], ROOT),
+        *_screen_measured(pytest),
     ]
     named = {name for part in asked for name in PARTS.get(part, ())}
     found = [step for step in parts if step[0] in named]
@@ -140,6 +150,18 @@ def steps_of(asked: tuple[str, ...]) -> list[Check]:
             (f"tests named {' '.join(words)}", [*pytest, *plain, *besides, "-k", " and ".join(words)], ROOT)
         )
     return found
+
+
+def _screen_measured(pytest: list[str]) -> list[Check]:
+    """Component and browser tests over a screen that counts its statements, and what they ran of it."""
+    shutil.rmtree(MEASURED, ignore_errors=True)
+    vitest = ["npx", "vitest", "run", "--coverage", f"--coverage.reportsDirectory={MEASURED / 'units'}"]
+    return [
+        ("screen built to be measured", ["npm", "run", "--silent", "build"], WEB),
+        ("screen units measured", vitest, WEB),
+        ("browser measured", [*pytest, "tests/browser"], ROOT),
+        ("screen coverage", [str(PYTHON), "-m", "tools.screen_coverage", str(MEASURED)], ROOT),
+    ]
 
 
 def _run_all(env: dict[str, str], steps: list[Check], asked: tuple[str, ...]) -> int:
@@ -154,7 +176,9 @@ def _run_all(env: dict[str, str], steps: list[Check], asked: tuple[str, ...]) ->
         say(f"\n── {name} ──")
         start = time.monotonic()
         # Only the browser tests may touch Django from the browser's event loop.
-        step_env = {**env, "DJANGO_ALLOW_ASYNC_UNSAFE": "true"} if name == "browser" else env
+        step_env = {**env, "DJANGO_ALLOW_ASYNC_UNSAFE": "true"} if name.startswith("browser") else env
+        if "measured" in name:
+            step_env = {**step_env, "BEAD_MEASURED_DIST": str(MEASURED / "dist")}
         step_env = {
             **step_env,
             "DJANGO_SETTINGS_MODULE": "config.settings_test",

@@ -30,6 +30,7 @@ WITHIN_A_STRING = re.compile(r"""\bf["'].*\{(?:tr|say)\(["']""")
 TABLE_TEXTS = {
     "advice/tables/cautions.toml": ("text",),
     "advice/tables/checklist.toml": ("question", "why"),
+    "bead/tables/cures.toml": ("words",),
     "consumables/designations/tables/a5_20.toml": ("character",),
     "consumables/tables/iso_14175.toml": ("nature",),
     "consumables/tables/transfer_by_gas.toml": ("note",),

@@ -11,7 +11,7 @@ from config.logs import PRE_CHAIN
 
 BASE = Path(__file__).resolve().parent.parent
 ROOT = BASE.parent
-WEB_DIST = ROOT / "web" / "dist"
+WEB_DIST = Path(os.environ.get("BEAD_MEASURED_DIST", ROOT / "web" / "dist"))
 HOME = Path(os.environ.get("BEAD_HOME", ROOT / ".bead"))
 
 DEMO = os.environ.get("BEAD_DEMO") == "1"

@@ -1,13 +1,17 @@
 """The real thing: the built front end in Chromium, Django and PostgreSQL behind it, the demo's data."""
 
+import os
 import re
 import time
+from collections.abc import Callable
+from itertools import count
+from pathlib import Path
 from types import SimpleNamespace
 
 import pytest
 from apps.demo.management.commands.prepare import load_demo
 from django.db import connection
-from playwright.sync_api import Page, expect
+from playwright.sync_api import BrowserContext, Page, expect
 
 from tools.chromium import CONTEXT, LAUNCH
 
@@ -52,11 +56,40 @@ def bridge(live_server, context):
     context.set_default_timeout(15_000)
     watch = Watch(live_server.url)
     context.on("page", watch.follow)
+    keep_counts = _measured(context)
     yield SimpleNamespace(url=live_server.url, job=job)
     for page in context.pages:
+        keep_counts(page)
         page.close()
     _until_idle()
     assert watch.seen == []
+
+
+_NUMBERS = count()
+
+
+def _measured(context: BrowserContext) -> Callable[[Page], None]:
+    """Where ``./bead test coverage`` has built the screen: keep what ran of it when a page is left."""
+    if "BEAD_MEASURED_DIST" not in os.environ:
+        return lambda page: None
+    folder = Path(os.environ["BEAD_MEASURED_DIST"]).parent / "pages"
+    folder.mkdir(exist_ok=True)
+
+    def keep(text: str) -> None:
+        if text:
+            (folder / f"{next(_NUMBERS)}.json").write_text(text)
+
+    def leave(page: Page) -> None:
+        keep(page.evaluate("window.__coverage__ ? JSON.stringify(window.__coverage__) : ''"))
+
+    def follow(page: Page) -> None:
+        """A page that is loaded anew forgets its counts."""
+        for name in ("goto", "reload"):
+            go = getattr(page, name)
+            setattr(page, name, lambda *said, go=go, **more: (leave(page), go(*said, **more))[1])
+
+    context.on("page", follow)
+    return leave
 
 
 _BUSY = """

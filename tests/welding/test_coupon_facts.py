@@ -77,9 +77,7 @@ def test_the_plan_is_evidence_only_on_an_existing_record(changes, fact, logged, 
 )
 def test_the_prepared_member_of_a_t_is_the_second(kind, weld, thickness):
     """Two plates of 12 and 20 mm: a butt counts the thinner, a T with a groove the member that is prepared."""
-    found = coupon(
-        coupon__thickness_mm=[12, 20], procedure__joint__kind=kind, procedure__joint__weld=weld
-    )
+    found = coupon(coupon__thickness_mm=[12, 20], procedure__joint__kind=kind, procedure__joint__weld=weld)
     assert found.thickness_mm == thickness
 
 

@@ -6,6 +6,7 @@ import json
 import sys
 
 from welding.cli import (
+    bead,
     consumables,
     documents,
     heat,
@@ -52,6 +53,7 @@ def _parser() -> Parser:
         documents,
         qualification,
         rules,
+        bead,
     ):
         module.add(calls)
     return parser

@@ -82,7 +82,7 @@ SUBJECTS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
     ("fillers", "Filler designations", ("welding.consumables.designations",)),
     ("gases", "Shielding gases", ("welding.consumables",)),
     ("drafting", "Fillers chosen in drafts", ("welding.planning",)),
-    ("arc", "Arc settings", ("welding.arc",)),
+    ("arc", "Arc settings and the bead", ("welding.arc", "welding.bead")),
     ("setup", "Set-up of the torch", ("welding.setup",)),
     ("heat", "Heat input, preheat and PWHT", ("welding.heat",)),
     ("joints", "Joints, positions and deposits", ("welding.joints", "welding.deposit")),

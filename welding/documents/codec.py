@@ -10,6 +10,7 @@ from typing import Any, Generic, TypeVar
 import orjson
 from pydantic import ConfigDict, TypeAdapter, ValidationError
 
+from welding.documents import bead_settings as _bead_settings
 from welding.documents import corrections as _corrections
 from welding.documents import coupon as _coupon
 from welding.documents import fields as _fields
@@ -20,6 +21,7 @@ from welding.documents import machine as _machine
 from welding.documents import procedure as _procedure
 from welding.documents import record as _record
 from welding.documents import setup as _setup
+from welding.documents.bead_settings import BeadSettings
 from welding.documents.chart import SettingsChart
 from welding.documents.corrections import BookCorrections
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
@@ -48,6 +50,7 @@ T = TypeVar("T")
 
 _CLOSED = ConfigDict(extra="forbid", allow_inf_nan=False)
 for _module in (
+    _bead_settings,
     _fields,
     _setup,
     _machine,
@@ -349,6 +352,7 @@ PRODUCT = Codec(Product)
 OWN_METAL = Codec(OwnMetal)
 CHART = Codec(SettingsChart)
 INTENT = Codec(Intent)
+BEAD_SETTINGS = Codec(BeadSettings)
 TRIAL = Codec(Trial)
 RECORD = Codec(QualificationRecord)
 TEST: Codec[Any] = Codec(Test)  # type: ignore[arg-type]
@@ -365,6 +369,7 @@ CODECS: dict[str, Codec[Any]] = {
     "metal": OWN_METAL,
     "chart": CHART,
     "intent": INTENT,
+    "bead-settings": BEAD_SETTINGS,
     "joint-list": JOINT_LIST,
     "joint": JOINT,
     "book-corrections": CORRECTIONS,

@@ -318,7 +318,7 @@ class TestCoupon:
 
     @property
     def _stated_pwht(self) -> Pwht | None:
-        """The treatment as stated of the coupon; that of the procedure where an existing record is printed."""
+        """The treatment as stated of the coupon; the procedure's on an existing record that is printed."""
         stated = self.record.coupon.pwht
         if stated is None and self.from_certificate and self.procedure.thermal:
             stated = self.procedure.thermal.pwht

@@ -1,0 +1,40 @@
+"""``predict``: what one setting makes of a weld, figure by figure, with error and source."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from welding.bead.arc_figures import arc_figures
+from welding.bead.bead_figures import bead_figures, distortion_figures, heat_figures, shielding_figures
+from welding.bead.figures import Figure
+from welding.bead.picture import BeadPicture, picture_of
+from welding.bead.state import BeadState
+from welding.documents.bead_settings import BeadSettings
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Prediction:
+    """The figures of one setting in the order of the trade, and its drawing (``None`` without a model)."""
+
+    figures: tuple[Figure, ...]
+    picture: BeadPicture | None
+
+    def figure(self, key: str) -> Figure | None:
+        """The figure of this key."""
+        return next((one for one in self.figures if one.key == key), None)
+
+
+def predict(settings: BeadSettings) -> Prediction:
+    """Predict a bead.
+
+    Nothing raises: what is outside a relation is a figure that says that there is no model, and why.
+    """
+    state = BeadState(settings)
+    figures = (
+        *arc_figures(state),
+        *bead_figures(state),
+        *heat_figures(state),
+        *shielding_figures(state),
+        *distortion_figures(state),
+    )
+    return Prediction(figures=figures, picture=picture_of(state))
