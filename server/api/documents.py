@@ -8,8 +8,10 @@ from typing import Annotated, Any, TypeVar
 from pydantic import BeforeValidator
 
 from api.errors import DocumentRefused
+from welding.documents.bead_settings import BeadSettings
 from welding.documents.chart import SettingsChart
 from welding.documents.codec import (
+    BEAD_SETTINGS,
     CODECS,
     CORRECTIONS,
     COUPON,
@@ -67,6 +69,7 @@ CouponIn = Annotated[Coupon, BeforeValidator(_through(COUPON))]
 PassRecordIn = Annotated[PassRecord, BeforeValidator(_through(PASS_RECORD))]
 PersonIn = Annotated[Person, BeforeValidator(_through(PERSON))]
 PieceIn = Annotated[CouponPiece, BeforeValidator(_through(PIECE))]
+BeadSettingsIn = Annotated[BeadSettings, BeforeValidator(_through(BEAD_SETTINGS))]
 IntentIn = Annotated[Intent, BeforeValidator(_through(INTENT))]
 TrialIn = Annotated[Trial, BeforeValidator(_through(TRIAL))]
 TestIn = Annotated[Test, BeforeValidator(_through(TEST))]

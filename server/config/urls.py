@@ -3,6 +3,7 @@
 from api.api import api
 from api.calculators import router as calculators
 from api.calculators_arc import router as calculators_arc
+from api.calculators_bead import router as calculators_bead
 from api.core import router as core
 from apps.accounts.api import router as accounts
 from apps.codebook.api import router as codebook
@@ -28,6 +29,7 @@ for _router in (
     core,
     calculators,
     calculators_arc,
+    calculators_bead,
     jobs,
     procedures,
     library,

@@ -117,7 +117,7 @@ def _size(state: BeadState) -> Iterator[Figure]:
             BALANCE,
             quantity="length",
         )
-    elif area is not None and area > 0:
+    if area is not None and area > 0:
         height = crown_height_mm(area, width.value)
         error = 100 * (width.high - width.value) / width.value
         steep = height / width.value
@@ -131,7 +131,9 @@ def _size(state: BeadState) -> Iterator[Figure]:
             quantity="length",
             words=tr("proud and steep at the toes") if level else "",
             level=level,
-            error=tr("a parabola on the bead's width, on flat plate"),
+            error=tr("as on flat plate, to compare by")
+            if one.joint == "fillet"
+            else tr("a parabola on the bead's width, on flat plate"),
         )
     if state.base_mm2 is not None and area is not None and state.base_mm2 + area > 0:
         share = dilution_percent(state.base_mm2, area)

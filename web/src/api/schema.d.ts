@@ -372,6 +372,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calculators/bead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Predict Beads
+         * @description What each setting makes of the weld.
+         */
+        post: operations["api_calculators_bead_predict_beads"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculators/bead/cure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cure Bead
+         * @description The smallest changes with an effect, in the order of practice, inside the limits.
+         */
+        post: operations["api_calculators_bead_cure_bead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculators/bead/of-pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settings Of Pass
+         * @description Settings to try from a pass of a procedure.
+         */
+        post: operations["api_calculators_bead_settings_of_pass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -4321,6 +4381,318 @@ export interface components {
              * @default 0
              */
             helium_percent: number;
+        };
+        /**
+         * BeadOut
+         * @description Predictions in the order they were asked, and the effects that may be asked for.
+         */
+        BeadOut: {
+            /** Items */
+            items: components["schemas"]["BeadPredictionOut"][];
+            /** Goals */
+            goals: components["schemas"]["GoalOut"][];
+        };
+        /**
+         * BeadPicture
+         * @description Points in mm, x across from the centreline, y up from the plate's surface.
+         *
+         *     Below the surface the lines lie as far beside the fusion line as on it: a drawing, not a solution.
+         */
+        BeadPicture: {
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Crown */
+            crown: [
+                number,
+                number
+            ][];
+            /** Lines */
+            lines: components["schemas"]["PeakLine"][];
+        };
+        /**
+         * BeadPredictionOut
+         * @description Figures and drawing of one setting; what was changed against the first, and its effect.
+         */
+        BeadPredictionOut: {
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            picture: components["schemas"]["BeadPicture"] | null;
+            /** Changed */
+            changed: string[];
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * FigureOut
+         * @description One figure; ``value`` is null where it is words or there is no model.
+         */
+        FigureOut: {
+            /** Key */
+            key: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "arc" | "heat" | "bead" | "shielding" | "distortion";
+            /** Title */
+            title: string;
+            /** Value */
+            value: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Quantity */
+            quantity: string;
+            /** Unit */
+            unit: string;
+            /** Swatch */
+            swatch: string;
+            /** Words */
+            words: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "" | "fine" | "watch" | "bad";
+            /** No Model */
+            no_model: string;
+            /** Source */
+            source: string;
+            /** Confidence */
+            confidence: string;
+            /** Error */
+            error: string;
+        };
+        /**
+         * GoalOut
+         * @description An effect that may be asked for.
+         */
+        GoalOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * PeakLine
+         * @description Where the metal peaked at a temperature; ``name`` is ``pool``, ``zone`` or the temperature [°C].
+         */
+        PeakLine: {
+            /** Name */
+            name: string;
+            /** Peak C */
+            peak_c: number;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * BeadIn
+         * @description Settings side by side; the others are compared with the first.
+         */
+        BeadIn: {
+            /** Settings */
+            settings: components["schemas"]["BeadSettings"][];
+        };
+        /**
+         * BeadSettings
+         * @description Settings at the arc, and what it burns on.
+         *
+         *     ``joint``: a bead on plate, a fillet, or the root of a butt with ``root_gap_mm`` and ``root_face_mm``.
+         *     ``current_a`` of an AC or a pulsed arc is the mean without its sign. ``torch_angle_deg`` is positive where
+         *     the torch pushes, negative where it drags. ``start_c`` is the metal's temperature before the pass.
+         *     ``feed_filler`` is false where a TIG pass is welded without filler.
+         */
+        BeadSettings: {
+            /**
+             * Format
+             * @default grounded-bead/bead-settings
+             * @constant
+             */
+            format: "grounded-bead/bead-settings";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+            /**
+             * Process
+             * @enum {string}
+             */
+            process: "111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311";
+            /** Metal */
+            metal: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * Joint
+             * @default plate
+             * @enum {string}
+             */
+            joint: "plate" | "fillet" | "butt";
+            /** Root Gap Mm */
+            root_gap_mm?: number | null;
+            /** Root Face Mm */
+            root_face_mm?: number | null;
+            /**
+             * Backing
+             * @default false
+             */
+            backing: boolean;
+            /** Position */
+            position?: ("PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F") | null;
+            /** Progression */
+            progression?: ("up" | "down") | null;
+            /** Transfer */
+            transfer?: ("short-circuit" | "globular" | "spray" | "pulsed" | "controlled-short-circuit") | null;
+            /** Polarity */
+            polarity?: ("DCEP" | "DCEN" | "AC") | null;
+            /** Filler */
+            filler?: string | null;
+            /** Diameter Mm */
+            diameter_mm?: number | null;
+            /**
+             * Feed Filler
+             * @default true
+             */
+            feed_filler: boolean;
+            /** Gas */
+            gas?: {
+                [key: string]: number;
+            } | null;
+            /** Gas Flow L Min */
+            gas_flow_l_min?: number | null;
+            /** Nozzle Mm */
+            nozzle_mm?: number | null;
+            cup?: components["schemas"]["Cup"] | null;
+            /**
+             * Trailing Shield
+             * @default false
+             */
+            trailing_shield: boolean;
+            /** Purge Oxygen Ppm */
+            purge_oxygen_ppm?: number | null;
+            /** Current A */
+            current_a?: number | null;
+            /** Voltage V */
+            voltage_v?: number | null;
+            /** Wire Feed M Min */
+            wire_feed_m_min?: number | null;
+            /** Travel Mm Min */
+            travel_mm_min?: number | null;
+            /** Extension Mm */
+            extension_mm?: number | null;
+            /** Inductance Percent */
+            inductance_percent?: number | null;
+            /** Torch Angle Deg */
+            torch_angle_deg?: number | null;
+            /** Weave Mm */
+            weave_mm?: number | null;
+            /**
+             * Start C
+             * @default 20
+             */
+            start_c: number;
+            pulse?: components["schemas"]["Pulse"] | null;
+            ac?: components["schemas"]["AcWave"] | null;
+            tungsten?: components["schemas"]["Tungsten"] | null;
+            /** Post Flow S */
+            post_flow_s?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
+        };
+        /**
+         * CureOut
+         * @description Remedies in the order of practice; ``no_model`` says why there are none.
+         */
+        CureOut: {
+            /** Title */
+            title: string;
+            /** No Model */
+            no_model: string;
+            /** Remedies */
+            remedies: components["schemas"]["RemedyOut"][];
+        };
+        /**
+         * RemedyOut
+         * @description One setting changed; ``settings`` is null where nothing may be offered.
+         */
+        RemedyOut: {
+            /** Field */
+            field: string;
+            /** Before */
+            before: number | null;
+            /** After */
+            after: number | null;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "cured" | "helps" | "outside" | "no-effect";
+            /** Limited */
+            limited: boolean;
+            /** Worsens */
+            worsens: string[];
+            /** Percent */
+            percent: number;
+            /** Why */
+            why: string;
+            /** Settings */
+            settings: {
+                [key: string]: unknown;
+            } | null;
+            /** Source */
+            source: string;
+        };
+        /**
+         * CureIn
+         * @description What should be cured, and limits that the settings must keep.
+         */
+        CureIn: {
+            settings: components["schemas"]["BeadSettings"];
+            /** Goal */
+            goal: string;
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: components["schemas"]["Range"];
+            };
+        };
+        /**
+         * PassSettingsOut
+         * @description The pass in the middle of its ranges, and the limits that a change must keep.
+         */
+        PassSettingsOut: {
+            /** Settings */
+            settings: {
+                [key: string]: unknown;
+            };
+            /** Limits */
+            limits: {
+                [key: string]: components["schemas"]["Range"];
+            };
+        };
+        /**
+         * PassSettingsIn
+         * @description A pass of a procedure, by its place; ``qualified`` as far as a record sets limits.
+         */
+        PassSettingsIn: {
+            procedure: components["schemas"]["Procedure"];
+            /** Index */
+            index: number;
+            /**
+             * Qualified
+             * @default {}
+             */
+            qualified: {
+                [key: string]: components["schemas"]["Range"];
+            };
         };
         /**
          * JobOut
@@ -8708,6 +9080,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
+                };
+            };
+        };
+    };
+    api_calculators_bead_predict_beads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeadOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_calculators_bead_cure_bead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CureOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    api_calculators_bead_settings_of_pass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassSettingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassSettingsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };
