@@ -9,7 +9,8 @@ from welding.bead.melting import crown_height_mm
 from welding.bead.state import BeadState
 
 Point = tuple[float, float]
-STEPS = 24
+STEPS = 32
+FINGER_FILL = 0.31
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,9 +45,8 @@ def picture_of(state: BeadState) -> BeadPicture | None:
         (round(half * at, 3), round(height * (1 - at**2), 3))
         for at in (-1 + 2 * step / STEPS for step in range(STEPS + 1))
     )
-    # A bowl has an exponent of 2 (fill 2/3); a finger is narrower below: area = w d / (1 + 1/n).
-    fill = min(max(state.arc["fill"], 0.3), 0.66)
-    exponent = fill / (1 - fill)
+    # A dish fills 2/3 of width times depth, a finger below its middle 0.31: the pool is a mixture of both.
+    dish = min(max((state.arc["fill"] - FINGER_FILL) / (2 / 3 - FINGER_FILL), 0.0), 1.0)
     pool = state.half_widths_mm["pool"]
     lines = []
     for name, reached in state.half_widths_mm.items():
@@ -56,17 +56,22 @@ def picture_of(state: BeadState) -> BeadPicture | None:
             PeakLine(
                 name=name,
                 peak_c=float(name) if peak is None else float(peak),
-                points=_bowl(half + beyond, down + beyond, exponent, state.settings.thickness_mm),
+                points=_bowl(
+                    half + beyond,
+                    down + beyond,
+                    dish if name == "pool" else max(dish, 0.8),
+                    state.settings.thickness_mm,
+                ),
             )
         )
     lines.sort(key=lambda line: line.peak_c)
     return BeadPicture(thickness_mm=state.settings.thickness_mm, crown=crown, lines=tuple(lines))
 
 
-def _bowl(half: float, down: float, exponent: float, thickness_mm: float) -> tuple[Point, ...]:
+def _bowl(half: float, down: float, dish: float, thickness_mm: float) -> tuple[Point, ...]:
     points = []
     for step in range(STEPS + 1):
         across = math.cos(math.pi * step / STEPS)
-        deep = down * (1 - abs(across) ** exponent)
+        deep = down * (dish * (1 - across**2) + (1 - dish) * math.exp(-((across / 0.35) ** 2)))
         points.append((round(-half * across, 3), round(-min(deep, thickness_mm), 3)))
     return tuple(points)

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { RouterProvider, createBrowserRouter } from 'react-router'
 
 import { Refusal, api, onSignedOut, unwrap } from '../api/client'
+import { beadRoutes } from '../features/bead'
 import { calculatorRoutes } from '../features/calculators'
 import { couponRoutes } from '../features/coupons'
 import { dashboardRoutes } from '../features/dashboard'
@@ -37,6 +38,7 @@ const router = createBrowserRouter([
       ...codebookRoutes,
       ...recordingRoutes,
       ...calculatorRoutes,
+      ...beadRoutes,
       ...libraryRoutes,
       { path: '*', element: <NothingHere /> },
     ],

@@ -25,6 +25,7 @@ const RAIL: readonly [string, string][] = [
   ['/', t`Dashboard`],
   ['/procedures', t`Procedures`],
   ['/coupons', t`Coupons`],
+  ['/try', t`Try a setting`],
   ['/calculators', t`Calculators`],
   ['/library', t`Library`],
   ['/book', t`Code book`],

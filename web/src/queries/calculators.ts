@@ -74,3 +74,24 @@ export const cupQuery = (body: Schemas['CupIn']) =>
     enabled: body.text.trim() !== '',
     ...kept,
   })
+
+export const beadQuery = (settings: Schemas['BeadIn']['settings']) =>
+  queryOptions({
+    queryKey: ['bead', settings],
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/bead', { body: { settings }, signal })),
+    ...kept,
+  })
+
+export const beadOfPassQuery = (body: Schemas['PassSettingsIn']) =>
+  queryOptions({
+    queryKey: ['bead-of-pass', body],
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/bead/of-pass', { body, signal })),
+    ...kept,
+  })
+
+export const cureQuery = (body: Schemas['CureIn']) =>
+  queryOptions({
+    queryKey: ['bead-cure', body],
+    queryFn: ({ signal }) => unwrap(api.POST('/api/calculators/bead/cure', { body, signal })),
+    ...kept,
+  })

@@ -1,10 +1,11 @@
 import { t } from '@lingui/core/macro'
 import { useState } from 'react'
-import type { Procedure, Revision } from '../../api/types'
+import type { Bracket, Procedure, Revision } from '../../api/types'
 import { ChartsPanel } from './ChartsPanel'
 import { CoolingPanel } from './CoolingPanel'
 import { HeatExplorer } from './HeatExplorer'
 import { SetUp } from './SetUp'
+import { TryPass } from './TryPass'
 import { UsePanel } from './UsePanel'
 
 const VIEWS = [
@@ -13,6 +14,7 @@ const VIEWS = [
   ['cooling', t`Preheat and cooling`],
   ['use', t`Metal and time`],
   ['charts', t`Charts and trials`],
+  ['try', t`Try a setting`],
 ] as const
 
 type BelowProps = {
@@ -21,10 +23,11 @@ type BelowProps = {
   evaluation: Revision['evaluation']
   onChange: (change: (before: Procedure) => Procedure) => void
   disabled: boolean
+  brackets?: readonly Bracket[]
 }
 
 /** Under the ladder: the selected pass's set-up, its heat, the joint's cooling, its metal and time. */
-export function Below({ document, selected, evaluation, onChange, disabled }: BelowProps) {
+export function Below({ document, selected, evaluation, onChange, disabled, brackets = [] }: BelowProps) {
   const [view, setView] = useState<(typeof VIEWS)[number][0]>('set-up')
   return (
     <div className="mt-3">
@@ -59,6 +62,7 @@ export function Below({ document, selected, evaluation, onChange, disabled }: Be
         {view === 'cooling' && <CoolingPanel evaluation={evaluation} />}
         {view === 'use' && <UsePanel evaluation={evaluation} />}
         {view === 'charts' && <ChartsPanel document={document} selected={selected} />}
+        {view === 'try' && <TryPass key={selected} document={document} selected={selected} brackets={brackets} />}
       </div>
     </div>
   )

@@ -140,7 +140,14 @@ function Editor({ revision }: { revision: Revision }) {
           />
           <Sums evaluation={judged} />
           {current !== null && (
-            <Below document={document} selected={current} evaluation={judged} onChange={change} disabled={disabled} />
+            <Below
+              document={document}
+              selected={current}
+              evaluation={judged}
+              onChange={change}
+              disabled={disabled}
+              brackets={coverage.data?.brackets ?? []}
+            />
           )}
         </div>
         <div className="min-h-0 overflow-y-auto pb-4">

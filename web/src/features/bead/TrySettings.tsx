@@ -1,0 +1,105 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import type { BeadSettings, Range } from '../../api/types'
+import { beadQuery } from '../../queries/calculators'
+import { Button } from '../../ui/Button'
+import { Notice } from '../../ui/Notice'
+import { useSettled } from '../../ui/useSettled'
+import { BeadDrawing, halfOf } from './BeadDrawing'
+import { CurePanel } from './CurePanel'
+import { FiguresTable } from './FiguresTable'
+import { SettingsPanel } from './SettingsPanel'
+import { settingWords } from './settings'
+
+const MOST_PINNED = 3
+/** Short enough to follow a drag, long enough to ask once for each place of the slider. */
+const PAUSE_MS = 25
+
+type Props = { start: BeadSettings; limits?: Readonly<Record<string, Range>>; fixed?: boolean }
+
+/** Try settings: what they make of the weld, up to four side by side, and what would change it. */
+export function TrySettings({ start, limits = {}, fixed = false }: Props) {
+  const [settings, setSettings] = useState(start)
+  const [pinned, setPinned] = useState<BeadSettings[]>([])
+  const asked = useSettled(settings, PAUSE_MS)
+  // The one that is changed comes last: the pinned ones are what it is compared with.
+  const found = useQuery({ ...beadQuery([...pinned, asked]), placeholderData: keepPreviousData, retry: false })
+  const items = found.data?.items ?? []
+  const now = items.at(-1)
+  const half = Math.max(...items.map((one) => (one.picture ? halfOf(one.picture) : 6)), 6)
+  const names = items.map((_, index) => (index === items.length - 1 ? t`Now` : t`Pin ${index + 1}`))
+  return (
+    <div className="grid grid-cols-[330px_minmax(0,1fr)] items-start gap-4 max-lg:grid-cols-1">
+      <SettingsPanel settings={settings} limits={limits} onChange={setSettings} fixed={fixed} />
+      <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-4">
+        {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
+        <section className="panel p-4" aria-label={t`Prediction`}>
+          <div className="flex flex-wrap items-center gap-2">
+            <Button
+              disabled={pinned.length >= MOST_PINNED}
+              onClick={() => setPinned((before) => [...before, settings])}
+            >
+              <Trans>Pin this setting</Trans>
+            </Button>
+            {pinned.map((one, index) => (
+              <span key={index} className="inline-flex items-center gap-1 text-[13px]">
+                <button
+                  type="button"
+                  className="link"
+                  aria-label={t`Go back to pin ${index + 1}`}
+                  onClick={() => setSettings(one)}
+                >
+                  {t`Pin ${index + 1}`}
+                </button>
+                <button
+                  type="button"
+                  className="link"
+                  aria-label={t`Remove pin ${index + 1}`}
+                  onClick={() => setPinned((before) => before.filter((_, place) => place !== index))}
+                >
+                  ×
+                </button>
+              </span>
+            ))}
+            {pinned.length > 0 && now && (
+              <p className="w-full text-[13px]" role="status">
+                {now.changed.length === 0
+                  ? t`Nothing is changed against pin 1.`
+                  : now.changed.length === 1
+                    ? t`Changed against pin 1, and nothing else: ${settingWords(now.changed[0] ?? '')}. ${now.sentence}`
+                    : t`Changed against pin 1: ${now.changed.map(settingWords).join(', ')}. ${now.sentence}`}
+              </p>
+            )}
+          </div>
+          <div className={`mt-2 grid gap-3 ${items.length > 1 ? 'grid-cols-2 max-sm:grid-cols-1' : ''}`}>
+            {items.map((item, index) => (
+              <figure key={names[index]} className="min-w-0">
+                {item.picture ? (
+                  <BeadDrawing
+                    picture={item.picture}
+                    half={half}
+                    tint={item.figures.find((one) => one.key === 'tint_c')}
+                  />
+                ) : (
+                  <p className="py-10 text-center text-[13px] text-steel2">
+                    <Trans>No drawing: there is no model for these settings.</Trans>
+                  </p>
+                )}
+                {items.length > 1 && (
+                  <figcaption className="text-center text-[12px] text-steel2">{names[index]}</figcaption>
+                )}
+              </figure>
+            ))}
+          </div>
+        </section>
+        <CurePanel settings={asked} limits={limits} goals={found.data?.goals ?? []} onUse={setSettings} />
+        <section className="panel overflow-x-auto p-4" aria-label={t`Figures`}>
+          <FiguresTable items={items} names={names} />
+        </section>
+      </div>
+    </div>
+  )
+}

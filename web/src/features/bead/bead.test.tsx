@@ -1,0 +1,154 @@
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { expect, test } from 'vitest'
+
+import type { BeadFigure, BeadPrediction, BeadSettings } from '../../api/types'
+import { refusal, serve, show, type Answer } from '../../testing'
+import { FiguresTable } from './FiguresTable'
+import { kindOf, knobsOf, settingWords, STARTS } from './settings'
+import { TrySettings } from './TrySettings'
+
+const FIGURE: BeadFigure = {
+  key: 'width_mm',
+  group: 'bead',
+  title: 'Bead width',
+  value: 9.2,
+  low: 7.3,
+  high: 11.1,
+  quantity: 'length',
+  unit: '',
+  swatch: '',
+  words: '',
+  level: '',
+  no_model: '',
+  source: 'Rosenthal 1946',
+  confidence: 'high',
+  error: 'conduction',
+}
+const PICTURE = {
+  thickness_mm: 10,
+  crown: [
+    [-4, 0],
+    [0, 3],
+    [4, 0],
+  ],
+  lines: [
+    { name: 'zone', peak_c: 725, points: [[-7, 0], [0, -5], [7, 0]] }, // prettier-ignore
+    { name: 'pool', peak_c: 1510, points: [[-4, 0], [0, -3], [4, 0]] }, // prettier-ignore
+  ],
+}
+const START = STARTS['135'] as BeadSettings
+
+function predicted(changed: string[] = [], figures: BeadFigure[] = [FIGURE]): BeadPrediction {
+  return { figures, picture: PICTURE, changed, sentence: changed.length ? 'Bead width 9 % less.' : '' }
+}
+
+/** A server that predicts, and says of the cure what it is given. */
+function predicting(cure: Answer = null) {
+  return serve(({ path, body }) => {
+    if (path.endsWith('/bead/cure')) return cure
+    if (path.endsWith('/read')) return { body: { understood: true, value: 500, text: '500' } }
+    const asked = body.settings as BeadSettings[]
+    const items = asked.map((one) => predicted(one.travel_mm_min === asked[0]?.travel_mm_min ? [] : ['travel_mm_min']))
+    return { body: { items, goals: [{ key: 'flatter', title: 'Flatter crown' }] } }
+  })
+}
+
+test('every process has settings to start from, and a value for what it cannot do without', () => {
+  for (const [process, start] of Object.entries(STARTS)) {
+    expect(start.process).toBe(process)
+    expect(start.travel_mm_min).toBeGreaterThan(0)
+    expect(start.current_a ?? start.wire_feed_m_min).toBeGreaterThan(0)
+    const fields = knobsOf(process).map((one) => one.field)
+    expect(new Set(fields).size).toBe(fields.length)
+    expect(fields).toContain(start.wire_feed_m_min ? 'wire_feed_m_min' : 'current_a')
+  }
+  expect(settingWords('travel_mm_min')).toBe('Travel speed')
+  expect(settingWords('cup')).toBe('Cup')
+  expect(kindOf('start_c')).toBe('temperature')
+  expect(kindOf('cup')).toBe('')
+})
+
+test('a figure shows its number, its band, its error and its source; without a model it says so', () => {
+  const none = { ...FIGURE, key: 't85_s', title: 'Cooling time', value: null, no_model: 'For steel only.', source: '' }
+  const bad = {
+    ...FIGURE,
+    key: 'burn',
+    title: 'Burn-through',
+    level: 'bad' as const,
+    quantity: '',
+    unit: 'kN',
+    value: 160,
+  }
+  show(<FiguresTable items={[predicted([], [FIGURE, none, bad])]} names={['Now']} />)
+  const row = screen.getByRole('row', { name: /Bead width/ })
+  expect(row.textContent).toContain('9.2 mm')
+  expect(row.textContent).toContain('(7.3–11.1)')
+  expect(row.textContent).toContain('conduction · Rosenthal 1946')
+  expect(screen.getByRole('row', { name: /Cooling time/ }).textContent).toContain('No model. For steel only.')
+  const burn = screen.getByRole('row', { name: /Burn-through/ })
+  expect(within(burn).getByRole('img', { name: 'bad' })).toBeTruthy()
+  expect(burn.textContent).toContain('160 kN')
+})
+
+test('a pinned setting stays, and what is changed against it is told', async () => {
+  const seen = predicting()
+  show(<TrySettings start={START} />)
+  await screen.findByRole('img', { name: /Section of the bead/ })
+  fireEvent.click(screen.getByRole('button', { name: 'Pin this setting' }))
+  fireEvent.change(screen.getByRole('slider', { name: 'Travel speed, slider' }), { target: { value: '500' } })
+  await screen.findByText(/Changed against pin 1, and nothing else: Travel speed. Bead width 9 % less./)
+  const last = seen.at(-1)?.body.settings as BeadSettings[]
+  expect(last.map((one) => one.travel_mm_min)).toEqual([400, 500])
+  fireEvent.click(screen.getByRole('button', { name: 'Go back to pin 1' }))
+  await screen.findByText('Nothing is changed against pin 1.')
+  fireEvent.click(screen.getByRole('button', { name: 'Remove pin 1' }))
+  await waitFor(() => expect(screen.queryByText(/against pin 1/)).toBeNull())
+})
+
+test('a remedy inside the limits is used; one outside is only the engineer’s', async () => {
+  const inside = {
+    field: 'travel_mm_min',
+    before: 400,
+    after: 440,
+    outcome: 'helps',
+    limited: true,
+    worsens: ['Hardness'],
+    percent: -8,
+    why: 'less metal for each length',
+    settings: { ...START, travel_mm_min: 440 },
+    source: '',
+  }
+  const outside = { ...inside, field: 'voltage_v', after: null, outcome: 'outside', settings: null, worsens: [] }
+  const seen = predicting({ body: { title: '', no_model: '', remedies: [outside, inside] } })
+  show(<TrySettings start={START} limits={{ travel_mm_min: { min: 360, max: 440 } }} />)
+  expect(screen.getByText(/The procedure allows 360–440 mm\/min/)).toBeTruthy()
+  fireEvent.click(await screen.findByRole('button', { name: 'Effect that is wanted' }))
+  fireEvent.click(await screen.findByRole('option', { name: 'Flatter crown' }))
+  await screen.findByText(/Only outside the limits of the procedure/)
+  expect(screen.getByText('Helps in part, as far as the limits go.')).toBeTruthy()
+  expect(screen.getByText('Then watch: Hardness')).toBeTruthy()
+  expect(screen.getAllByRole('button', { name: /^Use / })).toHaveLength(1)
+  fireEvent.click(screen.getByRole('button', { name: 'Use Travel speed 400 → 440 mm/min' }))
+  await waitFor(() => expect((seen.at(-1)?.body.settings as BeadSettings).travel_mm_min ?? 440).toBe(440))
+  const asked = seen.filter((one) => one.path.endsWith('/cure'))[0]
+  expect(asked?.body.limits).toEqual({ travel_mm_min: { min: 360, max: 440 } })
+})
+
+test('a value outside the limits is marked, and a refusal is told', async () => {
+  serve(() => refusal('thickness_mm is not plausible'))
+  show(<TrySettings start={START} limits={{ voltage_v: { min: 24, max: 27 } }} />)
+  expect(screen.getByText(/Outside what the procedure allows: 24.0–27.0 V/)).toBeTruthy()
+  await screen.findByText(/thickness_mm is not plausible/)
+})
+
+test('another process starts from its own settings', async () => {
+  predicting()
+  show(<TrySettings start={START} />)
+  fireEvent.click(screen.getByRole('button', { name: 'Process' }))
+  fireEvent.click(await screen.findByRole('option', { name: /TIG with rod/ }))
+  expect(screen.getByRole('textbox', { name: 'Cup number' })).toBeTruthy()
+  expect(screen.queryByRole('slider', { name: 'Wire feed speed, slider' })).toBeNull()
+  fireEvent.click(screen.getByRole('button', { name: 'Polarity' }))
+  fireEvent.click(await screen.findByRole('option', { name: 'AC' }))
+  expect((screen.getByRole('textbox', { name: 'Negative share of AC' }) as HTMLInputElement).value).toBe('68')
+})

@@ -1,0 +1,2 @@
+export { beadRoutes } from './routes'
+export { TrySettings } from './TrySettings'
