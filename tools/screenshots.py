@@ -1,5 +1,6 @@
 """Retake docs/screenshots from a running demo: ``python -m tools.screenshots ADDRESS FOLDER``."""
 
+import re
 import sys
 from pathlib import Path
 
@@ -66,11 +67,15 @@ def main(address: str, folder: Path) -> None:
         page.get_by_text("M21-ArC-25").wait_for()
         page.get_by_text("read as").wait_for()
         page.get_by_text("CE (IIW)").wait_for()
-        shot("calculators-arc")
-        page.get_by_role("heading", name="Calculators").evaluate(
-            "head => head.scrollIntoView({block: 'end'})"
-        )
         shot("calculators")
+        page.goto(f"{address}/try")
+        page.get_by_role("button", name="Pin this setting").click()
+        page.get_by_role("slider", name="Travel speed, slider").fill("500")
+        page.get_by_label("Effect that is wanted").click()
+        page.get_by_role("option", name="Flatter crown").click()
+        page.get_by_role("button", name=re.compile("^Use Travel speed")).wait_for()
+        page.get_by_text("and nothing else: Travel speed").wait_for()
+        shot("try-a-setting")
         page.goto(f"{address}/library")
         page.get_by_label("Search the metals").fill("S355")
         page.get_by_role("button", name="S355J2", exact=True).click()

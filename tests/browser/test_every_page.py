@@ -39,6 +39,7 @@ def pages(job):
         (f"/coupons/{done}/range", "Range of"),
         (f"/recordings/{recording}", "Recording"),
         ("/calculators", "Calculators"),
+        ("/try", "Try a setting"),
         ("/library", "Metals · Library"),
         ("/library/fillers", "Fillers · Library"),
         ("/library/machines", "Machines · Library"),

@@ -1,4 +1,4 @@
-import { plural, t } from '@lingui/core/macro'
+import { t } from '@lingui/core/macro'
 import { Fragment } from 'react'
 
 import type { BeadFigure, BeadPrediction } from '../../api/types'
@@ -7,7 +7,7 @@ import { digits, fixed } from '../../session/language'
 import { useUnits } from '../../session/units'
 
 const GROUPS: readonly (readonly [BeadFigure['group'], string])[] = [
-  ['bead', t`Bead`],
+  ['bead', t`Bead and fusion`],
   ['arc', t`Arc`],
   ['heat', t`Heat`],
   ['shielding', t`Shielding and colour`],
@@ -38,7 +38,7 @@ export function FiguresTable({ items, names }: { items: readonly BeadPrediction[
     <table className="w-full text-[13px]" aria-label={t`Figures of the settings`}>
       <thead>
         <tr className="text-left text-steel2">
-          <th className="py-1 font-normal">{plural(items.length, { one: 'Figure', other: 'Figure, side by side' })}</th>
+          <th className="py-1 font-normal">{items.length > 1 ? t`Side by side` : t`Figure`}</th>
           {names.map((name) => (
             <th key={name} className="py-1 pl-3 font-semibold text-ink">
               {name}

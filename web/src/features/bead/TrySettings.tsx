@@ -32,7 +32,9 @@ export function TrySettings({ start, limits = {}, fixed = false }: Props) {
   const half = Math.max(...items.map((one) => (one.picture ? halfOf(one.picture) : 6)), 6)
   const names = items.map((_, index) => (index === items.length - 1 ? t`Now` : t`Pin ${index + 1}`))
   return (
-    <div className="grid grid-cols-[330px_minmax(0,1fr)] items-start gap-4 max-lg:grid-cols-1">
+    <div
+      className={`grid items-start gap-4 max-lg:grid-cols-1 ${fixed ? 'grid-cols-[290px_minmax(0,1fr)]' : 'grid-cols-[330px_minmax(0,1fr)]'}`}
+    >
       <SettingsPanel settings={settings} limits={limits} onChange={setSettings} fixed={fixed} />
       <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-4">
         {found.isError && <Notice mark="breach">{found.error.message}</Notice>}
@@ -96,10 +98,10 @@ export function TrySettings({ start, limits = {}, fixed = false }: Props) {
           </div>
         </section>
         <CurePanel settings={asked} limits={limits} goals={found.data?.goals ?? []} onUse={setSettings} />
-        <section className="panel overflow-x-auto p-4" aria-label={t`Figures`}>
-          <FiguresTable items={items} names={names} />
-        </section>
       </div>
+      <section className="panel col-span-full overflow-x-auto p-4" aria-label={t`Figures`}>
+        <FiguresTable items={items} names={names} />
+      </section>
     </div>
   )
 }

@@ -14,7 +14,7 @@ const VIEWS = [
   ['cooling', t`Preheat and cooling`],
   ['use', t`Metal and time`],
   ['charts', t`Charts and trials`],
-  ['try', t`Try a setting`],
+  ['try', t`Try it`],
 ] as const
 
 type BelowProps = {
@@ -31,7 +31,11 @@ export function Below({ document, selected, evaluation, onChange, disabled, brac
   const [view, setView] = useState<(typeof VIEWS)[number][0]>('set-up')
   return (
     <div className="mt-3">
-      <div role="tablist" aria-label={t`Of the pass and the joint`} className="flex gap-1 border-b border-line">
+      <div
+        role="tablist"
+        aria-label={t`Of the pass and the joint`}
+        className="flex gap-0.5 border-b border-line max-sm:flex-wrap"
+      >
         {VIEWS.map(([key, words]) => (
           <button
             key={key}
@@ -39,7 +43,7 @@ export function Below({ document, selected, evaluation, onChange, disabled, brac
             role="tab"
             aria-selected={view === key}
             onClick={() => setView(key)}
-            className={`-mb-px rounded-t-sm border px-2.5 py-1 font-head text-[15px] ${view === key ? 'border-line border-b-panel bg-panel font-semibold' : 'border-transparent text-accent hover:bg-accent-soft'}`}
+            className={`-mb-px rounded-t-sm border px-2 py-1 font-head text-[14px] whitespace-nowrap ${view === key ? 'border-line border-b-panel bg-panel font-semibold' : 'border-transparent text-accent hover:bg-accent-soft'}`}
           >
             {words}
           </button>
