@@ -19,6 +19,7 @@ from urllib.parse import urlsplit
 
 from playwright.sync_api import sync_playwright
 
+from tools.bench_bead import beads, dragged, faults
 from tools.bench_load import GOALS as LOAD_GOALS
 from tools.bench_load import load, longest_sheet, memory
 from tools.bench_proof import proof
@@ -108,6 +109,8 @@ def core(plain: dict[str, Any]) -> dict[str, float]:
         "core_evaluate_ms_p95": _p95(times),
         "core_propose_ms_p50": statistics.median(proposals()),
         "core_propose_ms_max": max(proposals()),
+        "core_bead_ms_p95": _p95(beads()),
+        "core_faults_ms_p95": _p95(faults(plain)),
     }
 
 
@@ -250,6 +253,9 @@ GOALS = {
     "core_evaluate_ms_p50": ("Core: evaluate 12 passes with all findings, median", "ms", 10),
     "core_propose_ms_p50": ("Core: a whole proposal, 24 intents, median", "ms", None),
     "core_propose_ms_max": ("Core: the slowest of them", "ms", 50),
+    "core_bead_ms_p95": ("Core: a bead predicted, 95 of 100 are faster than", "ms", 10),
+    "core_faults_ms_p95": ("Core: causes of a fault ranked, 95 of 100 are faster than", "ms", 30),
+    "api_bead_ms_p95": ("API: a slider of the settings dragged, 95 of 100 answers come within", "ms", 50),
     "api_evaluate_ms_p50": (f"API: evaluate, {USERS} people each once a second, median", "ms", None),
     "api_evaluate_ms_p95": ("API: the same, 95 of 100 are faster than", "ms", 100),
     "api_evaluate_failed": ("API: the same, refused or failed", "", 0),
@@ -290,6 +296,7 @@ def main(address: str, file: Path) -> None:
     found = {
         **core(plain),
         **searches(Session(address)),
+        "api_bead_ms_p95": _p95(dragged(Session(address))),
         **api(address, plain),
         **pdf(Session(address), revision),
         **load(lambda: Session(address), plain),

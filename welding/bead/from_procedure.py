@@ -81,6 +81,8 @@ def limits_of(procedure: Procedure, one: Pass, qualified: Mapping[str, Range]) -
             low = span.min if known is None else max(known.min, span.min)
             high = span.max if known is None else min(known.max, span.max)
             found[field] = Range(low, max(low, high))
+    if one.gas is not None and one.gas.flow_l_min is not None:
+        found["gas_flow_l_min"] = one.gas.flow_l_min
     thermal = procedure.thermal
     if thermal and (thermal.preheat_min_c is not None or thermal.interpass_max_c is not None):
         low = thermal.preheat_min_c if thermal.preheat_min_c is not None else -60.0

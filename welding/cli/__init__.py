@@ -9,6 +9,7 @@ from welding.cli import (
     bead,
     consumables,
     documents,
+    fault,
     heat,
     metals,
     qualification,
@@ -54,6 +55,7 @@ def _parser() -> Parser:
         qualification,
         rules,
         bead,
+        fault,
     ):
         module.add(calls)
     return parser

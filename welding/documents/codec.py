@@ -13,6 +13,7 @@ from pydantic import ConfigDict, TypeAdapter, ValidationError
 from welding.documents import bead_settings as _bead_settings
 from welding.documents import corrections as _corrections
 from welding.documents import coupon as _coupon
+from welding.documents import fault_case as _fault_case
 from welding.documents import fields as _fields
 from welding.documents import intent as _intent
 from welding.documents import joint_list as _joint_list
@@ -25,6 +26,7 @@ from welding.documents.bead_settings import BeadSettings
 from welding.documents.chart import SettingsChart
 from welding.documents.corrections import BookCorrections
 from welding.documents.coupon import Coupon, CouponPiece, PassRecord, Person
+from welding.documents.fault_case import FaultCase
 from welding.documents.intent import Intent, Trial
 from welding.documents.joint_list import JointList, JointToWeld
 from welding.documents.library import OwnMetal, Product
@@ -51,6 +53,7 @@ T = TypeVar("T")
 _CLOSED = ConfigDict(extra="forbid", allow_inf_nan=False)
 for _module in (
     _bead_settings,
+    _fault_case,
     _fields,
     _setup,
     _machine,
@@ -353,6 +356,7 @@ OWN_METAL = Codec(OwnMetal)
 CHART = Codec(SettingsChart)
 INTENT = Codec(Intent)
 BEAD_SETTINGS = Codec(BeadSettings)
+FAULT_CASE = Codec(FaultCase)
 TRIAL = Codec(Trial)
 RECORD = Codec(QualificationRecord)
 TEST: Codec[Any] = Codec(Test)  # type: ignore[arg-type]
@@ -370,6 +374,7 @@ CODECS: dict[str, Codec[Any]] = {
     "chart": CHART,
     "intent": INTENT,
     "bead-settings": BEAD_SETTINGS,
+    "fault-case": FAULT_CASE,
     "joint-list": JOINT_LIST,
     "joint": JOINT,
     "book-corrections": CORRECTIONS,
