@@ -21,6 +21,16 @@ from ops.system import check_node, install_packages
 from ops.web import WebServer, environment, manage
 
 SCHEMAS = ROOT / "docs" / "schemas"
+SCHEMAS_KEPT = (
+    "procedure",
+    "coupon",
+    "qualification-record",
+    "joint-list",
+    "book-corrections",
+    "chart",
+    "bead-settings",
+    "fault-case",
+)
 API_TYPES = WEB / "src" / "api" / "schema.d.ts"
 
 
@@ -223,7 +233,7 @@ def write_schemas(_: argparse.Namespace) -> int:
 def _generate(schemas: Path, types: Path) -> None:
     schemas.mkdir(parents=True, exist_ok=True)
     env = environment("postgresql://nobody@127.0.0.1:1/none", demo=True)
-    for name in ("procedure", "coupon", "qualification-record", "joint-list", "book-corrections", "chart"):
+    for name in SCHEMAS_KEPT:
         done = subprocess.run(
             [str(PYTHON), "-m", "welding", "schema", name],
             cwd=ROOT,
