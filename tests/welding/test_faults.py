@@ -61,6 +61,10 @@ def test_words_that_nobody_knows_find_nothing(words):
     assert symptoms_called(words) == ()
 
 
+def test_every_answer_says_where_checks_are_made():
+    assert "on scrap" in find("pores").caution
+
+
 def test_a_symptom_that_nobody_knows_is_said():
     with pytest.raises(UnknownEntryError):
         find("qwertz")

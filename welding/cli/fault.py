@@ -27,6 +27,7 @@ def _fault(options: argparse.Namespace) -> dict[str, Any]:
     return {
         "symptom": found.symptom.key,
         "title": found.symptom.title,
+        "caution": found.caution,
         "causes": [_plain(one) for one in found.causes],
     }
 

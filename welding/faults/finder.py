@@ -18,7 +18,7 @@ from welding.codebook.table import load_table
 from welding.documents.fault_case import FaultCase
 from welding.errors import UnknownEntryError
 from welding.faults.signs import Known
-from welding.language import tr
+from welding.language import tr, tr_noop
 from welding.ranges import Range
 
 PACKAGE = "welding.faults"
@@ -26,6 +26,10 @@ Where = Literal["inside", "engineer", "shop"]
 ALIKE = 0.55
 WORTH_A_WORD = 3
 LEAST_STEP = 1e-9
+CAUTION = tr_noop(
+    "A check that changes a setting is made on scrap, never on the work. A crack stops the welding until the "
+    "welding engineer has seen it."
+)
 OF_THE_WELDER = ("torch_angle_deg", "inductance_percent", "post_flow_s")
 """Technique and settings that no procedure here fixes by a range."""
 
@@ -103,10 +107,11 @@ class Cause:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Answer:
-    """Causes of a symptom, the likeliest first."""
+    """Causes of a symptom, the likeliest first; ``caution`` is said with every answer."""
 
     symptom: Symptom
     causes: tuple[Cause, ...]
+    caution: str
 
 
 def symptoms() -> tuple[Symptom, ...]:
@@ -180,7 +185,7 @@ def find_causes(case: FaultCase) -> Answer:
     ]
     # Alike in odds they keep the order of the table, which is that of practice.
     causes.sort(key=lambda one: -one.share)
-    return Answer(symptom=symptom, causes=tuple(causes))
+    return Answer(symptom=symptom, causes=tuple(causes), caution=tr(CAUTION))
 
 
 def _can_be(row: Mapping[str, Any], known: Known) -> bool:
