@@ -197,6 +197,28 @@ def test_load_of_a_tungsten(amps, level):
     assert found.level == level
 
 
+def test_a_pulse_heats_the_wire_by_its_root_mean_square():
+    """More feed than the same mean without a pulse; power is the mean of the product (100 A, 30 %, 5 %: 33.5 A)."""
+    pulse = {"peak_a": 380, "background_a": 60, "peak_share": 0.25}
+    pulsed = figures(SPRAY, wire_feed_m_min=None, pulse=pulse)
+    steady = figures(SPRAY, wire_feed_m_min=None, current_a=140)
+    assert pulsed["pulse_mean_a"].value == pytest.approx(140)
+    assert pulsed["pulse_rms_a"].value == pytest.approx(197, abs=0.1)
+    assert pulsed["wire_feed_m_min"].value > 1.05 * steady["wire_feed_m_min"].value
+    slow = {
+        "peak_a": 100,
+        "background_a": 5,
+        "peak_share": 0.3,
+        "frequency_hz": 2,
+        "peak_v": 12,
+        "background_v": 9,
+    }
+    tig = figures(TIG, current_a=None, pulse=slow)
+    assert tig["pulse_mean_a"].value == pytest.approx(33.5)
+    assert tig["ripple_mm"].value == pytest.approx(150 / 60 / 2)
+    assert tig["arc_power_w"].value == pytest.approx(0.3 * 100 * 12 + 0.7 * 5 * 9)
+
+
 # --- balances and limits ------------------------------------------------------------------------
 
 

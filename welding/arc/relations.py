@@ -59,7 +59,9 @@ def _estimate(table: Table, row: Mapping[str, Any], value: float, *, inside: boo
 # --- melting ----------------------------------------------------------------------------------
 
 
-def wire_feed_m_min(kind: str, diameter_mm: float, current_a: float, extension_mm: float) -> Estimate:
+def wire_feed_m_min(
+    kind: str, diameter_mm: float, current_a: float, extension_mm: float, rms_a: float | None = None
+) -> Estimate:
     """Feed that a current melts: m1·I/A + m2·L·I²/A², electrode heat and resistance heat.
 
     Args:
@@ -67,6 +69,8 @@ def wire_feed_m_min(kind: str, diameter_mm: float, current_a: float, extension_m
         diameter_mm: True diameter of the wire [mm].
         current_a: Mean current [A].
         extension_mm: Wire beyond the contact tip [mm].
+        rms_a: Root mean square of a pulsed current, by which the wire is heated by resistance [A]; the mean
+            without it.
 
     Raises:
         UnknownEntryError: No such kind.
@@ -82,7 +86,8 @@ def wire_feed_m_min(kind: str, diameter_mm: float, current_a: float, extension_m
     table = load_table(PACKAGE, "burn_off")
     row = _row(table, "kind", kind)
     area = math.pi / 4 * diameter_mm**2
-    feed_mm_s = row["m1"] * current_a / area + row["m2"] * extension_mm * current_a**2 / area**2
+    heating = current_a if rms_a is None else rms_a
+    feed_mm_s = row["m1"] * current_a / area + row["m2"] * extension_mm * heating**2 / area**2
     inside = row["d_min_mm"] * 0.99 <= diameter_mm <= row["d_max_mm"] * 1.01
     return _estimate(table, row, feed_mm_s * 0.06, inside=inside)
 

@@ -11,7 +11,6 @@ from welding.bead.arc import drop_per_pulse_hz, short_circuits_hz
 from welding.bead.figures import BALANCE, PRACTICE, PRACTICE_LOW, Figure, Level, banded, without_model
 from welding.bead.state import Band, BeadState
 from welding.codebook.table import load_table
-from welding.heat.pulse import rectangular_pulse
 from welding.language import tr, tr_noop
 from welding.setup.tungsten import carried_current, tungsten_named
 
@@ -215,12 +214,9 @@ def _spatter(state: BeadState) -> Iterator[Figure]:
 
 def _pulse(state: BeadState) -> Iterator[Figure]:
     one = state.settings
-    pulse = one.pulse
-    if pulse is None or pulse.peak_share is None:
+    pulse, means = one.pulse, state.pulse
+    if pulse is None or means is None:
         return
-    means = rectangular_pulse(
-        peak_a=pulse.peak_a, background_a=pulse.background_a, peak_share=pulse.peak_share
-    )
     yield banded(
         "pulse_mean_a",
         "arc",

@@ -21,6 +21,7 @@ from welding.deposit.laid import bead_area_middle_mm2
 from welding.documents.bead_settings import BeadSettings
 from welding.documents.procedure import Filler, Gas, Pass
 from welding.errors import UnknownEntryError
+from welding.heat.pulse import PulseMeans, rectangular_pulse
 from welding.metals.catalogue import Metal, find
 from welding.metals.kinds import KIND_OF_FAMILY
 from welding.ranges import Range
@@ -146,9 +147,15 @@ class BeadState:
     def feed_by_amps(self) -> Estimate | None:
         """Wire feed that the current melts."""
         one = self.settings
-        if not (self.wire and one.current_a and one.diameter_mm and self.extension_mm):
+        if not (self.wire and self.set_amps and one.diameter_mm and self.extension_mm):
             return None
-        found = wire_feed_m_min(self.wire, one.diameter_mm, one.current_a, self.extension_mm)
+        found = wire_feed_m_min(
+            self.wire,
+            one.diameter_mm,
+            self.set_amps,
+            self.extension_mm,
+            self.pulse.rms_a if self.pulse else None,
+        )
         return replace(found, value=found.value * self._melting_factor)
 
     @property
@@ -170,15 +177,31 @@ class BeadState:
         fixed = row["progression"] if row["progression"] in ("up", "down") else None
         return f"vertical-{fixed or self.settings.progression or 'up'}"
 
+    @cached_property
+    def pulse(self) -> PulseMeans | None:
+        """Means of the pulse; ``None`` without one, or without its share at peak."""
+        pulse = self.settings.pulse
+        if pulse is None or pulse.peak_share is None:
+            return None
+        return rectangular_pulse(
+            peak_a=pulse.peak_a,
+            background_a=pulse.background_a,
+            peak_share=pulse.peak_share,
+            peak_v=pulse.peak_v,
+            background_v=pulse.background_v,
+        )
+
     @property
-    def amps(self) -> float | None:
-        """Mean current: as set, else as the pulse or the wire feed makes it."""
+    def set_amps(self) -> float | None:
+        """Mean current that is set: typed, or as the pulse makes it."""
         if self.settings.current_a is not None:
             return self.settings.current_a
-        pulse = self.settings.pulse
-        if pulse and pulse.peak_share:
-            return pulse.peak_a * pulse.peak_share + pulse.background_a * (1 - pulse.peak_share)
-        return self.amps_by_feed.value if self.amps_by_feed else None
+        return self.pulse.mean_a if self.pulse else None
+
+    @property
+    def amps(self) -> float | None:
+        """Mean current: as set, else as the wire feed draws it."""
+        return self.set_amps or (self.amps_by_feed.value if self.amps_by_feed else None)
 
     @property
     def feed_m_min(self) -> float | None:
@@ -274,10 +297,8 @@ class BeadState:
     @cached_property
     def power_w(self) -> float | None:
         """Electric power of the arc; of a pulse with both voltages the mean of the product."""
-        pulse = self.settings.pulse
-        if pulse and pulse.peak_share and pulse.peak_v and pulse.background_v:
-            share = pulse.peak_share
-            return pulse.peak_a * pulse.peak_v * share + pulse.background_a * pulse.background_v * (1 - share)
+        if self.pulse is not None and self.pulse.mean_power_w is not None:
+            return self.pulse.mean_power_w
         return self.amps * self.volts if self.amps and self.volts else None
 
     @property
