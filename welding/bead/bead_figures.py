@@ -167,8 +167,7 @@ def _margins(state: BeadState) -> Iterator[Figure]:
         value=left,
         low=left - (depth.high - depth.value),
         high=left + (depth.value - depth.low),
-        quantity="number",
-        unit="mm",
+        quantity="length",
         words=tr("likely: the pool is wider than {times:g} thicknesses", times=SAGS_AT_WIDTHS)
         if sags
         else tr("the pool reaches the other side")
@@ -188,8 +187,7 @@ def _margins(state: BeadState) -> Iterator[Figure]:
             value=margin,
             low=depth.low + gap - one.root_face_mm,
             high=depth.high + gap - one.root_face_mm,
-            quantity="number",
-            unit="mm",
+            quantity="length",
             words=tr("fused through") if fused else tr("the root face is not fused through"),
             level="bad" if not fused else "fine" if depth.low + gap > one.root_face_mm else "watch",
             citation=PRACTICE_LOW,
