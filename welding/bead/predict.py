@@ -5,9 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from welding.bead.arc_figures import arc_figures
-from welding.bead.bead_figures import bead_figures, distortion_figures, heat_figures, shielding_figures
+from welding.bead.bead_figures import bead_figures
 from welding.bead.figures import Figure
+from welding.bead.heat_figures import distortion_figures, heat_figures
 from welding.bead.picture import BeadPicture, picture_of
+from welding.bead.shielding_figures import shielding_figures
 from welding.bead.state import BeadState
 from welding.documents.bead_settings import BeadSettings
 
