@@ -354,6 +354,21 @@ def test_a_proud_crown_is_cured_in_the_order_of_practice():
         cure(proud, "prettier", {})
 
 
+def test_a_cure_keeps_the_heat_input_too():
+    """Slower travel inside its own range may still put in more than the procedure allows."""
+    energy = value(SPRAY, "arc_energy_kj_mm")
+    kept = {"heat_input_kj_mm": Range(0.5 * energy, 1.02 * energy)}
+    told = {one.field: one for one in cure(settings(SPRAY), "hotter", kept).remedies}["travel_mm_min"]
+    assert (told.outcome, told.limited, told.settings) == ("outside", True, None)
+
+
+def test_usual_volts_are_cited_by_their_own_row():
+    table = load_table("welding.arc", "arc_volts")
+    found = figures(SHORT, metal="304L", filler="ER308LSi")["usual_volts_v"]
+    assert found.citation == table.citation_of(table.row("stainless-short"))
+    assert found.citation != table.citation_of(table.rows[0])
+
+
 def test_settings_and_limits_come_from_the_pass():
     made = own_procedure("iso", {"process": "135", "t": 12})
     one = made.passes[0]
@@ -364,6 +379,10 @@ def test_settings_and_limits_come_from_the_pass():
     assert found.travel_mm_min == pytest.approx(one.travel_mm_min.middle)
     assert limits["current_a"].max == pytest.approx(one.current_a.middle)
     assert limits["travel_mm_min"] == one.travel_mm_min
+    apart = limits_of(made, one, {"travel_mm_min": Range(1, one.travel_mm_min.min - 1)})["travel_mm_min"]
+    for goal in ("cooler", "hotter"):
+        told = {r.field: r for r in cure(found, goal, {"travel_mm_min": apart}).remedies}["travel_mm_min"]
+        assert (told.outcome, told.settings) == ("outside", None), "no value is both planned and qualified"
     with pytest.raises(WeldingError, match="thickness"):
         settings_of(replace(made, base_metals=()), one)
 

@@ -126,7 +126,7 @@ def _volts(state: BeadState) -> Iterator[Figure]:
         quantity="voltage",
         words=words,
         level=level,  # type: ignore[arg-type]
-        citation=table.citation_of(table.rows[0]),
+        citation=table.citation_of(table.row(state.volts_case)),
         error=tr("meters at the machine read 1 to 3 V more"),
     )
 

@@ -10,6 +10,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
+from welding.bead.from_procedure import HEAT
 from welding.bead.predict import Prediction, predict
 from welding.bead.state import PACKAGE, BeadState
 from welding.citation import Citation
@@ -189,6 +190,9 @@ def _try(
         percent = _percent(predicted, now, row["figure"])
         if percent is None or _at_level(predicted, "bad").keys() - bad_now.keys():
             break  # one fault is not cured by another
+        if _leaves_heat(now, predicted, limits.get(HEAT)):
+            left = True
+            break
         gain = percent / target
         if gain > 0 and (best is None or gain > best[2] / target):
             best = (after, changed, percent, predicted)
@@ -221,6 +225,19 @@ def _direction(settings: BeadSettings, row: Mapping[str, Any]) -> float:
         return 0.0
     off = state.usual_v - settings.voltage_v
     return 0.0 if abs(off) < 0.3 else 1.0 if off > 0 else -1.0
+
+
+def _leaves_heat(before: Prediction, after: Prediction, kept: Range | None) -> bool:
+    """Whether a change leaves the heat input's limits, with k or without, whichever was inside them."""
+    if kept is None:
+        return False
+    for key in (HEAT, "arc_energy_kj_mm"):
+        old, new = before.figure(key), after.figure(key)
+        if old is None or new is None or old.value is None or new.value is None:
+            continue
+        if kept.min <= old.value <= kept.max and not kept.min <= new.value <= kept.max:
+            return True
+    return False
 
 
 def _percent(after: Prediction, before: Prediction, key: str) -> float | None:

@@ -10,6 +10,9 @@ from welding.errors import WeldingError
 from welding.language import tr
 from welding.ranges import Range
 
+HEAT = "heat_input_kj_mm"
+NOTHING = Range(0.0, 0.0)
+"""Where plan and record have no value in common: no setting above zero keeps it."""
 LIMITED = ("current_a", "voltage_v", "wire_feed_m_min", "travel_mm_min", "extension_mm")
 
 
@@ -71,6 +74,9 @@ def limits_of(procedure: Procedure, one: Pass, qualified: Mapping[str, Range]) -
         procedure: The procedure.
         one: The pass.
         qualified: Qualified ranges by field, as far as a record gives any.
+
+    Returns:
+        Ranges by field; ``NOTHING`` where the pass is planned outside what is qualified.
     """
     found: dict[str, Range] = {}
     for field in LIMITED:
@@ -80,7 +86,7 @@ def limits_of(procedure: Procedure, one: Pass, qualified: Mapping[str, Range]) -
             known = found.get(field)
             low = span.min if known is None else max(known.min, span.min)
             high = span.max if known is None else min(known.max, span.max)
-            found[field] = Range(low, max(low, high))
+            found[field] = Range(low, high) if low <= high else NOTHING
     if one.gas is not None and one.gas.flow_l_min is not None:
         found["gas_flow_l_min"] = one.gas.flow_l_min
     thermal = procedure.thermal
@@ -88,6 +94,9 @@ def limits_of(procedure: Procedure, one: Pass, qualified: Mapping[str, Range]) -
         low = thermal.preheat_min_c if thermal.preheat_min_c is not None else -60.0
         high = thermal.interpass_max_c if thermal.interpass_max_c is not None else low
         found["start_c"] = Range(low, max(low, high))
+    heat = qualified.get(HEAT) or (thermal.heat_input_kj_mm if thermal else None)
+    if heat is not None:
+        found[HEAT] = heat
     if one.weave_max_mm is not None:
         found["weave_mm"] = Range(0.0, one.weave_max_mm)
     elif one.bead == "stringer":

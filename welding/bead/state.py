@@ -275,14 +275,19 @@ class BeadState:
         return load_table(PACKAGE, "arc_shape")
 
     @cached_property
-    def usual_v(self) -> float | None:
-        """Volts that go with this current in practice."""
+    def volts_case(self) -> str:
+        """Row of the usual volts; empty where the process has none."""
         case = {"short": "steel-short", "globular": "spray", "inert": self.kind}.get(self.group, self.group)
         if case == "short" or (case == "steel-short" and self.kind == "stainless"):
             case = "stainless-short"
         if case == "stick":
             case = volts_cases(self.as_pass, self.kind)[0]
-        return self.usual_volts(case) if case else None
+        return case or ""
+
+    @property
+    def usual_v(self) -> float | None:
+        """Volts that go with this current in practice."""
+        return self.usual_volts(self.volts_case) if self.volts_case else None
 
     @property
     def volts(self) -> float | None:

@@ -264,7 +264,7 @@ def _remedy(words: str, move: str, leaves: bool, known: Known, limits: Mapping[s
         value = getattr(settings, field, None) if settings else None
         # Not stated, or not known here: the first step may leave what was qualified.
         room = -1.0
-        if limit is not None and value is not None:
+        if limit is not None and limit.max > 0 and value is not None:
             room = limit.max - value if direction == "+" else value - limit.min
         where = "inside" if room > LEAST_STEP else "engineer"
     return Remedy(words=words, where=where, field=field, direction=direction, limit=limit)
