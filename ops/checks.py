@@ -127,7 +127,7 @@ def steps_of(asked: tuple[str, ...]) -> list[Check]:
     """
     bin_ = VENV / "bin"
     pytest = [str(PYTHON), "-m", "pytest"]
-    plain, two = ["-p", "no:playwright", "-p", "no:base_url"], ["-n", "2"]
+    plain, two = ["-p", "no:playwright", "-p", "no:base_url"], ["-n", "2", "--dist", "worksteal"]
     besides = ["--ignore=tests/browser", "--ignore=tests/system"]
     every: list[Check] = [
         ("style", [str(bin_ / "ruff"), "check", "-q", "."], ROOT),

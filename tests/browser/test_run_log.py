@@ -20,7 +20,7 @@ from pytest_django.live_server_helper import LiveServer
 from recorder.client import Gateway
 from recorder.waveforms import Setting
 from recorder.welding_day import COLUMNS, Plan, Trouble, samples, text_of
-from tests.browser.conftest import open_from
+from tests.browser.conftest import PATIENCE_MS, open_from
 from tests.browser.test_main_path import fill
 from welding.documents.codec import PROCEDURE
 
@@ -87,7 +87,7 @@ def weld(page, seconds, amps):
 
 def test_a_whole_coupon_through_a_dead_network_a_restart_and_two_tabs(booth, context):
     address, coupon, stop, start = booth
-    context.set_default_timeout(20_000)
+    context.set_default_timeout(PATIENCE_MS)
     page = context.new_page()
     page.clock.install()
     sign_in(page, address)
@@ -150,7 +150,7 @@ def test_a_whole_coupon_through_a_dead_network_a_restart_and_two_tabs(booth, con
 def test_a_coupon_by_touch_on_a_tablet_with_no_serious_fault_of_access(booth, browser):
     address, coupon, _, _ = booth
     context = browser.new_context(viewport={"width": 820, "height": 1180}, has_touch=True, locale="en-US")
-    context.set_default_timeout(20_000)
+    context.set_default_timeout(PATIENCE_MS)
     page = context.new_page()
     sign_in(page, address, "Tobiah Lind")
     page.goto(f"{address}/coupons/{coupon.pk}")
