@@ -1,6 +1,7 @@
 """The fault finder: words find symptoms, facts rank causes, remedies keep the procedure, no dead end."""
 
 import json
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -9,10 +10,15 @@ import pytest
 from welding.cli import main
 from welding.codebook.table import load_table
 from welding.documents.bead_settings import BeadSettings
-from welding.documents.codec import FAULT_CASE
+from welding.documents.codec import COUPON, FAULT_CASE
+from welding.documents.coupon import Coupon
 from welding.errors import DocumentError, UnknownEntryError
+from welding.evaluate.one_pass import evaluate_pass
 from welding.faults.finder import Answer, Cause, find_causes, symptoms, symptoms_called
+from welding.faults.from_log import case_of, suggested
 from welding.faults.signs import SIGNS, Known
+from welding.ranges import Range
+from welding.recording.waveform import Waveform
 
 ROOT = Path(__file__).resolve().parents[2]
 EXAMPLES = ROOT / "docs" / "examples" / "faults"
@@ -269,3 +275,88 @@ def test_the_calls(capsys, tmp_path):
     )
     assert main(["fault", str(tmp_path / "x.json")]) == 2
     assert "qwertz" in capsys.readouterr().err
+
+
+# --- from the log -----------------------------------------------------------------------------
+
+
+def logged(**pass_: Any) -> Coupon:
+    record = {"number": 1, "length_mm": 150, "time_s": 78, "before_c": 100, **pass_}
+    piece = {
+        "fit_up": {"gap_after_tack_mm": 4.2},
+        "checklist": [{"item": "bright", "answer": "no"}],
+        "passes": [record],
+    }
+    head = {"format": "grounded-bead/coupon", "version": 1, "number": "T9"}
+    return COUPON.take({**head, "procedure": GIRDER, "coupon": piece})
+
+
+def suggestions(**pass_: Any) -> list[str]:
+    coupon = logged(**pass_)
+    record = coupon.coupon.passes[0]
+    found = suggested(coupon.procedure, record, evaluate_pass(coupon.procedure, record))
+    return [one.key for one in found]
+
+
+AMPS, VOLTS = PASS["current_a"], PASS["voltage_v"]
+
+
+@pytest.mark.parametrize(
+    "pass_, keys",
+    [
+        ({"current_a": AMPS["max"] + 30}, ["current-above"]),
+        ({"current_a": AMPS["min"] - 30}, ["current-low"]),
+        ({"current_a": {"mean": AMPS["min"], "min": AMPS["min"] - 40, "max": AMPS["max"] + 40}},
+         ["current-above", "current-low"]),
+        ({"voltage_v": VOLTS["max"] + 3}, ["volts-above"]),
+        ({"voltage_v": VOLTS["min"] - 3}, ["volts-below"]),
+        ({"before_c": 400}, ["interpass-high"]),
+        ({"before_c": 2}, ["too-cold"]),
+        ({"time_s": 900}, ["travel-slow"]),
+        ({"time_s": 12}, ["travel-fast"]),
+        ({"current_a": AMPS["max"], "voltage_v": VOLTS["max"], "time_s": 900}, ["travel-slow", "heat-high"]),
+        ({}, []),
+    ],
+)  # fmt: skip
+def test_a_breach_of_a_pass_is_a_symptom(pass_, keys):
+    assert set(keys) <= set(suggestions(**pass_))
+    if not keys:
+        assert suggestions(**pass_) == []
+
+
+def test_every_finding_of_a_symptom_is_a_rule_of_the_log():
+    wanted = {rule for one in symptoms() for rule in one.findings}
+    assert len(wanted) == sum(len(one.findings) for one in symptoms()), "two symptoms of one breach"
+    assert wanted <= {f"{rule}{side}" for rule in ("current.range", "voltage.range", "wire-feed.range", "flow.range",
+                      "travel.range", "heat-input.range", "interpass.range") for side in "+-"}  # fmt: skip
+
+
+def test_a_case_from_the_log_knows_gap_checklist_and_recording():
+    case = case_of(
+        logged(current_a=200), 1, "pores", waveform=Waveform(shape="short-circuit", short_circuits_hz=180.0)
+    )
+    assert (case.around.gap_mm, case.around.short_circuits_hz) == (4.2, 180.0)
+    assert case.checklist == {"bright": False}
+    found = find_causes(case)
+    assert any(sign.sign == "not-cleaned" and sign.holds for one in found.causes for sign in one.evidence)
+
+
+def test_a_pass_that_is_not_logged_is_no_case():
+    with pytest.raises(KeyError):
+        case_of(logged(), 7, "pores")
+
+
+@pytest.mark.parametrize(
+    "qualified, where",
+    [({}, "inside"), ({"current_a": Range(10, 10.5)}, "engineer"), ({"heat_input_kj_mm": Range(0.01, 0.02)}, "engineer")],
+)  # fmt: skip
+def test_a_remedy_keeps_what_the_record_qualifies(qualified, where):
+    case = replace(case_of(logged(current_a=AMPS["min"]), 1, "travel-slow"), qualified=qualified)
+    more = [
+        one.where for found in find_causes(case).causes for one in found.remedies
+        if (one.field, one.direction) in {("current_a", "+"), ("wire_feed_m_min", "+")}
+    ]  # fmt: skip
+    assert more
+    assert where in more
+    if where == "engineer":
+        assert "inside" not in more

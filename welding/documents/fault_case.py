@@ -10,11 +10,14 @@ from pydantic import Field
 from welding.documents import fields as f
 from welding.documents.coupon import PassRecord
 from welding.documents.procedure import Procedure
+from welding.ranges import Range
 
 Answered = Annotated[dict[Annotated[str, Field(max_length=40)], bool], Field(max_length=300)]
 Counted = Annotated[
     dict[Annotated[str, Field(max_length=40)], Annotated[int, Field(ge=0, le=100_000)]], Field(max_length=300)
 ]
+
+Limits = Annotated[dict[Annotated[str, Field(max_length=40)], Range], Field(max_length=40)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -38,7 +41,8 @@ class FaultCase:
     ``symptom`` is a row of the table of symptoms, or words. ``index`` is the place of the pass in the
     procedure. ``checklist`` holds answers to the checklist before the arc by its question's id. ``ticked``
     holds quick checks that were made: whether the cause of that row was found. ``cured`` counts what cured
-    this symptom in this shop before, by row.
+    this symptom in this shop before, by row. ``qualified`` holds ranges that the records of the procedure
+    set, by field of the pass (and ``heat_input_kj_mm``).
     """
 
     format: Literal["grounded-bead/fault-case"] = "grounded-bead/fault-case"
@@ -51,3 +55,4 @@ class FaultCase:
     checklist: Answered = field(default_factory=dict)
     ticked: Answered = field(default_factory=dict)
     cured: Counted = field(default_factory=dict)
+    qualified: Limits = field(default_factory=dict)

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from difflib import SequenceMatcher
 from typing import Any, Literal
 
-from welding.bead.from_procedure import limits_of
+from welding.bead.from_procedure import HEAT, limits_of
 from welding.citation import Citation
 from welding.codebook.table import load_table
 from welding.documents.fault_case import FaultCase
@@ -32,17 +32,29 @@ CAUTION = tr_noop(
 )
 OF_THE_WELDER = ("torch_angle_deg", "inductance_percent", "post_flow_s")
 """Technique and settings that no procedure here fixes by a range."""
+HEATS = {"current_a": True, "wire_feed_m_min": True, "voltage_v": True, "travel_mm_min": False}
+"""Settings that move the heat input, and whether more of them is more heat."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Symptom:
-    """One thing that is seen, heard or found."""
+    """One thing that is seen, heard or found.
+
+    Attributes:
+        key: What it is known by.
+        title: What it is called.
+        group: What it is shown with, by key.
+        sensed: How it is found.
+        also: What else people call it.
+        findings: Rules whose breach at a pass is this symptom, with ``+`` above and ``-`` below a range.
+    """
 
     key: str
     title: str
     group: str
     sensed: tuple[str, ...]
     also: tuple[str, ...]
+    findings: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -123,6 +135,7 @@ def symptoms() -> tuple[Symptom, ...]:
             group=row["group"],
             sensed=tuple(row["sensed"]),
             also=tuple(row["also"]),
+            findings=tuple(row["findings"]),
         )
         for row in load_table(PACKAGE, "fault_symptoms").rows
     )
@@ -176,7 +189,9 @@ def find_causes(case: FaultCase) -> Answer:
     table = load_table(PACKAGE, "fault_causes")
     weights = {row["what"]: row["odds"] for row in load_table(PACKAGE, "fault_weights").rows}
     rows = [row for row in table.rows if row["symptom"] == symptom.key and _can_be(row, known)]
-    limits = limits_of(case.procedure, known.planned, {}) if case.procedure and known.planned else {}
+    limits = (
+        limits_of(case.procedure, known.planned, case.qualified) if case.procedure and known.planned else {}
+    )
     scored = [(row, *_odds(row, known, weights)) for row in rows]
     whole = sum(odds for _, odds, _ in scored) or 1.0
     causes = [
@@ -263,8 +278,18 @@ def _remedy(words: str, move: str, leaves: bool, known: Known, limits: Mapping[s
     elif field and field not in OF_THE_WELDER:
         value = getattr(settings, field, None) if settings else None
         # Not stated, or not known here: the first step may leave what was qualified.
-        room = -1.0
-        if limit is not None and limit.max > 0 and value is not None:
-            room = limit.max - value if direction == "+" else value - limit.min
+        room = _room(limit, value, up=direction == "+")
+        if room > LEAST_STEP and field in HEATS:
+            heat = known.figures.get(HEAT)
+            if HEAT in limits:
+                rises = (direction == "+") == HEATS[field]
+                room = _room(limits[HEAT], heat.value if heat else None, up=rises)
         where = "inside" if room > LEAST_STEP else "engineer"
     return Remedy(words=words, where=where, field=field, direction=direction, limit=limit)
+
+
+def _room(limit: Range | None, value: float | None, *, up: bool) -> float:
+    """How far a value may go; less than nothing where the limit or the value is not known."""
+    if limit is None or limit.max <= 0 or value is None:
+        return -1.0
+    return limit.max - value if up else value - limit.min
