@@ -16,7 +16,9 @@ const ROOMS = {
 }
 /** Which features a feature may use: never back and forth. */
 const FEATURES = {
+  bead: [],
   calculators: [],
+  faults: [],
   metals: ['calculators'],
   recordings: [],
   evidence: [],
@@ -25,7 +27,7 @@ const FEATURES = {
   coverage: ['evidence'],
   coupons: ['evidence', 'metals', 'recordings'],
   library: ['calculators', 'metals'],
-  procedures: ['coverage', 'evidence', 'metals'],
+  procedures: ['bead', 'coverage', 'evidence', 'metals'],
 }
 const all = [...Object.keys(ROOMS), 'app']
 const zones = [

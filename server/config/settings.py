@@ -53,6 +53,7 @@ INSTALLED_APPS = [
     "apps.coupons",
     "apps.recordings",
     "apps.qualification",
+    "apps.faults",
     "apps.printing",
     "apps.demo",
     "apps.audit",

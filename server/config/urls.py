@@ -8,6 +8,7 @@ from api.core import router as core
 from apps.accounts.api import router as accounts
 from apps.codebook.api import router as codebook
 from apps.coupons.api import router as coupons
+from apps.faults.api import router as faults
 from apps.jobs.api import router as jobs
 from apps.library.api import router as library
 from apps.printing.api import router as printing
@@ -34,6 +35,7 @@ for _router in (
     procedures,
     library,
     trials,
+    faults,
     coupons,
     codebook,
     qualification,

@@ -360,3 +360,11 @@ def test_a_remedy_keeps_what_the_record_qualifies(qualified, where):
     assert where in more
     if where == "engineer":
         assert "inside" not in more
+
+
+def test_what_a_check_ruled_out_comes_last_whatever_spoke_for_it():
+    case = case_of(logged(current_a=AMPS["max"] + 60), 1, "current-above")
+    first = find_causes(case).causes[0]
+    assert first.share > 0.5
+    after = find_causes(replace(case, ticked={first.row: False})).causes
+    assert after[-1].row == first.row

@@ -30,6 +30,23 @@ CAUTION = tr_noop(
     "A check that changes a setting is made on scrap, never on the work. A crack stops the welding until the "
     "welding engineer has seen it."
 )
+GROUPS: Mapping[str, str] = {
+    "porosity": tr_noop("Porosity"),
+    "cracks": tr_noop("Cracks"),
+    "shape": tr_noop("Shape of the bead"),
+    "fusion": tr_noop("Fusion"),
+    "root": tr_noop("Root"),
+    "slag": tr_noop("Slag"),
+    "tungsten": tr_noop("Tungsten"),
+    "colour": tr_noop("Colour and soot"),
+    "arc": tr_noop("Arc"),
+    "feed": tr_noop("Wire feed"),
+    "heat": tr_noop("Settings and temperature"),
+    "distortion": tr_noop("Distortion"),
+    "fit-up": tr_noop("Fit-up"),
+    "tests": tr_noop("Test results"),
+}
+"""What symptoms are shown together, in this order."""
 OF_THE_WELDER = ("torch_angle_deg", "inductance_percent", "post_flow_s")
 """Technique and settings that no procedure here fixes by a range."""
 HEATS = {"current_a": True, "wire_feed_m_min": True, "voltage_v": True, "travel_mm_min": False}
@@ -162,6 +179,28 @@ def symptoms_called(text: str) -> tuple[Symptom, ...]:
     return tuple(one for _, one in sorted(scored, key=lambda pair: -pair[0]))
 
 
+@dataclass(frozen=True, slots=True)
+class CauseRow:
+    """A row of the table of causes."""
+
+    symptom: str
+    cause: str
+    remedies: tuple[str, ...]
+
+
+def remedies_of(row: str) -> CauseRow | None:
+    """A cause and its remedies, in the words of the table; ``None`` where there is no such row.
+
+    Example:
+        >>> remedies_of("pores.1").remedies[0]
+        'Open or change cylinder'
+    """
+    found = next((one for one in load_table(PACKAGE, "fault_causes").rows if one["row"] == row), None)
+    if found is None:
+        return None
+    return CauseRow(found["symptom"], found["cause"], tuple(found["remedies"]))
+
+
 def _words(text: str) -> list[str]:
     return [word for word in re.findall(r"\w+", text.lower()) if len(word) >= WORTH_A_WORD]
 
@@ -198,8 +237,8 @@ def find_causes(case: FaultCase) -> Answer:
         _cause(row, odds / whole, evidence, known, limits, table.citation_of(row))
         for row, odds, evidence in scored
     ]
-    # Alike in odds they keep the order of the table, which is that of practice.
-    causes.sort(key=lambda one: -one.share)
+    # What a check ruled out comes last, whatever spoke for it. Alike in odds the order is that of the table.
+    causes.sort(key=lambda one: (one.ticked is False, -one.share))
     return Answer(symptom=symptom, causes=tuple(causes), caution=tr(CAUTION))
 
 
@@ -249,17 +288,17 @@ def _cause(
 ) -> Cause:
     return Cause(
         row=row["row"],
-        cause=row["cause"],
+        cause=tr(row["cause"]),
         share=share,
         prior=row["prior"],
         evidence=evidence,
-        look_for=row["evidence"],
-        check=row["check"],
+        look_for=tr(row["evidence"]),
+        check=tr(row["check"]),
         remedies=tuple(
             _remedy(words, move, row["engineer"] or leaves, known, limits)
             for words, move, leaves in zip(row["remedies"], row["moves"], row["leaves"], strict=True)
         ),
-        caution=row["caution"],
+        caution=_said(row["caution"]),
         ticked=known.case.ticked.get(row["row"]),
         citation=citation,
     )
@@ -285,7 +324,11 @@ def _remedy(words: str, move: str, leaves: bool, known: Known, limits: Mapping[s
                 rises = (direction == "+") == HEATS[field]
                 room = _room(limits[HEAT], heat.value if heat else None, up=rises)
         where = "inside" if room > LEAST_STEP else "engineer"
-    return Remedy(words=words, where=where, field=field, direction=direction, limit=limit)
+    return Remedy(words=tr(words), where=where, field=field, direction=direction, limit=limit)
+
+
+def _said(words: str) -> str:
+    return tr(words) if words else ""
 
 
 def _room(limit: Range | None, value: float | None, *, up: bool) -> float:

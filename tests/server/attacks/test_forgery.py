@@ -88,6 +88,8 @@ ELSEWHERE = {
     ("delete", "/session"), ("post", "/session"), ("post", "/session/demo"), ("post", "/session/password"),
     ("post", "/library"), ("put", "/library/{record_id}"), ("delete", "/library/{record_id}"),
     ("post", "/trials"), ("post", "/trials/{entry_id}/strike"), ("post", "/revisions/{revision_id}/trials"),
+    ("post", "/faults/causes"), ("post", "/faults/cures"), ("post", "/faults/cures/{cure_id}/strike"),
+    ("post", "/faults/words"), ("post", "/faults/words/{words_id}/settle"),
     ("post", "/recorders"), ("post", "/recorders/{recorder_id}/retire"),
     ("post", "/recorder/streams"), ("put", "/recorder/streams/{stream_id}/chunks/{number}"),
     ("post", "/recorder/streams/{stream_id}/close"),

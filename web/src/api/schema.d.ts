@@ -876,6 +876,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/faults/symptoms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Symptoms
+         * @description Every symptom by group, and what the words may mean.
+         */
+        get: operations["apps_faults_api_list_symptoms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Causes
+         * @description Causes of a symptom, ranked by what is known here. Nothing is stored.
+         */
+        post: operations["apps_faults_api_causes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/passes/{pass_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pass Known
+         * @description A logged pass, its breaches, and the symptoms that they are.
+         */
+        get: operations["apps_faults_api_pass_known"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/cures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Cures
+         * @description What cured faults here, the latest first.
+         */
+        get: operations["apps_faults_api_list_cures"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep what cured a fault.
+         */
+        post: operations["apps_faults_api_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/cures/{cure_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Void a cure with a reason.
+         */
+        post: operations["apps_faults_api_strike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Words
+         * @description Words that found no symptom, the latest first.
+         */
+        get: operations["apps_faults_api_list_words"];
+        put?: never;
+        /**
+         * Send Words
+         * @description Keep words for a symptom that nobody knows, for the engineer.
+         */
+        post: operations["apps_faults_api_send_words"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults/words/{words_id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle
+         * @description Say what words for a symptom meant.
+         */
+        post: operations["apps_faults_api_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/coupons": {
         parameters: {
             query?: never;
@@ -5566,6 +5714,310 @@ export interface components {
             reason: string;
         };
         /**
+         * GroupOut
+         * @description Symptoms that are shown together.
+         */
+        GroupOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Symptoms */
+            symptoms: components["schemas"]["SymptomOut"][];
+        };
+        /**
+         * SymptomOut
+         * @description One thing that is seen, heard or found.
+         */
+        SymptomOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Group */
+            group: string;
+            /** Sensed */
+            sensed: string[];
+            /** Also */
+            also: string[];
+        };
+        /**
+         * SymptomsOut
+         * @description Every symptom by group; ``found`` holds what words may mean, the likeliest first.
+         */
+        SymptomsOut: {
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
+            /** Found */
+            found: string[];
+        };
+        /**
+         * CauseOut
+         * @description One cause with its place in the ranking; ``share`` is 0 to 1.
+         */
+        CauseOut: {
+            /** Row */
+            row: string;
+            /** Cause */
+            cause: string;
+            /** Share */
+            share: number;
+            /** Prior */
+            prior: string;
+            /** Evidence */
+            evidence: components["schemas"]["FaultFactOut"][];
+            /** Look For */
+            look_for: string;
+            /** Check */
+            check: string;
+            /** Remedies */
+            remedies: components["schemas"]["FaultRemedyOut"][];
+            /** Caution */
+            caution: string;
+            /** Ticked */
+            ticked: boolean | null;
+            /** Cured Here */
+            cured_here: number;
+            /** Source */
+            source: string;
+            /** Confidence */
+            confidence: string;
+        };
+        /**
+         * CausesOut
+         * @description Causes of a symptom, the likeliest first.
+         */
+        CausesOut: {
+            symptom: components["schemas"]["SymptomOut"];
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
+            /** Caution */
+            caution: string;
+        };
+        /**
+         * FaultFactOut
+         * @description A fact that speaks for a cause, or against it.
+         */
+        FaultFactOut: {
+            /** Holds */
+            holds: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * FaultRemedyOut
+         * @description One thing to do, and whose it is.
+         */
+        FaultRemedyOut: {
+            /** Words */
+            words: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "inside" | "engineer" | "shop";
+            /** Field */
+            field: string;
+            /** Direction */
+            direction: string;
+            limit: components["schemas"]["Range"] | null;
+        };
+        /**
+         * Around
+         * @description What was measured beside the pass.
+         */
+        Around: {
+            /** Wind M S */
+            wind_m_s?: number | null;
+            /** Humidity Percent */
+            humidity_percent?: number | null;
+            /** Gas Flow L Min */
+            gas_flow_l_min?: number | null;
+            /** Gap Mm */
+            gap_mm?: number | null;
+            /** Purge Oxygen Ppm */
+            purge_oxygen_ppm?: number | null;
+            /** Short Circuits Hz */
+            short_circuits_hz?: number | null;
+            /** Feed Slip Percent */
+            feed_slip_percent?: number | null;
+            /** Return Drop V */
+            return_drop_v?: number | null;
+        };
+        /**
+         * CausesIn
+         * @description A symptom, what it was seen on, and quick checks that were made.
+         *
+         *     ``pass_id`` is a logged pass; without one a ``procedure`` and the place of a pass in it may be given,
+         *     with ``qualified`` ranges. ``around`` is what was measured besides.
+         */
+        CausesIn: {
+            /** Symptom */
+            symptom: string;
+            /** Pass Id */
+            pass_id?: number | null;
+            procedure?: components["schemas"]["Procedure"] | null;
+            /**
+             * Index
+             * @default 0
+             */
+            index: number;
+            /**
+             * Qualified
+             * @default {}
+             */
+            qualified: {
+                [key: string]: components["schemas"]["Range"];
+            };
+            /**
+             * @default {
+             *       "wind_m_s": null,
+             *       "humidity_percent": null,
+             *       "gas_flow_l_min": null,
+             *       "gap_mm": null,
+             *       "purge_oxygen_ppm": null,
+             *       "short_circuits_hz": null,
+             *       "feed_slip_percent": null,
+             *       "return_drop_v": null
+             *     }
+             */
+            around: components["schemas"]["Around"];
+            /**
+             * Ticked
+             * @default {}
+             */
+            ticked: {
+                [key: string]: boolean;
+            };
+        };
+        /**
+         * PassKnownOut
+         * @description A logged pass that a fault is looked for on, and what its breaches suggest.
+         */
+        PassKnownOut: {
+            /** Coupon Id */
+            coupon_id: number;
+            /** Coupon Number */
+            coupon_number: string;
+            /** Pass Number */
+            pass_number: number;
+            /** Procedure Number */
+            procedure_number: string;
+            /** Revision Id */
+            revision_id: number;
+            /** Process */
+            process: string;
+            /** Findings */
+            findings: string[];
+            /** Suggested */
+            suggested: components["schemas"]["SymptomOut"][];
+        };
+        /**
+         * FoundCureOut
+         * @description What cured a fault, and where.
+         */
+        FoundCureOut: {
+            /** Id */
+            id: number;
+            /** Symptom */
+            symptom: string;
+            /** Title */
+            title: string;
+            /** Cause */
+            cause: string;
+            /** Remedy */
+            remedy: string;
+            /** Note */
+            note: string;
+            /** Seen On */
+            seen_on: string;
+            /** Entered By */
+            entered_by: string;
+            /**
+             * Entered At
+             * Format: date-time
+             */
+            entered_at: string;
+            /** Struck Because */
+            struck_because: string;
+        };
+        /**
+         * FaultKeptOut
+         * @description The row that was made or changed.
+         */
+        FaultKeptOut: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * FoundCureIn
+         * @description What cured a fault: a row of the causes, one of its remedies, what it was seen on.
+         */
+        FoundCureIn: {
+            /** Cause */
+            cause: string;
+            /** Remedy */
+            remedy: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Pass Id */
+            pass_id?: number | null;
+            /** Revision Id */
+            revision_id?: number | null;
+        };
+        /**
+         * StrikeCureIn
+         * @description Why a cure is voided.
+         */
+        StrikeCureIn: {
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * WordsOut
+         * @description Words that found no symptom, and what the engineer said about them.
+         */
+        WordsOut: {
+            /** Id */
+            id: number;
+            /** Words */
+            words: string;
+            /** Seen On */
+            seen_on: string;
+            /** Entered By */
+            entered_by: string;
+            /**
+             * Entered At
+             * Format: date-time
+             */
+            entered_at: string;
+            /** Settled As */
+            settled_as: string;
+            /** Settled By */
+            settled_by: string;
+        };
+        /**
+         * WordsIn
+         * @description Words for a symptom that nobody knows.
+         */
+        WordsIn: {
+            /** Words */
+            words: string;
+            /** Pass Id */
+            pass_id?: number | null;
+        };
+        /**
+         * SettleIn
+         * @description What the words meant.
+         */
+        SettleIn: {
+            /** Answer */
+            answer: string;
+        };
+        /**
          * CouponLineOut
          * @description A line in a list; a coupon that cannot be read says why. ``record_state`` is empty until signed.
          */
@@ -10254,6 +10706,540 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EnteredOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_list_symptoms: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SymptomsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_causes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CausesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CausesOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_pass_known: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                pass_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassKnownOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_list_cures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundCureOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoundCureIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultKeptOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_strike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeCureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultKeptOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_list_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_send_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultKeptOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_faults_api_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                words_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultKeptOut"];
                 };
             };
             /** @description Forbidden */

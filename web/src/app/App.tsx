@@ -9,6 +9,7 @@ import { beadRoutes } from '../features/bead'
 import { calculatorRoutes } from '../features/calculators'
 import { couponRoutes } from '../features/coupons'
 import { dashboardRoutes } from '../features/dashboard'
+import { faultRoutes } from '../features/faults'
 import { procedureRoutes } from '../features/procedures'
 import { codebookRoutes } from '../features/codebook/routes'
 import { coverageRoutes } from '../features/coverage/routes'
@@ -39,6 +40,7 @@ const router = createBrowserRouter([
       ...recordingRoutes,
       ...calculatorRoutes,
       ...beadRoutes,
+      ...faultRoutes,
       ...libraryRoutes,
       { path: '*', element: <NothingHere /> },
     ],

@@ -26,6 +26,7 @@ const RAIL: readonly [string, string][] = [
   ['/procedures', t`Procedures`],
   ['/coupons', t`Coupons`],
   ['/try', t`Try a setting`],
+  ['/faults', t`Find a fault`],
   ['/calculators', t`Calculators`],
   ['/library', t`Library`],
   ['/book', t`Code book`],

@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query'
+import { queryOptions, skipToken } from '@tanstack/react-query'
 
 import { api, unwrap } from '../api/client'
 import type { Procedure } from '../api/types'
@@ -24,13 +24,20 @@ export const stageQuery = (id: number) =>
     staleTime: 0,
   })
 
-export const draftCoverageQuery = (jobId: number, procedure: Procedure) =>
+/** Nothing is asked without a procedure. */
+export const draftCoverageQuery = (jobId: number, procedure: Procedure | null) =>
   queryOptions({
     queryKey: ['draft-coverage', jobId, procedure],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST('/api/jobs/{job_id}/coverage', { params: { path: { job_id: jobId } }, body: { procedure }, signal }),
-      ),
+    queryFn: procedure
+      ? ({ signal }) =>
+          unwrap(
+            api.POST('/api/jobs/{job_id}/coverage', {
+              params: { path: { job_id: jobId } },
+              body: { procedure },
+              signal,
+            }),
+          )
+      : skipToken,
     staleTime: 10_000,
     gcTime: 20_000,
     retry: false,

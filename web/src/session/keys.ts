@@ -3,13 +3,17 @@ import { useEffect, useRef } from 'react'
 
 export const KEYS: readonly [string, string][] = [
   [t`Ctrl K`, t`search or run a command`],
-  ['g d, g p, g c, g a, g l, g b', t`go to dashboard, procedures, coupons, calculators, library, code book`],
+  [
+    'g d, g p, g c, g s, g x, g a, g l, g b',
+    t`go to dashboard, procedures, coupons, try a setting, find a fault, calculators, library, code book`,
+  ],
   ['arrows', t`ladder: move between passes and columns`],
   [t`Enter, Esc`, t`ladder: edit, leave; a field: take, take back`],
   [t`Shift Enter`, t`ladder: next pass, same column`],
   [t`a, Shift D`, t`ladder, on a pass: add one above, duplicate`],
   ['t', t`coupon: start and stop the stopwatch`],
   [t`Ctrl Enter`, t`coupon: save the pass`],
+  ['f', t`coupon: find the cause of what was flagged last`],
   ['?', t`this list`],
 ]
 
@@ -17,6 +21,8 @@ const PLACES: Record<string, string> = {
   d: '/',
   p: '/procedures',
   c: '/coupons',
+  s: '/try',
+  x: '/faults',
   a: '/calculators',
   l: '/library',
   b: '/book',

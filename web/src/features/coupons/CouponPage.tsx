@@ -32,6 +32,7 @@ import { StrikeDialog } from './StrikeDialog'
 import { WaitingPasses } from './Waiting'
 import { entryOf, isTouched, mirroredHeat, newEntry, nextPass, recordOf, type Entry } from './model'
 import { couponQuery, judgeQuery } from '../../queries/coupons'
+import { useCauseKey } from './useCauseKey'
 import { useBooth } from './useBooth'
 import { useEntry } from './useEntry'
 import { useQueue } from './useQueue'
@@ -146,6 +147,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [])
+  useCauseKey(coupon)
 
   const setWatch = useCallback((watch: Stopwatch) => put((old) => ({ ...old, watch, timeS: null })), [put])
   const heat = useMemo(

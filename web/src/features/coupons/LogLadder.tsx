@@ -1,5 +1,7 @@
 import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
+import { Link } from 'react-router'
+
 import type { Coupon, PassResult } from '../../api/types'
 import { useUnits } from '../../session/units'
 import { meanOf } from '../../domain/reading'
@@ -25,7 +27,7 @@ export function LogLadder({ coupon, current, onPick, onFlags, onPhotos }: Props)
   const numbers = [...new Set([...planned.keys(), ...rows.keys()])].sort((a, b) => b - a)
   return (
     <section aria-label={t`Log`} className="panel overflow-x-auto p-3">
-      <table className="w-full text-[13px] tabular-nums">
+      <table className="w-full text-[13px] tabular-nums [&_td]:pr-2 [&_th]:pr-2">
         <thead className="label text-left">
           <tr className="border-b border-line">
             <th className="py-1 font-medium">
@@ -81,40 +83,51 @@ export function LogLadder({ coupon, current, onPick, onFlags, onPhotos }: Props)
                     <td className="font-semibold">
                       {result.heat_input_kj_mm == null ? '—' : units.value(result.heat_input_kj_mm, 'heat_input')}
                     </td>
-                    <td className="text-right whitespace-nowrap">
-                      {record.flags.length > 0 && (
+                    <td>
+                      <div className="flex flex-wrap items-center justify-end gap-x-1 whitespace-nowrap">
+                        {record.flags.length > 0 && (
+                          <button
+                            type="button"
+                            className="link p-1"
+                            onClick={() => onFlags(row.id)}
+                            aria-label={t`Flags of pass ${number}`}
+                            title={record.flags.map((one) => one.title).join('; ')}
+                          >
+                            {plural(record.flags.length, { one: '# flag', other: '# flags' })}
+                            {record.flags.every((one) => one.explanation) ? t`, explained` : ''}
+                          </button>
+                        )}
+                        <Flags result={result} />
+                        {(record.flags.length > 0 || result.findings.some((one) => one.verdict === 'violates')) && (
+                          <Link
+                            className="link p-1"
+                            to={`/faults?pass=${row.id}`}
+                            aria-label={t`Find the cause on pass ${number}`}
+                          >
+                            <Trans>cause</Trans>
+                          </Link>
+                        )}
                         <button
                           type="button"
                           className="link p-1"
-                          onClick={() => onFlags(row.id)}
-                          aria-label={t`Flags of pass ${number}`}
-                          title={record.flags.map((one) => one.title).join('; ')}
+                          onClick={() => onPhotos(row.id)}
+                          aria-label={t`Photos of pass ${number}`}
                         >
-                          {plural(record.flags.length, { one: '# flag', other: '# flags' })}
-                          {record.flags.every((one) => one.explanation) ? t`, explained` : ''}
+                          {row.photos.length > 0
+                            ? plural(row.photos.length, { one: '# photo', other: '# photos' })
+                            : t`photo`}
                         </button>
-                      )}{' '}
-                      <Flags result={result} />{' '}
-                      <button
-                        type="button"
-                        className="link p-1"
-                        onClick={() => onPhotos(row.id)}
-                        aria-label={t`Photos of pass ${number}`}
-                      >
-                        {row.photos.length > 0
-                          ? plural(row.photos.length, { one: '# photo', other: '# photos' })
-                          : t`photo`}
-                      </button>{' '}
-                      {onPick && (
-                        <button
-                          type="button"
-                          className="link p-1"
-                          onClick={() => onPick(row.id)}
-                          aria-label={t`Correct pass ${number}`}
-                        >
-                          <Trans>correct</Trans>
-                        </button>
-                      )}
+                        {onPick && (
+                          <button
+                            type="button"
+                            className="link p-1"
+                            onClick={() => onPick(row.id)}
+                            aria-label={t`Correct pass ${number}`}
+                          >
+                            <Trans>correct</Trans>
+                          </button>
+                        )}
+                      </div>
                     </td>
                   </>
                 ) : (

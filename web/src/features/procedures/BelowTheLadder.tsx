@@ -24,10 +24,11 @@ type BelowProps = {
   onChange: (change: (before: Procedure) => Procedure) => void
   disabled: boolean
   brackets?: readonly Bracket[]
+  revisionId: number
 }
 
 /** Under the ladder: the selected pass's set-up, its heat, the joint's cooling, its metal and time. */
-export function Below({ document, selected, evaluation, onChange, disabled, brackets = [] }: BelowProps) {
+export function Below({ document, selected, evaluation, onChange, disabled, brackets = [], revisionId }: BelowProps) {
   const [view, setView] = useState<(typeof VIEWS)[number][0]>('set-up')
   return (
     <div className="mt-3">
@@ -66,7 +67,9 @@ export function Below({ document, selected, evaluation, onChange, disabled, brac
         {view === 'cooling' && <CoolingPanel evaluation={evaluation} />}
         {view === 'use' && <UsePanel evaluation={evaluation} />}
         {view === 'charts' && <ChartsPanel document={document} selected={selected} />}
-        {view === 'try' && <TryPass key={selected} document={document} selected={selected} brackets={brackets} />}
+        {view === 'try' && (
+          <TryPass key={selected} document={document} selected={selected} brackets={brackets} revisionId={revisionId} />
+        )}
       </div>
     </div>
   )

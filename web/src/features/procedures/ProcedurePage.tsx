@@ -147,6 +147,7 @@ function Editor({ revision }: { revision: Revision }) {
               onChange={change}
               disabled={disabled}
               brackets={coverage.data?.brackets ?? []}
+              revisionId={revision.id}
             />
           )}
         </div>

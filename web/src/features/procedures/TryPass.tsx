@@ -1,17 +1,17 @@
 import { Trans } from '@lingui/react/macro'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { Link } from 'react-router'
 
-import type { BeadSettings, Bracket, Procedure, Range } from '../../api/types'
+import type { BeadSettings, Bracket, Procedure } from '../../api/types'
+import { qualifiedOf } from '../../domain/qualified'
 import { beadOfPassQuery } from '../../queries/calculators'
 import { Notice } from '../../ui/Notice'
 import { TrySettings } from '../bead'
 
-const NO_LIMIT = 100_000
-
-type Props = { document: Procedure; selected: number; brackets: readonly Bracket[] }
+type Props = { document: Procedure; selected: number; brackets: readonly Bracket[]; revisionId: number }
 
 /** The selected pass in the middle of its ranges, to be tried inside what the procedure and its records allow. */
-export function TryPass({ document, selected, brackets }: Props) {
+export function TryPass({ document, selected, brackets, revisionId }: Props) {
   const index = document.passes.findIndex((one) => one.number === selected)
   const found = useQuery({
     ...beadOfPassQuery({ procedure: document, index: Math.max(index, 0), qualified: qualifiedOf(brackets, index) }),
@@ -27,7 +27,10 @@ export function TryPass({ document, selected, brackets }: Props) {
         <Trans>
           Pass {selected} in the middle of its ranges. What is changed here is tried only and changes no procedure. A
           model with the error beside each figure; weld a trial piece.
-        </Trans>
+        </Trans>{' '}
+        <Link className="link" to={`/faults?revision=${revisionId}&at=${selected}`}>
+          <Trans>Find a fault on this pass</Trans>
+        </Link>
       </p>
       <TrySettings
         key={JSON.stringify(found.data.settings)}
@@ -36,15 +39,5 @@ export function TryPass({ document, selected, brackets }: Props) {
         fixed
       />
     </>
-  )
-}
-
-/** Qualified ranges of one pass, by field; an open end is no limit. */
-export function qualifiedOf(brackets: readonly Bracket[], index: number): Record<string, Range> {
-  const before = `passes.${index}.`
-  return Object.fromEntries(
-    brackets
-      .filter((one) => one.path.startsWith(before))
-      .map((one) => [one.path.slice(before.length), { min: one.min ?? 0, max: one.max ?? NO_LIMIT }]),
   )
 }

@@ -1,0 +1,1 @@
+"""Faults: their causes here, and what cured them in this shop."""

@@ -1,0 +1,1 @@
+export { faultRoutes } from './routes'
