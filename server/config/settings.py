@@ -54,6 +54,7 @@ INSTALLED_APPS = [
     "apps.recordings",
     "apps.qualification",
     "apps.faults",
+    "apps.training",
     "apps.printing",
     "apps.demo",
     "apps.audit",

@@ -19,6 +19,7 @@ from apps.qualification.release_api import router as release
 from apps.qualification.signing_api import router as signing
 from apps.recordings.api import router as recordings
 from apps.recordings.gateway import router as gateway
+from apps.training.api import router as training
 from apps.trials.api import router as trials
 from django.contrib import admin
 from django.urls import path, re_path
@@ -36,6 +37,7 @@ for _router in (
     library,
     trials,
     faults,
+    training,
     coupons,
     codebook,
     qualification,

@@ -84,6 +84,7 @@ SUBJECTS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
     ("drafting", "Fillers chosen in drafts", ("welding.planning",)),
     ("arc", "Arc settings and the bead", ("welding.arc", "welding.bead")),
     ("faults", "Faults of welds", ("welding.faults",)),
+    ("training", "Training", ("welding.trainer",)),
     ("setup", "Set-up of the torch", ("welding.setup",)),
     ("heat", "Heat input, preheat and PWHT", ("welding.heat",)),
     ("joints", "Joints, positions and deposits", ("welding.joints", "welding.deposit")),

@@ -24,6 +24,7 @@ class Action(StrEnum):
     IMPORT = tr_noop("import documents")
     KEEP_LIBRARY = tr_noop("change the library")
     LOG_TRIAL = tr_noop("log trials")
+    LEAD_TRAINING = tr_noop("see how others stand in the training")
     ENTER_TESTS = tr_noop("enter tests")
     ENTER_OLD_RECORD = tr_noop("enter an existing PQR or WPQR")
     SIGN_RECORD = tr_noop("sign a record")

@@ -90,6 +90,7 @@ ELSEWHERE = {
     ("post", "/trials"), ("post", "/trials/{entry_id}/strike"), ("post", "/revisions/{revision_id}/trials"),
     ("post", "/faults/causes"), ("post", "/faults/cures"), ("post", "/faults/cures/{cure_id}/strike"),
     ("post", "/faults/words"), ("post", "/faults/words/{words_id}/settle"),
+    ("post", "/training/exercise"), ("post", "/training/answer"),
     ("post", "/recorders"), ("post", "/recorders/{recorder_id}/retire"),
     ("post", "/recorder/streams"), ("put", "/recorder/streams/{stream_id}/chunks/{number}"),
     ("post", "/recorder/streams/{stream_id}/close"),

@@ -1024,6 +1024,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/training": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Ladder
+         * @description The ladder of whoever asks.
+         */
+        get: operations["apps_training_api_read_ladder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/training/exercise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Exercise
+         * @description The exercise that lies open, else the next one.
+         */
+        post: operations["apps_training_api_take_exercise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/training/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Mark the answer to the open exercise.
+         */
+        post: operations["apps_training_api_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/training/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Overview
+         * @description How everybody stands, by name; for whoever leads the training.
+         */
+        get: operations["apps_training_api_overview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/coupons": {
         parameters: {
             query?: never;
@@ -2318,7 +2398,7 @@ export interface components {
             /** Role */
             role: string;
             /** Allowed */
-            allowed: ("VIEW" | "CREATE_JOB" | "WRITE_PROCEDURE" | "START_COUPON" | "LOG_PASS" | "EDIT_PIECE" | "CLOSE_LOG" | "IMPORT" | "KEEP_LIBRARY" | "LOG_TRIAL" | "ENTER_TESTS" | "ENTER_OLD_RECORD" | "SIGN_RECORD" | "WITNESS" | "RELEASE" | "CORRECT_BOOK")[];
+            allowed: ("VIEW" | "CREATE_JOB" | "WRITE_PROCEDURE" | "START_COUPON" | "LOG_PASS" | "EDIT_PIECE" | "CLOSE_LOG" | "IMPORT" | "KEEP_LIBRARY" | "LOG_TRIAL" | "LEAD_TRAINING" | "ENTER_TESTS" | "ENTER_OLD_RECORD" | "SIGN_RECORD" | "WITNESS" | "RELEASE" | "CORRECT_BOOK")[];
             /** Password Own */
             password_own: boolean;
         };
@@ -6018,6 +6098,236 @@ export interface components {
             answer: string;
         };
         /**
+         * LadderOut
+         * @description The ladder of a person; ``due`` counts what comes again now.
+         */
+        LadderOut: {
+            /** Rungs */
+            rungs: components["schemas"]["RungOut"][];
+            /** Answered */
+            answered: number;
+            /** Points */
+            points: number;
+            /** Due */
+            due: number;
+        };
+        /**
+         * RungOut
+         * @description One rung of the ladder.
+         */
+        RungOut: {
+            /** Stage */
+            stage: string;
+            /** Title */
+            title: string;
+            /** Skills */
+            skills: components["schemas"]["SkillOut"][];
+            /** Held */
+            held: boolean;
+        };
+        /**
+         * SkillOut
+         * @description An exercise of a rung and how the person stands to it.
+         */
+        SkillOut: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Answered */
+            answered: number;
+            /** Points */
+            points: number;
+            /** Due */
+            due: string | null;
+            /** Is Due */
+            is_due: boolean;
+            /** Is Open */
+            is_open: boolean;
+            /** Held */
+            held: boolean;
+        };
+        /**
+         * ExerciseOut
+         * @description An exercise without its solution. ``number_kind`` is the kind of quantity that is asked, else empty.
+         */
+        ExerciseOut: {
+            /** Skill Id */
+            skill_id: number;
+            /** Seed */
+            seed: number;
+            /** Kind */
+            kind: string;
+            /** Stage */
+            stage: string;
+            /** Title */
+            title: string;
+            /** Question */
+            question: string;
+            /** Given */
+            given: components["schemas"]["GivenOut"][];
+            /** Options */
+            options: components["schemas"]["TrainingOptionOut"][];
+            /** Choose */
+            choose: number;
+            /** Number Kind */
+            number_kind: string;
+            picture: components["schemas"]["BeadPicture"] | null;
+            trace: components["schemas"]["Trace"] | null;
+            /** Caution */
+            caution: string;
+        };
+        /**
+         * GivenOut
+         * @description One line of what is given.
+         */
+        GivenOut: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Sound
+         * @description How an arc sounds, for a synthesiser; ``caption`` says it in words for whoever does not hear it.
+         *
+         *     Attributes:
+         *         clicks_hz: Clicks a second; 0 for none.
+         *         irregular: How unevenly they come, 0 to 1.
+         *         hiss: Level of the hiss, 0 to 1.
+         *         tone_hz: Hum of the pulses [Hz]; 0 for none.
+         *         caption: What is heard.
+         */
+        Sound: {
+            /** Clicks Hz */
+            clicks_hz: number;
+            /** Irregular */
+            irregular: number;
+            /** Hiss */
+            hiss: number;
+            /** Tone Hz */
+            tone_hz: number;
+            /** Caption */
+            caption: string;
+        };
+        /**
+         * Trace
+         * @description Voltage and current over time: ms, V, A.
+         */
+        Trace: {
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+            sound: components["schemas"]["Sound"];
+        };
+        /**
+         * TrainingOptionOut
+         * @description One thing to choose.
+         */
+        TrainingOptionOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OpenIn
+         * @description A stream to open.
+         */
+        OpenIn: {
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Columns */
+            columns: string[];
+            /** Coupon */
+            coupon?: string | null;
+            /** Job */
+            job?: string | null;
+            /** Device Time */
+            device_time?: string | null;
+        };
+        /**
+         * FeedbackOut
+         * @description How the answer was, why, and when the exercise comes again.
+         */
+        FeedbackOut: {
+            /** Right */
+            right: boolean;
+            /** Score */
+            score: number;
+            /** Solution */
+            solution: string;
+            /** Keys */
+            keys: string[];
+            /** Because */
+            because: string[];
+            /** Sources */
+            sources: string[];
+            /**
+             * Due
+             * Format: date-time
+             */
+            due: string;
+        };
+        /**
+         * AnswerIn
+         * @description An answer to the open exercise.
+         */
+        AnswerIn: {
+            /** Skill Id */
+            skill_id: number;
+            /** Seed */
+            seed: number;
+            /**
+             * Keys
+             * @default []
+             */
+            keys: string[];
+            /** Number */
+            number?: number | null;
+            /**
+             * Units
+             * @default si
+             * @enum {string}
+             */
+            units: "si" | "us";
+        };
+        /**
+         * LearnerOut
+         * @description How one person stands.
+         */
+        LearnerOut: {
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Answered */
+            answered: number;
+            /** Points */
+            points: number;
+            /** Last At */
+            last_at: string | null;
+            /** Held */
+            held: number;
+            /** Of */
+            of: number;
+            /** Stage */
+            stage: string;
+            /** Due */
+            due: number;
+        };
+        /**
          * CouponLineOut
          * @description A line in a list; a coupon that cannot be read says why. ``record_state`` is empty until signed.
          */
@@ -8889,30 +9199,6 @@ export interface components {
             server_time: string;
         };
         /**
-         * OpenIn
-         * @description A stream to open.
-         */
-        OpenIn: {
-            /**
-             * Client Id
-             * Format: uuid
-             */
-            client_id: string;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-            /** Columns */
-            columns: string[];
-            /** Coupon */
-            coupon?: string | null;
-            /** Job */
-            job?: string | null;
-            /** Device Time */
-            device_time?: string | null;
-        };
-        /**
          * ClosedOut
          * @description What was kept of a stream.
          */
@@ -11240,6 +11526,238 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FaultKeptOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_training_api_read_ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LadderOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_training_api_take_exercise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_training_api_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedbackOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_training_api_overview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearnerOut"][];
                 };
             };
             /** @description Forbidden */

@@ -1,0 +1,1 @@
+"""Exercises: who learned what, and what is due again."""

@@ -1,0 +1,1 @@
+"""Exercises: short tasks made from the model and the tables, marked with numbers and sources."""
