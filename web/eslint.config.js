@@ -26,6 +26,7 @@ const FEATURES = {
   dashboard: ['procedures'],
   coverage: ['evidence'],
   coupons: ['evidence', 'metals', 'recordings'],
+  training: ['bead'],
   library: ['calculators', 'metals'],
   procedures: ['bead', 'coverage', 'evidence', 'metals'],
 }

@@ -40,6 +40,8 @@ def pages(job):
         (f"/recordings/{recording}", "Recording"),
         ("/calculators", "Calculators"),
         ("/try", "Try a setting"),
+        ("/faults", "Find a fault"),
+        ("/training", "Training"),
         ("/library", "Metals · Library"),
         ("/library/fillers", "Fillers · Library"),
         ("/library/machines", "Machines · Library"),

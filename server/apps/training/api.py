@@ -57,7 +57,7 @@ class LadderOut(Schema):
     due: int
 
 
-class OpenIn(Schema):
+class TakeExerciseIn(Schema):
     """Which exercise is wanted; without both, what comes next."""
 
     stage: Name | None = None
@@ -117,6 +117,7 @@ class FeedbackOut(Schema):
     because: list[str]
     sources: list[str]
     due: datetime
+    due_in_min: int
 
 
 class LearnerOut(Schema):
@@ -168,7 +169,7 @@ def _skill(kind: str, title: str, one: Skill | None, now: datetime) -> SkillOut:
 
 
 @router.post("/training/exercise", response={200: ExerciseOut, **REFUSALS})
-def take_exercise(request: HttpRequest, payload: OpenIn) -> ExerciseOut:
+def take_exercise(request: HttpRequest, payload: TakeExerciseIn) -> ExerciseOut:
     """The exercise that lies open, else the next one."""
     skill, found = open_exercise(person(request), payload.stage, payload.kind, payload.units)
     return _exercise(skill, found)
@@ -207,6 +208,7 @@ def answer(request: HttpRequest, payload: AnswerIn) -> FeedbackOut:
         because=list(found.because),
         sources=[one.text for one in found.sources],
         due=skill.due,
+        due_in_min=max(round((skill.due - timezone.now()).total_seconds() / 60), 1),
     )
 
 

@@ -6234,28 +6234,20 @@ export interface components {
             words: string;
         };
         /**
-         * OpenIn
-         * @description A stream to open.
+         * TakeExerciseIn
+         * @description Which exercise is wanted; without both, what comes next.
          */
-        OpenIn: {
+        TakeExerciseIn: {
+            /** Stage */
+            stage?: string | null;
+            /** Kind */
+            kind?: string | null;
             /**
-             * Client Id
-             * Format: uuid
+             * Units
+             * @default si
+             * @enum {string}
              */
-            client_id: string;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-            /** Columns */
-            columns: string[];
-            /** Coupon */
-            coupon?: string | null;
-            /** Job */
-            job?: string | null;
-            /** Device Time */
-            device_time?: string | null;
+            units: "si" | "us";
         };
         /**
          * FeedbackOut
@@ -6279,6 +6271,8 @@ export interface components {
              * Format: date-time
              */
             due: string;
+            /** Due In Min */
+            due_in_min: number;
         };
         /**
          * AnswerIn
@@ -9199,6 +9193,30 @@ export interface components {
             server_time: string;
         };
         /**
+         * OpenIn
+         * @description A stream to open.
+         */
+        OpenIn: {
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Columns */
+            columns: string[];
+            /** Coupon */
+            coupon?: string | null;
+            /** Job */
+            job?: string | null;
+            /** Device Time */
+            device_time?: string | null;
+        };
+        /**
          * ClosedOut
          * @description What was kept of a stream.
          */
@@ -11631,7 +11649,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OpenIn"];
+                "application/json": components["schemas"]["TakeExerciseIn"];
             };
         };
         responses: {

@@ -10,6 +10,7 @@ import { calculatorRoutes } from '../features/calculators'
 import { couponRoutes } from '../features/coupons'
 import { dashboardRoutes } from '../features/dashboard'
 import { faultRoutes } from '../features/faults'
+import { trainingRoutes } from '../features/training'
 import { procedureRoutes } from '../features/procedures'
 import { codebookRoutes } from '../features/codebook/routes'
 import { coverageRoutes } from '../features/coverage/routes'
@@ -41,6 +42,7 @@ const router = createBrowserRouter([
       ...calculatorRoutes,
       ...beadRoutes,
       ...faultRoutes,
+      ...trainingRoutes,
       ...libraryRoutes,
       { path: '*', element: <NothingHere /> },
     ],

@@ -65,6 +65,7 @@ function Search({ onClose, onKeys, jobId }: { onClose: () => void; onKeys: () =>
       hint: t`calculators`,
       run: go('/calculators'),
     },
+    { key: 'training', words: t`Train: short exercises`, hint: t`training`, run: go('/training') },
     { key: 'faults', words: t`Find the cause of a fault`, hint: t`bead`, run: go('/faults') },
     { key: 'try', words: t`Try a setting before the arc`, hint: t`bead`, run: go('/try') },
     { key: 'library', words: t`Look up a base metal`, hint: t`library`, run: go('/library') },

@@ -28,6 +28,7 @@ const RAIL: readonly [string, string][] = [
   ['/try', t`Try a setting`],
   ['/faults', t`Find a fault`],
   ['/calculators', t`Calculators`],
+  ['/training', t`Training`],
   ['/library', t`Library`],
   ['/book', t`Code book`],
 ]

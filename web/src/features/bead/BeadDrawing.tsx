@@ -34,14 +34,17 @@ export function BeadDrawing({
   picture,
   tint,
   half,
+  grid = false,
 }: {
   picture: BeadPicture
   tint: BeadFigure | undefined
   half: number
+  /** Lines 1 mm apart over it, to measure by, and no temperatures. */
+  grid?: boolean
 }) {
   const { lines, crown } = picture
   const pool = lines.find((one) => one.name === 'pool')
-  const labelled = labels(lines, half)
+  const labelled = grid ? new Set<string>() : labels(lines, half)
   const top = Math.max(...crown.map(([, y = 0]) => y), 1) * 1.6
   const down = Math.min(picture.thickness_mm, half * 1.1) + 1
   const path = (points: readonly Point[]) => points.map(([x = 0, y = 0]) => `${x},${-y}`).join(' ')
@@ -64,7 +67,7 @@ export function BeadDrawing({
         strokeWidth={half / 160}
       />
       {lines
-        .filter((one) => one.name !== 'pool')
+        .filter((one) => (grid ? one.name === 'zone' : one.name !== 'pool'))
         .map((one) => (
           <g key={one.name}>
             <polygon
@@ -95,6 +98,23 @@ export function BeadDrawing({
         stroke="var(--color-ink)"
         strokeWidth={half / 220}
       />
+      {grid && <Grid half={half} top={top} down={down} />}
     </svg>
+  )
+}
+
+function Grid({ half, top, down }: { half: number; top: number; down: number }) {
+  const across = Array.from({ length: 2 * Math.floor(half) + 1 }, (_, place) => place - Math.floor(half))
+  const along = Array.from({ length: Math.floor(top) + Math.floor(down) + 1 }, (_, place) => place - Math.floor(top))
+  const width = (at: number) => (at % 5 === 0 ? half / 200 : half / 500)
+  return (
+    <g stroke="var(--color-steel)" opacity={0.5}>
+      {across.map((x) => (
+        <line key={`x${x}`} x1={x} x2={x} y1={-top} y2={down} strokeWidth={width(x)} />
+      ))}
+      {along.map((y) => (
+        <line key={`y${y}`} x1={-half} x2={half} y1={y} y2={y} strokeWidth={width(y)} />
+      ))}
+    </g>
   )
 }

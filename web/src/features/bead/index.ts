@@ -1,2 +1,3 @@
+export { BeadDrawing, halfOf } from './BeadDrawing'
 export { beadRoutes } from './routes'
 export { TrySettings } from './TrySettings'

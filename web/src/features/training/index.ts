@@ -1,0 +1,1 @@
+export { trainingRoutes } from './routes'
