@@ -36,6 +36,7 @@ TABLE_TEXTS = {
     "consumables/tables/transfer_by_gas.toml": ("note",),
     "editions/aws_d1_1_2020/tables/required_content.toml": ("what",),
     "editions/iso_15614_1_2017/tables/required_content.toml": ("what",),
+    "faults/tables/fault_symptoms.toml": ("title",),
     "glossary/tables/terms.toml": ("aws", "iso"),
     "glossary/tables/values.toml": ("aws", "iso"),
     "heat/tables/heat_tint.toml": ("colour", "view"),
@@ -45,6 +46,9 @@ TABLE_TEXTS = {
     "setup/tables/fields_by_process.toml": ("words",),
     "setup/tables/pulse_schools.toml": ("words", "use"),
     "setup/tables/tungsten_types.toml": ("addition", "colour"),
+    "trainer/tables/arc_sounds.toml": ("caption",),
+    "trainer/tables/exercises.toml": ("title",),
+    "trainer/tables/filler_and_gas.toml": ("why",),
 }
 """Columns of tables that are said on screens and sheets."""
 
