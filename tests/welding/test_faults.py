@@ -368,3 +368,10 @@ def test_what_a_check_ruled_out_comes_last_whatever_spoke_for_it():
     assert first.share > 0.5
     after = find_causes(replace(case, ticked={first.row: False})).causes
     assert after[-1].row == first.row
+
+
+def test_signs_speak_in_the_units_of_the_reader():
+    case = case_of(logged(before_c=400), 1, "interpass-high")
+    said = {system: find_causes(case, system).causes[0].evidence[0].words for system in ("si", "us")}
+    assert said["si"].endswith("400 °C, at most 250 °C")
+    assert said["us"].endswith("752 °F, at most 482 °F")

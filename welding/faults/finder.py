@@ -19,6 +19,7 @@ from welding.documents.fault_case import FaultCase
 from welding.errors import UnknownEntryError
 from welding.faults.signs import Known
 from welding.language import tr, tr_noop
+from welding.quantities.writing import System
 from welding.ranges import Range
 
 PACKAGE = "welding.faults"
@@ -215,8 +216,12 @@ def _likeness(wanted: list[str], name: list[str]) -> float:
     return 0.6 * sum(found) / len(wanted) + 0.4 * sum(one for one in back if one > 0.75) / len(name)
 
 
-def find_causes(case: FaultCase) -> Answer:
+def find_causes(case: FaultCase, system: System = "si") -> Answer:
     """Rank the causes of a symptom.
+
+    Args:
+        case: The symptom and what is known.
+        system: Unit system of the sentences.
 
     Raises:
         UnknownEntryError: Nobody knows the symptom; what it may have been meant for is named.
@@ -224,7 +229,7 @@ def find_causes(case: FaultCase) -> Answer:
     found = symptoms_called(case.symptom)
     if not found:
         raise UnknownEntryError(case.symptom, tuple(one.key for one in symptoms()))
-    symptom, known = found[0], Known(case)
+    symptom, known = found[0], Known(case, system)
     table = load_table(PACKAGE, "fault_causes")
     weights = {row["what"]: row["odds"] for row in load_table(PACKAGE, "fault_weights").rows}
     rows = [row for row in table.rows if row["symptom"] == symptom.key and _can_be(row, known)]

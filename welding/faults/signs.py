@@ -17,6 +17,7 @@ from welding.documents.procedure import Pass
 from welding.errors import WeldingError
 from welding.heat.as_welded import travel_of
 from welding.language import tr, tr_noop
+from welding.quantities.writing import System, quantity_text
 from welding.ranges import Range
 
 LONG_EXTENSION, SHORT_EXTENSION = 1.35, 0.65
@@ -42,8 +43,9 @@ class Sign:
 class Known:
     """What a case lets be computed. Each sign is ``None`` where its facts are not known."""
 
-    def __init__(self, case: FaultCase) -> None:
+    def __init__(self, case: FaultCase, system: System = "si") -> None:
         self.case = case
+        self.system = system
 
     @property
     def planned(self) -> Pass | None:
@@ -116,22 +118,38 @@ def _as_logged(found: BeadSettings, logged: PassRecord | None, flow: float | Non
 # --- signs ------------------------------------------------------------------------------------
 
 
-def _against(value: float | None, span: Range | None, words: str, unit: str, *, above: bool) -> Sign | None:
+KINDS: Mapping[str, str] = {
+    "A": "current", "V": "voltage", "mm/min": "travel", "mm": "length", "L/min": "flow", "°C": "temperature",
+    "kJ/mm": "heat_input", "m/s": "wind",
+}  # fmt: skip
+"""Kinds of quantity by the unit that a sign is computed in."""
+COLDEST_C, NO_LIMIT = -273.0, 1e6
+"""Ends of a range that has no end there."""
+
+
+def _quantity(known: Known, value: float, unit: str) -> str:
+    """A value in the reader's units; one of no kind of quantity as it stands."""
+    kind = KINDS.get(unit)
+    return quantity_text(value, kind, known.system) if kind else f"{round(value, 2):g} {unit}"
+
+
+def _against(
+    known: Known, value: float | None, span: Range | None, words: str, unit: str, *, above: bool
+) -> Sign | None:
     """Whether a value lies beyond its range on one side."""
     if value is None or span is None:
         return None
     holds = value > span.max + 1e-9 if above else value < span.min - 1e-9
-    return Sign(
-        holds,
-        tr(
-            "{words} {value:g} {unit}, usual or planned {low:g} to {high:g}",
-            words=words,
-            value=round(value, 2),
-            unit=unit,
-            low=round(span.min, 2),
-            high=round(span.max, 2),
-        ),
-    )
+    shown, low, high = (_quantity(known, one, unit) for one in (value, span.min, span.max))
+    if span.min <= COLDEST_C:
+        said = tr("{words} {shown}, at most {high}", words=words, shown=shown, high=high)
+    elif span.max >= NO_LIMIT:
+        said = tr("{words} {shown}, at least {low}", words=words, shown=shown, low=low)
+    else:
+        said = tr(
+            "{words} {shown}, usual or planned {low} to {high}", words=words, shown=shown, low=low, high=high
+        )
+    return Sign(holds, said)
 
 
 def _planned_range(name: str) -> Callable[[Known], Range | None]:
@@ -144,7 +162,7 @@ def _setting(name: str) -> Callable[[Known], float | None]:
 
 def _beyond(name: str, words: str, unit: str, *, above: bool) -> Callable[[Known], Sign | None]:
     return lambda known: _against(
-        _setting(name)(known), _planned_range(name)(known), tr(words), unit, above=above
+        known, _setting(name)(known), _planned_range(name)(known), tr(words), unit, above=above
     )
 
 
@@ -169,7 +187,9 @@ def _gas(above: bool) -> Callable[[Known], Sign | None]:
         figure, flow = known.figures.get("gas_flow"), _setting("gas_flow_l_min")(known)
         if figure is None or figure.low is None or figure.high is None:
             return None
-        return _against(flow, Range(figure.low * 0.9, figure.high * 1.1), tr("gas"), "L/min", above=above)
+        return _against(
+            known, flow, Range(figure.low * 0.9, figure.high * 1.1), tr("gas"), "L/min", above=above
+        )
 
     return found
 
@@ -183,7 +203,7 @@ def _extension(above: bool) -> Callable[[Known], Sign | None]:
         if bare is None:
             return None
         span = Range(SHORT_EXTENSION * bare, LONG_EXTENSION * bare)
-        return _against(state.settings.extension_mm, span, tr("extension"), "mm", above=above)
+        return _against(known, state.settings.extension_mm, span, tr("extension"), "mm", above=above)
 
     return found
 
@@ -195,7 +215,7 @@ def _measured(
         value: float | None = getattr(known.case.around, name)
         if value is None:
             return None
-        said = tr("{words} {value:g} {unit}", words=tr(words), value=value, unit=unit)
+        said = f"{tr(words)} {_quantity(known, value, unit)}"
         return Sign(value > limit if above else value < limit, said)
 
     return found
@@ -236,7 +256,9 @@ def _interpass(known: Known) -> Sign | None:
     before = known.case.logged.before_c if known.case.logged else None
     if before is None or thermal is None or thermal.interpass_max_c is None:
         return None
-    return _against(before, Range(-100, thermal.interpass_max_c), tr("before the pass"), "°C", above=True)
+    return _against(
+        known, before, Range(COLDEST_C, thermal.interpass_max_c), tr("before the pass"), "°C", above=True
+    )
 
 
 def _preheat(known: Known) -> Sign | None:
@@ -244,7 +266,9 @@ def _preheat(known: Known) -> Sign | None:
     before = known.case.logged.before_c if known.case.logged else None
     if before is None or thermal is None or thermal.preheat_min_c is None:
         return None
-    return _against(before, Range(thermal.preheat_min_c, 2000), tr("before the pass"), "°C", above=False)
+    return _against(
+        known, before, Range(thermal.preheat_min_c, NO_LIMIT), tr("before the pass"), "°C", above=False
+    )
 
 
 def _gap(above: bool) -> Callable[[Known], Sign | None]:
@@ -255,6 +279,7 @@ def _gap(above: bool) -> Callable[[Known], Sign | None]:
             return None
         planned = preparation.root_gap_mm
         return _against(
+            known,
             known.case.around.gap_mm,
             Range(max(planned - 0.5, 0), planned + 0.5),
             tr("gap"),
@@ -278,7 +303,7 @@ def _thick_short(known: Known) -> Sign | None:
     thick = known.state.settings.thickness_mm
     return Sign(
         known.state.transfer == "short-circuit" and thick > THICK_FOR_SHORT_MM,
-        tr("short-circuiting transfer on {thick:g} mm", thick=thick),
+        tr("short-circuiting transfer on {thick}", thick=_quantity(known, thick, "mm")),
     )
 
 
@@ -292,9 +317,8 @@ def _below_spray(known: Known) -> Sign | None:
 def _thin(known: Known) -> Sign | None:
     if known.settings is None:
         return None
-    return Sign(
-        known.settings.thickness_mm < THIN_MM, tr("{thin:g} mm thick", thin=known.settings.thickness_mm)
-    )
+    thin = known.settings.thickness_mm
+    return Sign(thin < THIN_MM, tr("{thin} thick", thin=_quantity(known, thin, "mm")))
 
 
 def _root_face(known: Known) -> Sign | None:
@@ -317,7 +341,12 @@ def _positive(above: bool) -> Callable[[Known], Sign | None]:
         if ac is None or ac.en_share is None:
             return None
         return _against(
-            100 * (1 - ac.en_share), Range(*CLEANING_PERCENT), tr("electrode positive"), "%", above=above
+            known,
+            100 * (1 - ac.en_share),
+            Range(*CLEANING_PERCENT),
+            tr("electrode positive"),
+            "%",
+            above=above,
         )
 
     return found
@@ -368,7 +397,7 @@ def _heat(known: Known) -> Sign | None:
     figure = known.figures.get("heat_input_kj_mm")
     if wanted is None or figure is None or figure.value is None:
         return None
-    return _against(figure.value, wanted, tr("heat input"), "kJ/mm", above=True)
+    return _against(known, figure.value, wanted, tr("heat input"), "kJ/mm", above=True)
 
 
 def _t85(below: bool) -> Callable[[Known], Sign | None]:
@@ -386,7 +415,7 @@ def _wide_weave(known: Known) -> Sign | None:
     said, most = _setting("weave_mm")(known), known.planned.weave_max_mm if known.planned else None
     if said is None or most is None:
         return None
-    return _against(said, Range(0, most), tr("weave"), "mm", above=True)
+    return _against(known, said, Range(0, most), tr("weave"), "mm", above=True)
 
 
 def _nothing(known: Known) -> Sign | None:

@@ -119,6 +119,7 @@ class CausesIn(Schema):
     qualified: Limits = {}
     around: Around = Around()
     ticked: Answered = {}
+    units: System = "si"
 
 
 class PassKnownOut(Schema):
@@ -220,7 +221,7 @@ def causes(request: HttpRequest, payload: CausesIn) -> CausesOut:
         raise UnknownEntryError(payload.symptom, tuple(one.key for one in symptoms()))
     key = called[0].key
     cured = cured_here(key)
-    return _answer(find_causes(_case(payload, key, cured)), cured)
+    return _answer(find_causes(_case(payload, key, cured), payload.units), cured)
 
 
 def _case(payload: CausesIn, key: str, cured: dict[str, int]) -> FaultCase:

@@ -5969,6 +5969,12 @@ export interface components {
             ticked: {
                 [key: string]: boolean;
             };
+            /**
+             * Units
+             * @default si
+             * @enum {string}
+             */
+            units: "si" | "us";
         };
         /**
          * PassKnownOut

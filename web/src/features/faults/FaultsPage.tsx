@@ -110,6 +110,7 @@ function Causes({ symptom, passId, revisionId, passNumber }: CausesProps) {
     qualified: index >= 0 ? qualifiedOf(coverage.data?.brackets ?? [], index) : {},
     around,
     ticked,
+    units: system,
   })
   const waiting = passId === null && revisionId !== null && (revision.isLoading || coverage.isLoading)
   const found = useQuery({ ...causesQuery(asked), enabled: !waiting })
