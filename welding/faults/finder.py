@@ -194,7 +194,7 @@ def remedies_of(row: str) -> CauseRow | None:
 
     Example:
         >>> remedies_of("pores.1").remedies[0]
-        'Open or change cylinder'
+        'Open or change the cylinder'
     """
     found = next((one for one in load_table(PACKAGE, "fault_causes").rows if one["row"] == row), None)
     if found is None:
