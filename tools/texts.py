@@ -30,6 +30,7 @@ WITHIN_A_STRING = re.compile(r"""\bf["'].*\{(?:tr|say)\(["']""")
 TABLE_TEXTS = {
     "advice/tables/cautions.toml": ("text",),
     "advice/tables/checklist.toml": ("question", "why"),
+    "bead/tables/arc_sounds.toml": ("caption",),
     "bead/tables/cures.toml": ("words",),
     "consumables/designations/tables/a5_20.toml": ("character",),
     "consumables/tables/iso_14175.toml": ("nature",),
@@ -46,7 +47,6 @@ TABLE_TEXTS = {
     "setup/tables/fields_by_process.toml": ("words",),
     "setup/tables/pulse_schools.toml": ("words", "use"),
     "setup/tables/tungsten_types.toml": ("addition", "colour"),
-    "trainer/tables/arc_sounds.toml": ("caption",),
     "trainer/tables/exercises.toml": ("title",),
     "trainer/tables/filler_and_gas.toml": ("why",),
 }

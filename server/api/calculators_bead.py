@@ -16,7 +16,8 @@ from welding.bead.cure import GOALS, cure
 from welding.bead.figures import Figure
 from welding.bead.from_procedure import limits_of, settings_of
 from welding.bead.picture import BeadPicture
-from welding.bead.predict import predict
+from welding.bead.predict import predict, trace_for
+from welding.bead.trace import ArcTrace
 from welding.documents.codec import BEAD_SETTINGS
 from welding.language import tr
 from welding.ranges import Range
@@ -58,6 +59,7 @@ class BeadPredictionOut(Schema):
 
     figures: list[FigureOut]
     picture: BeadPicture | None
+    trace: ArcTrace | None
     changed: list[str]
     sentence: str
 
@@ -133,6 +135,7 @@ def predict_beads(request: HttpRequest, payload: BeadIn) -> BeadOut:
             BeadPredictionOut(
                 figures=[_figure(figure) for figure in found.figures],
                 picture=found.picture,
+                trace=trace_for(one, found),
                 changed=[change.field for change in against.changes],
                 sentence=against.sentence,
             )

@@ -3,6 +3,7 @@
 import re
 
 import pytest
+from apps.coupons.models import PassLog
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import open_from
@@ -77,3 +78,47 @@ def test_by_keyboard_alone_and_with_what_the_model_does_not_know(enter, bridge):
     ).to_be_visible()
     expect(page.get_by_text("No drawing: there is no model for these settings.")).to_be_visible()
     expect(page.get_by_role("textbox", name="Metal", exact=True)).to_have_value("a steel of nobody")
+
+
+def test_a_tried_setting_goes_to_the_trial_weld_with_one_key_and_a_pass_comes_back(enter, bridge):
+    page = enter()
+    open_from(page, "Procedures", "FB-27-P04")
+    page.get_by_role("tab", name="Try it").click()
+    expect(page.get_by_role("img", name="Section of the bead")).to_be_visible()
+    page.get_by_role("slider", name="Current, slider").fill("88")
+    page.get_by_role("tab", name="Try it").focus()
+    page.keyboard.press("w")
+    expect(page.get_by_role("heading", name=re.compile("Trial weld for FB-27-P04"))).to_be_visible()
+    expect(page.get_by_text("Correct it by what the meters show")).to_be_visible()
+    expect(page.get_by_role("textbox", name="Current", exact=True)).to_have_value("88")
+    # What a person typed is never written over by the next setting that is tried.
+    page.get_by_role("textbox", name="Current", exact=True).fill("91")
+    page.get_by_role("textbox", name="Voltage", exact=True).focus()
+    page.go_back()
+    page.get_by_role("tab", name="Try it").click()
+    expect(page.get_by_role("img", name="Section of the bead")).to_be_visible()
+    page.get_by_role("button", name="Weld it on scrap").click()
+    expect(page.get_by_text("is not filled in")).to_be_visible()
+    expect(page.get_by_role("textbox", name="Current", exact=True)).to_have_value("91")
+
+    # From the log back to the page: the pass as welded.
+    row = PassLog.objects.get(coupon__job=bridge.job, coupon__number="FB-27-C02", number=3)
+    page.goto(f"{bridge.url}/faults?pass={row.pk}")
+    page.get_by_role("link", name="Try its settings").click()
+    expect(page.get_by_role("link", name="Coupon FB-27-C02, pass 3")).to_be_visible()
+    expect(page.get_by_role("textbox", name="Current", exact=True)).to_have_value("136")
+    expect(page.get_by_text("Outside what the procedure allows: 105–130 A")).to_be_visible()
+
+
+def test_the_pool_moves_and_the_arc_is_shown(enter, bridge):
+    page = enter()
+    page.goto(f"{bridge.url}/try")
+    expect(page.get_by_role("img", name="Side view of the moving pool")).to_be_visible()
+    expect(page.get_by_role("img", name="Voltage, V")).to_be_visible()
+    place = "document.querySelector('.pool-travels').getBoundingClientRect().x"
+    before = page.evaluate(place)
+    page.wait_for_function(f"Math.abs({place} - {before}) > 5")
+    page.emulate_media(reduced_motion="reduce")
+    still = page.evaluate(place)
+    page.wait_for_timeout(300)
+    assert page.evaluate(place) == still

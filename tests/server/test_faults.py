@@ -41,6 +41,8 @@ def test_a_breach_of_a_logged_pass_leads_to_its_cause(api, row):
     assert status == 200
     assert (known["coupon_number"], known["pass_number"]) == (row.coupon.number, row.number)
     assert any("Current" in one for one in known["findings"])
+    assert known["settings"]["current_a"] == planned["current_a"]["max"] + 60
+    assert known["limits"]["current_a"] == planned["current_a"]
     keys = [one["key"] for one in known["suggested"]]
     assert "current-above" in keys
     status, found = api["welder"]("POST", "/faults/causes", {"symptom": "current-above", "pass_id": row.pk})

@@ -3,6 +3,7 @@
 import json
 import math
 from dataclasses import replace
+from itertools import pairwise
 from pathlib import Path
 from typing import Any
 
@@ -16,7 +17,7 @@ from welding.bead.cure import GOALS, cure
 from welding.bead.figures import Figure
 from welding.bead.from_procedure import limits_of, settings_of
 from welding.bead.melting import THIN_CEILING
-from welding.bead.predict import predict
+from welding.bead.predict import predict, trace_for
 from welding.bead.state import BeadState
 from welding.cli import main
 from welding.codebook.table import load_table
@@ -419,3 +420,21 @@ def test_the_call_compares_and_refuses(capsys, tmp_path):
     (tmp_path / "x.json").write_text("{}")
     assert main(["bead", str(tmp_path / "x.json")]) == 2
     assert "process" in capsys.readouterr().err
+
+
+def test_the_trace_has_the_means_and_the_rate_of_its_settings():
+    short = settings(SHORT)
+    found = predict(short)
+    trace = trace_for(short, found)
+    rate = found.figure("short_circuits_hz").value
+    volts, amps = ([point[place] for point in trace.points] for place in (1, 2))
+    falls = sum(before >= 10 > after for before, after in pairwise(volts))
+    assert falls / (trace.points[-1][0] / 1000) == pytest.approx(rate, rel=0.25)
+    assert sum(volts) / len(volts) == pytest.approx(short.voltage_v, rel=0.01)
+    assert sum(amps) / len(amps) == pytest.approx(BeadState(short).amps, rel=0.01)
+    assert trace == trace_for(short, found), "a drag must not make it flicker"
+
+
+def test_an_arc_without_a_transfer_has_no_trace():
+    stick = settings(STICK)
+    assert trace_for(stick, predict(stick)) is None

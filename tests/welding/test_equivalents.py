@@ -26,6 +26,15 @@ STEEL = {"C": 0.16, "Si": 0.40, "Mn": 1.45, "Cr": 0.08, "Mo": 0.02, "V": 0.04, "
         ({"C": 0.02, "Cr": 20, "Ni": 10, "Mo": 0.1, "N": 0.06, "Cu": 0.1}, "cr_eq_wrc92", 20.1),
         ({"C": 0.02, "Cr": 20, "Ni": 10, "Mo": 0.1, "N": 0.06, "Cu": 0.1}, "ni_eq_wrc92", 11.925),
         ({"Cr": 19.5, "Nb": 0.8}, "cr_eq_wrc92", 20.06),
+        # CEN: .15 + A (.35/24 + 1.4/6 + .05/15 + .05/20 + .075/5), A = .75 + .25 tanh .6 = .88426.
+        (
+            {"C": 0.15, "Si": 0.35, "Mn": 1.4, "Cu": 0.05, "Ni": 0.05, "Cr": 0.05, "Mo": 0.02, "V": 0.005},
+            "cen",
+            0.3876,
+        ),
+        # UCS: 27.6 + 1.9 + 1.125 + .45 - 4.305 - 7.56 - 1; and carbon under .08 counts as .08.
+        ({"C": 0.12, "S": 0.01, "P": 0.015, "Nb": 0.01, "Si": 0.35, "Mn": 1.4}, "ucs", 18.21),
+        ({"C": 0.05, "S": 0.01, "P": 0.015, "Si": 0.35, "Mn": 1.4}, "ucs", 8.56),
     ],
 )
 def test_by_hand(chemistry, key, value):
@@ -73,7 +82,7 @@ def test_command_line(capsys):
     assert main(["equivalents", *(part for e, x in STEEL.items() for part in (f"--{e}", str(x)))]) == 0
     answer = json.loads(capsys.readouterr().out)
     assert answer["ce_iiw"] == pytest.approx(0.4463, abs=5e-5)
-    assert answer["missing"] == {"ni_eq_wrc92": ["N"]}
+    assert answer["missing"] == {"ni_eq_wrc92": ["N"], "ucs": ["S", "P"]}
     assert main(["equivalents", "--C", "0,16", "--Mn", "1,45"]) == 0  # commas as decimals
     assert json.loads(capsys.readouterr().out)["ce_iiw"] == pytest.approx(0.16 + 1.45 / 6)
     assert main(["equivalents", "--C", "-1", "--Mn", "1"]) == 2

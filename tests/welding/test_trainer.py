@@ -6,6 +6,7 @@ from random import Random
 
 import pytest
 
+from welding.bead.trace import trace_of
 from welding.codebook.table import load_table
 from welding.consumables.designations.decode import decode
 from welding.documents.codec import PROCEDURE
@@ -14,7 +15,6 @@ from welding.evaluate.procedure import evaluate
 from welding.trainer.at_the_desk import NEVER_TOGETHER, PLANTS, _procedure
 from welding.trainer.exercise import Exercise, mark
 from welding.trainer.ladder import MAKERS, ladder, make
-from welding.trainer.traces import trace_of
 
 RUNGS = [(one.stage, kind) for one in ladder() for kind, _ in one.kinds]
 SEEDS = range(25)

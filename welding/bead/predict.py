@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from random import Random
 
 from welding.bead.arc_figures import arc_figures
 from welding.bead.bead_figures import bead_figures
@@ -11,6 +12,7 @@ from welding.bead.heat_figures import distortion_figures, heat_figures
 from welding.bead.picture import BeadPicture, picture_of
 from welding.bead.shielding_figures import shielding_figures
 from welding.bead.state import BeadState
+from welding.bead.trace import ArcTrace, trace_of
 from welding.documents.bead_settings import BeadSettings
 
 
@@ -40,3 +42,22 @@ def predict(settings: BeadSettings) -> Prediction:
         *distortion_figures(state),
     )
     return Prediction(figures=figures, picture=picture_of(state))
+
+
+def trace_for(settings: BeadSettings, prediction: Prediction) -> ArcTrace | None:
+    """How voltage and current move in the transfer that is predicted; ``None`` where none is.
+
+    Args:
+        settings: The settings.
+        prediction: What was predicted for them.
+    """
+    state = BeadState(settings)
+    if state.transfer is None:
+        return None
+    shorts = prediction.figure("short_circuits_hz")
+    rate = shorts.value if shorts else None
+    if state.transfer == "pulsed":
+        rate = settings.pulse.frequency_hz if settings.pulse else None
+    # Always the same lot: a drag changes the trace by its settings alone.
+    lot = Random(0)  # noqa: S311
+    return trace_of(state.transfer, lot, rate_hz=rate, mean_a=state.amps, mean_v=settings.voltage_v)

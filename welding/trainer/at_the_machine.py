@@ -6,6 +6,7 @@ import math
 from random import Random
 
 from welding.bead.predict import predict
+from welding.bead.trace import Transfer, trace_of
 from welding.citation import COMMON_PRACTICE, Citation
 from welding.documents.bead_settings import BeadSettings
 from welding.documents.machine import BalanceDial
@@ -14,8 +15,7 @@ from welding.heat.energy import arc_energy_kj_mm, thermal_efficiency
 from welding.language import tr, tr_noop
 from welding.machines.balance import en_share_of, reading_of
 from welding.quantities.writing import System, quantity_text
-from welding.trainer.exercise import Asked, Exercise, Fact, Option, Sense, Solution, Stage, shuffled
-from welding.trainer.traces import trace_of
+from welding.trainer.exercise import Asked, Exercise, Fact, Option, Solution, Stage, shuffled
 
 MODEL = Citation(
     document="bead model of this program",
@@ -34,13 +34,13 @@ POSITIONS: dict[Stage, str] = {
     "pipe": "H-L045",
     "set-up": "PA",
 }
-MODES: dict[Sense, str] = {
+MODES: dict[Transfer, str] = {
     "short-circuit": tr_noop("short-circuiting"),
     "globular": tr_noop("globular"),
     "spray": tr_noop("spray"),
     "pulsed": tr_noop("pulsed"),
 }
-MODE_REASONS: dict[Sense, str] = {
+MODE_REASONS: dict[Transfer, str] = {
     "short-circuit": tr_noop("The voltage falls below 10 V at even intervals while the current climbs."),
     "globular": tr_noop("The voltage sags and wanders unevenly, with a short circuit now and then."),
     "spray": tr_noop("Voltage and current hardly move: fine drops cross without touching."),

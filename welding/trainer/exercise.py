@@ -8,12 +8,12 @@ from random import Random
 from typing import Literal
 
 from welding.bead.picture import BeadPicture
+from welding.bead.trace import ArcTrace
 from welding.citation import Citation
 from welding.errors import OutOfRangeError
 from welding.language import tr
 
 Stage = Literal["set-up", "flat", "horizontal", "vertical", "overhead", "pipe"]
-Sense = Literal["short-circuit", "globular", "spray", "pulsed"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,33 +30,6 @@ class Fact:
 
     name: str
     words: str
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Sound:
-    """How an arc sounds, for a synthesiser; ``caption`` says it in words for whoever does not hear it.
-
-    Attributes:
-        clicks_hz: Clicks a second; 0 for none.
-        irregular: How unevenly they come, 0 to 1.
-        hiss: Level of the hiss, 0 to 1.
-        tone_hz: Hum of the pulses [Hz]; 0 for none.
-        caption: What is heard.
-    """
-
-    clicks_hz: float
-    irregular: float
-    hiss: float
-    tone_hz: float
-    caption: str
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Trace:
-    """Voltage and current over time: ms, V, A."""
-
-    points: tuple[tuple[float, float, float], ...]
-    sound: Sound
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -106,7 +79,7 @@ class Exercise:
     choose: int = 1
     asked: Asked | None = None
     picture: BeadPicture | None = None
-    trace: Trace | None = None
+    trace: ArcTrace | None = None
     caution: str = ""
     solution: Solution
 

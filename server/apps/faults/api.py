@@ -21,11 +21,14 @@ from apps.faults.models import Cure, UnknownSymptom
 from apps.faults.queries import coupon_of_pass, cured_here, waveform_of_pass
 from apps.faults.services.keep import keep_cure, keep_words, settle_words, strike_cure
 from apps.procedures.models import Revision
+from welding.bead.from_procedure import limits_of
+from welding.documents.codec import BEAD_SETTINGS
 from welding.documents.fault_case import Answered, Around, FaultCase, Limits
 from welding.errors import UnknownEntryError
 from welding.evaluate.one_pass import evaluate_pass
 from welding.faults.finder import GROUPS, Answer, Symptom, find_causes, remedies_of, symptoms, symptoms_called
 from welding.faults.from_log import case_of, suggested
+from welding.faults.signs import Known
 from welding.language import tr
 from welding.quantities.writing import System
 from welding.ranges import Range
@@ -123,7 +126,10 @@ class CausesIn(Schema):
 
 
 class PassKnownOut(Schema):
-    """A logged pass that a fault is looked for on, and what its breaches suggest."""
+    """A logged pass that a fault is looked for on, and what its breaches suggest.
+
+    ``settings`` are those of the pass as welded, to be tried; null where its procedure names no known metal.
+    """
 
     coupon_id: int
     coupon_number: str
@@ -133,6 +139,8 @@ class PassKnownOut(Schema):
     process: str
     findings: list[str]
     suggested: list[SymptomOut]
+    settings: dict[str, Any] | None
+    limits: dict[str, Range]
 
 
 class FoundCureIn(Schema):
@@ -253,6 +261,7 @@ def pass_known(request: HttpRequest, pass_id: int, units: System = "si") -> Pass
     logged = next(one for one in coupon.coupon.passes if one.number == row.number)
     result = evaluate_pass(coupon.procedure, logged, units, coupon.coupon)
     planned = next((one for one in coupon.procedure.passes if one.number == row.number), None)
+    settings = Known(case_of(coupon, row.number, "pores")).settings
     return PassKnownOut(
         coupon_id=row.coupon_id,
         coupon_number=row.coupon.number,
@@ -262,6 +271,8 @@ def pass_known(request: HttpRequest, pass_id: int, units: System = "si") -> Pass
         process=logged.process or (planned.process if planned else ""),
         findings=[f"{one.title}. {one.message}" for one in result.findings if one.verdict == "violates"],
         suggested=[_symptom(one) for one in suggested(coupon.procedure, logged, result)],
+        settings=BEAD_SETTINGS.plain(settings) if settings else None,
+        limits=limits_of(coupon.procedure, planned, {}) if planned else {},
     )
 
 

@@ -17,8 +17,9 @@ from apps.accounts.permissions import Action, require
 from apps.training.models import Skill
 from apps.training.services.practise import held, open_exercise, take_answer
 from welding.bead.picture import BeadPicture
+from welding.bead.trace import ArcTrace
 from welding.quantities.writing import System
-from welding.trainer.exercise import Exercise, Trace
+from welding.trainer.exercise import Exercise
 from welding.trainer.ladder import ladder
 
 router = Router(tags=["training"])
@@ -93,7 +94,7 @@ class ExerciseOut(Schema):
     choose: int
     number_kind: str
     picture: BeadPicture | None
-    trace: Trace | None
+    trace: ArcTrace | None
     caution: str
 
 

@@ -4301,10 +4301,12 @@ export interface components {
          *         key: As in ``Formula``.
          *         words: As in ``Formula``.
          *         use: As in ``Formula``.
-         *         value: In % by mass; ``None`` while an element that it needs is not given.
+         *         value: In % by mass (the cracking index is a bare number); ``None`` while an element that it needs is
+         *             not given.
          *         missing: The elements that it needs and that are not given.
          *         taken_as_zero: Elements of the formula that were not given.
          *         citation: Where the formula stands.
+         *         decimals: How many of the value are worth showing.
          */
         Equivalent: {
             /** Key */
@@ -4320,6 +4322,11 @@ export interface components {
             /** Taken As Zero */
             taken_as_zero: string[];
             citation: components["schemas"]["Citation"];
+            /**
+             * Decimals
+             * @default 3
+             */
+            decimals: number;
         };
         /**
          * EquivalentsOut
@@ -4611,6 +4618,42 @@ export interface components {
             helium_percent: number;
         };
         /**
+         * ArcSound
+         * @description How an arc sounds, for a synthesiser; ``caption`` says it in words for whoever does not hear it.
+         *
+         *     Attributes:
+         *         clicks_hz: Clicks a second; 0 for none.
+         *         irregular: How unevenly they come, 0 to 1.
+         *         hiss: Level of the hiss, 0 to 1.
+         *         tone_hz: Hum of the pulses [Hz]; 0 for none.
+         *         caption: What is heard.
+         */
+        ArcSound: {
+            /** Clicks Hz */
+            clicks_hz: number;
+            /** Irregular */
+            irregular: number;
+            /** Hiss */
+            hiss: number;
+            /** Tone Hz */
+            tone_hz: number;
+            /** Caption */
+            caption: string;
+        };
+        /**
+         * ArcTrace
+         * @description Voltage and current over time: ms, V, A.
+         */
+        ArcTrace: {
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+            sound: components["schemas"]["ArcSound"];
+        };
+        /**
          * BeadOut
          * @description Predictions in the order they were asked, and the effects that may be asked for.
          */
@@ -4645,6 +4688,7 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["FigureOut"][];
             picture: components["schemas"]["BeadPicture"] | null;
+            trace: components["schemas"]["ArcTrace"] | null;
             /** Changed */
             changed: string[];
             /** Sentence */
@@ -5979,6 +6023,8 @@ export interface components {
         /**
          * PassKnownOut
          * @description A logged pass that a fault is looked for on, and what its breaches suggest.
+         *
+         *     ``settings`` are those of the pass as welded, to be tried; null where its procedure names no known metal.
          */
         PassKnownOut: {
             /** Coupon Id */
@@ -5997,6 +6043,14 @@ export interface components {
             findings: string[];
             /** Suggested */
             suggested: components["schemas"]["SymptomOut"][];
+            /** Settings */
+            settings: {
+                [key: string]: unknown;
+            } | null;
+            /** Limits */
+            limits: {
+                [key: string]: components["schemas"]["Range"];
+            };
         };
         /**
          * FoundCureOut
@@ -6179,7 +6233,7 @@ export interface components {
             /** Number Kind */
             number_kind: string;
             picture: components["schemas"]["BeadPicture"] | null;
-            trace: components["schemas"]["Trace"] | null;
+            trace: components["schemas"]["ArcTrace"] | null;
             /** Caution */
             caution: string;
         };
@@ -6192,42 +6246,6 @@ export interface components {
             name: string;
             /** Words */
             words: string;
-        };
-        /**
-         * Sound
-         * @description How an arc sounds, for a synthesiser; ``caption`` says it in words for whoever does not hear it.
-         *
-         *     Attributes:
-         *         clicks_hz: Clicks a second; 0 for none.
-         *         irregular: How unevenly they come, 0 to 1.
-         *         hiss: Level of the hiss, 0 to 1.
-         *         tone_hz: Hum of the pulses [Hz]; 0 for none.
-         *         caption: What is heard.
-         */
-        Sound: {
-            /** Clicks Hz */
-            clicks_hz: number;
-            /** Irregular */
-            irregular: number;
-            /** Hiss */
-            hiss: number;
-            /** Tone Hz */
-            tone_hz: number;
-            /** Caption */
-            caption: string;
-        };
-        /**
-         * Trace
-         * @description Voltage and current over time: ms, V, A.
-         */
-        Trace: {
-            /** Points */
-            points: [
-                number,
-                number,
-                number
-            ][];
-            sound: components["schemas"]["Sound"];
         };
         /**
          * TrainingOptionOut

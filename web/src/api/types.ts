@@ -112,5 +112,5 @@ export type Around = NonNullable<CausesIn['around']>
 export type Ladder = Schemas['LadderOut']
 export type TrainingExercise = Schemas['ExerciseOut']
 export type TrainingFeedback = Schemas['FeedbackOut']
-export type ArcTrace = Schemas['Trace']
-export type ArcSound = Schemas['Sound']
+export type ArcTrace = Schemas['ArcTrace']
+export type ArcSound = Schemas['ArcSound']

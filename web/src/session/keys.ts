@@ -14,6 +14,7 @@ export const KEYS: readonly [string, string][] = [
   ['t', t`coupon: start and stop the stopwatch`],
   [t`Ctrl Enter`, t`coupon: save the pass`],
   ['f', t`coupon: find the cause of what was flagged last`],
+  ['w', t`pass tried: weld it on scrap`],
   ['?', t`this list`],
 ]
 

@@ -1,11 +1,11 @@
 import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { afterEach, expect, it, vi } from 'vitest'
 
 import { refusal, serve, show } from '../testing'
 import { QuantityField } from './QuantityField'
-import { commitAndSubmit, showWrong } from './commit'
+import { commitAndSubmit, showWrong, useSaveWhenRead } from './commit'
 
 afterEach(() => vi.unstubAllGlobals())
 
@@ -46,4 +46,28 @@ it('what cannot be read gets the cursor, and nothing is saved', async () => {
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   await waitFor(() => expect(screen.getByLabelText('Length')).toHaveFocus())
   expect(saved).not.toHaveBeenCalled()
+})
+
+function Dialog({ onSave }: { onSave: (value: number | null) => void }) {
+  const [value, setValue] = useState<number | null>(null)
+  const frame = useRef<HTMLDivElement>(null)
+  const save = useSaveWhenRead(frame, () => onSave(value))
+  return (
+    <div ref={frame}>
+      <QuantityField label="Length" kind="length" value={value} onChange={setValue} />
+      <button type="button" onClick={save}>
+        Add
+      </button>
+    </div>
+  )
+}
+
+it('a dialog saves what was typed last, and once', async () => {
+  serve(() => ({ body: { value: 300, understood: '300 mm' } }))
+  const saved = vi.fn()
+  show(<Dialog onSave={saved} />)
+  await userEvent.type(screen.getByLabelText('Length'), '300')
+  await userEvent.click(screen.getByRole('button', { name: 'Add' }))
+  await waitFor(() => expect(saved).toHaveBeenCalledWith(300))
+  expect(saved).toHaveBeenCalledTimes(1)
 })

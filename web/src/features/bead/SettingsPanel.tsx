@@ -242,10 +242,17 @@ function Slider({
       </div>
       {limit && (
         <p className={`text-[12px] ${outside ? 'text-breach' : 'text-steel2'}`}>
-          {outside ? t`Outside what the procedure allows:` : t`The procedure allows`} {units.range(limit, knob.kind)}{' '}
-          {units.unit(knob.kind)}
+          {limitWords(knob, limit, Boolean(outside), units)}
         </p>
       )}
     </div>
   )
+}
+
+/** An empty range is none: a weave of nothing is a stringer bead, any other says that nothing is left. */
+function limitWords(knob: Knob, limit: Range, outside: boolean, units: ReturnType<typeof useUnits>): string {
+  if (limit.min === 0 && limit.max === 0)
+    return knob.field === 'weave_mm' ? t`Stringer beads only.` : t`Planned outside what its record qualifies.`
+  const range = `${units.range(limit, knob.kind)} ${units.unit(knob.kind)}`
+  return outside ? t`Outside what the procedure allows: ${range}` : t`The procedure allows ${range}`
 }

@@ -1,32 +1,41 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 
 import type { BeadSettings, Range } from '../../api/types'
 import { beadQuery } from '../../queries/calculators'
+import { isTyping } from '../../session/keys'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { useSettled } from '../../ui/useSettled'
 import { BeadDrawing, halfOf } from './BeadDrawing'
 import { CurePanel } from './CurePanel'
 import { FiguresTable } from './FiguresTable'
+import { PoolView } from './PoolView'
 import { SettingsPanel } from './SettingsPanel'
 import { settingWords } from './settings'
+import { TracePanel } from './TracePanel'
 
 const MOST_PINNED = 3
 /** Short enough to follow a drag, long enough to ask once for each place of the slider. */
 const PAUSE_MS = 25
 
-type Props = { start: BeadSettings; limits?: Readonly<Record<string, Range>>; fixed?: boolean }
+type Props = {
+  start: BeadSettings
+  limits?: Readonly<Record<string, Range>>
+  fixed?: boolean
+  onLog?: (settings: BeadSettings) => void
+}
 
 /** Try settings: what they make of the weld, up to four side by side, and what would change it. */
-export function TrySettings({ start, limits = {}, fixed = false }: Props) {
+export function TrySettings({ start, limits = {}, fixed = false, onLog }: Props) {
   const [settings, setSettings] = useState(start)
   const [pinned, setPinned] = useState<BeadSettings[]>([])
   const asked = useSettled(settings, PAUSE_MS)
   // The one that is changed comes last: the pinned ones are what it is compared with.
   const found = useQuery({ ...beadQuery([...pinned, asked]), placeholderData: keepPreviousData, retry: false })
+  useLogKey(onLog ? () => onLog(settings) : null)
   const items = found.data?.items ?? []
   const now = items.at(-1)
   const half = Math.max(...items.map((one) => (one.picture ? halfOf(one.picture) : 6)), 6)
@@ -46,6 +55,11 @@ export function TrySettings({ start, limits = {}, fixed = false }: Props) {
             >
               <Trans>Pin this setting</Trans>
             </Button>
+            {onLog && (
+              <Button onClick={() => onLog(settings)} aria-keyshortcuts="w" title={t`key w`}>
+                <Trans>Weld it on scrap</Trans>
+              </Button>
+            )}
             {pinned.map((one, index) => (
               <span key={index} className="inline-flex items-center gap-1 text-[13px]">
                 <button
@@ -96,6 +110,8 @@ export function TrySettings({ start, limits = {}, fixed = false }: Props) {
               </figure>
             ))}
           </div>
+          {now && <PoolView item={now} travelMmMin={settings.travel_mm_min} thicknessMm={settings.thickness_mm} />}
+          {now?.trace && <TracePanel trace={now.trace} />}
         </section>
         <CurePanel settings={asked} limits={limits} goals={found.data?.goals ?? []} onUse={setSettings} />
       </div>
@@ -104,4 +120,20 @@ export function TrySettings({ start, limits = {}, fixed = false }: Props) {
       </section>
     </div>
   )
+}
+
+/** W: what is tried goes to the trial weld. */
+function useLogKey(log: (() => void) | null): void {
+  const current = useRef(log)
+  useEffect(() => {
+    current.current = log
+  })
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== 'w' || event.ctrlKey || event.metaKey || event.altKey || event.repeat || isTyping(event)) return
+      current.current?.()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
 }

@@ -39,7 +39,7 @@ const PICTURE = {
 const START = STARTS['135'] as BeadSettings
 
 function predicted(changed: string[] = [], figures: BeadFigure[] = [FIGURE]): BeadPrediction {
-  return { figures, picture: PICTURE, changed, sentence: changed.length ? 'Bead width 9 % less.' : '' }
+  return { figures, picture: PICTURE, trace: null, changed, sentence: changed.length ? 'Bead width 9 % less.' : '' }
 }
 
 /** A server that predicts, and says of the cure what it is given. */
@@ -139,6 +139,15 @@ test('a value outside the limits is marked, and a refusal is told', async () => 
   show(<TrySettings start={START} limits={{ voltage_v: { min: 24, max: 27 } }} />)
   expect(screen.getByText(/Outside what the procedure allows: 24.0–27.0 V/)).toBeTruthy()
   await screen.findByText(/thickness_mm is not plausible/)
+})
+
+test('a limit of nothing is said in words', () => {
+  predicting()
+  const nothing = { min: 0, max: 0 }
+  show(<TrySettings start={START} limits={{ voltage_v: nothing, weave_mm: nothing }} />)
+  expect(screen.getByText('Planned outside what its record qualifies.')).toBeTruthy()
+  expect(screen.getByText('Stringer beads only.')).toBeTruthy()
+  expect(screen.queryByText(/0–0/)).toBeNull()
 })
 
 test('another process starts from its own settings', async () => {

@@ -1,3 +1,4 @@
 export { BeadDrawing, halfOf } from './BeadDrawing'
 export { beadRoutes } from './routes'
+export { TracePanel } from './TracePanel'
 export { TrySettings } from './TrySettings'

@@ -36,7 +36,7 @@ export function EquivalentsTable({ chemistry }: { chemistry: Record<string, numb
             <tr key={one.key} className="border-t border-hair align-top">
               <th className="py-1 pr-3 text-left font-head text-[14px] font-semibold whitespace-nowrap">{one.words}</th>
               <td className="py-1 pr-3 text-[16px] font-semibold">
-                {one.value == null ? '—' : fixed(one.value, one.key.endsWith('wrc92') ? 2 : 3)}
+                {one.value == null ? '—' : fixed(one.value, one.decimals)}
               </td>
               <td className="py-1 text-steel">
                 {one.value == null ? t`needs ${one.missing.join(t` and `)}` : one.use}

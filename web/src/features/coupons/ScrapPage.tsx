@@ -2,7 +2,7 @@ import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useRef, useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useLocation, useParams } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
 import type { Revision, Trial } from '../../api/types'
@@ -19,6 +19,8 @@ import { EntryPanel } from './EntryPanel'
 import { StopwatchPanel } from './StopwatchPanel'
 import { isTouched, newEntry, recordOf } from './model'
 import { useEntry } from './useEntry'
+import { useFilled } from './useFilled'
+import { readTried } from '../../domain/tried'
 import { inWords } from '../../domain/words'
 
 /** Dialling in on scrap: the same entry as on a coupon, kept or rejected with one key. */
@@ -49,6 +51,8 @@ function Scrap({ revision }: { revision: Revision }) {
   const passes = revision.document.passes
   const { entry, put } = useEntry(`scrap-${String(revision.id)}`, passes[0]?.number ?? 1)
   const [done, setDone] = useState('')
+  const tried = readTried(useLocation().state)
+  const filled = useFilled(tried, entry, put)
   const planned = passes.find((one) => one.number === entry.number) ?? null
   const record = useMemo(() => recordOf(entry, null, planned), [entry, planned])
   const judged = useQuery({
@@ -128,6 +132,13 @@ function Scrap({ revision }: { revision: Revision }) {
           </Trans>
         </p>
       </div>
+      {filled && (
+        <Notice>
+          {filled === 'filled'
+            ? t`Filled in with the setting that was tried. Correct it by what the meters show while you weld.`
+            : t`Something was typed here before and stands: the setting that was tried is not filled in.`}
+        </Notice>
+      )}
       <div role="group" aria-label={t`Pass tried`} className="flex flex-wrap gap-2">
         {passes.map((one) => (
           <button

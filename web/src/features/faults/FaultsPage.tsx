@@ -53,6 +53,11 @@ export function FaultsPage() {
           {known.data.findings.length === 0 && (
             <span className="ml-2 text-steel2">{t`Nothing on this pass is out of range.`}</span>
           )}
+          {known.data.settings && (
+            <Link className="link float-right" to={`/try?pass=${passId}`}>
+              <Trans>Try its settings</Trans>
+            </Link>
+          )}
           <ul>
             {known.data.findings.map((one) => (
               <li key={one} className="text-breach">

@@ -80,7 +80,7 @@ function Row({ symptom, chosen, onChoose }: { symptom: Symptom; chosen: boolean;
         aria-pressed={chosen}
         title={symptom.also.join(', ')}
         onClick={() => onChoose(symptom.key)}
-        className={`flex w-full items-center gap-2 rounded-sm px-1 py-0.5 text-left text-[13px] ${chosen ? 'bg-accent-soft font-semibold' : 'hover:bg-accent-soft'}`}
+        className={`flex min-h-6 w-full items-center gap-2 rounded-sm px-1 py-0.5 text-left text-[13px] ${chosen ? 'bg-accent-soft font-semibold' : 'hover:bg-accent-soft'}`}
       >
         <SymptomShape symptom={symptom.key} group={symptom.group} />
         <span className="min-w-0">{symptom.title}</span>

@@ -124,7 +124,7 @@ it('a number that was not understood keeps the record from being saved without i
   await userEvent.type(await screen.findByLabelText('Current, range 1'), 'abc')
   await screen.findByText(/does not start with a number/)
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
-  expect(screen.getByText(/correct the marked field first/)).toBeInTheDocument()
+  expect(await screen.findByText(/correct the marked field first/)).toBeInTheDocument()
   expect(seen.every((one) => one.path === '/api/read')).toBe(true)
 })
 

@@ -7,6 +7,7 @@ import { Refusal, api, unwrap } from '../../api/client'
 import type { Machine, OwnMetal, Product, SettingsChart, LibraryRecord } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
+import { useSaveWhenRead } from '../../ui/commit'
 import type { Put } from './FormParts'
 import type { RecordKind } from '../../queries/library'
 import { NotSaved } from '../../ui/NotSaved'
@@ -65,12 +66,12 @@ export function RecordDialog<T extends Document>({ kind, words, record, empty, o
     setDocument((before) => ({ ...before, ...(typeof changes === 'function' ? changes(before) : changes) }))
   }
   /** A field whose text was not understood keeps the record from being saved without it. */
-  const trySave = () => {
+  const trySave = useSaveWhenRead(frame, () => {
     const odd = frame.current?.querySelector<HTMLElement>('[aria-invalid="true"]')
     setUnread(Boolean(odd))
     if (odd) odd.focus()
     else save.mutate(version)
-  }
+  })
   const placed = new Set(['name', 'designation', 'sheet_date'])
   return (
     <Modal title={record ? t`Correct ${record.name}` : t`Add a ${words}`} open onClose={onClose} wide>

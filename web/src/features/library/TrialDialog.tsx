@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { Refusal, api, unwrap } from '../../api/client'
 import type { Trial } from '../../api/types'
 import { useUsage } from '../../session/terms'
@@ -12,6 +12,7 @@ import { Choice } from '../../ui/Choice'
 import { GasField } from '../../ui/GasField'
 import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
+import { showWrong, useSaveWhenRead } from '../../ui/commit'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 
@@ -41,13 +42,18 @@ export function TrialDialog({ onClose }: { onClose: () => void }) {
   const errors = new Map(
     (refusal?.body.errors ?? []).map((one) => [one.path.split('.').slice(-1)[0] ?? '', one.message]),
   )
+  const form = useRef<HTMLFormElement>(null)
+  const save = useSaveWhenRead(form, () => {
+    if (form.current && !showWrong(form.current) && whole) enter.mutate(whole)
+  })
   return (
     <Modal title={t`Log a trial`} open onClose={onClose} wide>
       <form
+        ref={form}
         className="grid gap-3"
         onSubmit={(event) => {
           event.preventDefault()
-          if (whole) enter.mutate(whole)
+          save()
         }}
       >
         <div className="grid grid-cols-4 gap-x-3 gap-y-2">

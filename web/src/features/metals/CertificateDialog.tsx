@@ -1,6 +1,6 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 
 import type { BaseMetal, Certificate } from '../../api/types'
 import { chemistryOf, typedOf } from '../../domain/chemistry'
@@ -8,6 +8,7 @@ import { Button } from '../../ui/Button'
 import { ChemistryGrid } from '../../ui/ChemistryGrid'
 import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
+import { useSaveWhenRead } from '../../ui/commit'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
@@ -39,7 +40,11 @@ function Form({ title, metal, disabled, open, onClose, onTake }: Props) {
   const put = (changes: Partial<Certificate>) => setPaper((before) => ({ ...before, ...changes }))
   const day = paper.issued_on && !/^\d{4}-\d{2}-\d{2}$/.test(paper.issued_on) ? t`Write it as 2026-03-31.` : undefined
   const problem = wrong.length > 0 || total > 100.05 || day !== undefined
-  const take = () => {
+  const frame = useRef<HTMLDivElement>(null)
+  const take = useSaveWhenRead(frame, () => {
+    const odd = frame.current?.querySelector<HTMLElement>('[aria-invalid="true"]')
+    odd?.focus()
+    if (problem || odd) return
     const stated = Object.values(paper).some((value) => value != null)
     onTake({
       heat,
@@ -47,10 +52,10 @@ function Form({ title, metal, disabled, open, onClose, onTake }: Props) {
       certificate: stated ? paper : null,
     })
     onClose()
-  }
+  })
   return (
     <Modal title={title} open={open} onClose={onClose} wide>
-      <div className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px]">
+      <div ref={frame} className="grid grid-cols-4 gap-x-3 gap-y-2 text-[13px]">
         <Labelled words={t`Heat number`}>
           <TextField label={t`Heat number`} value={heat} onChange={setHeat} disabled={disabled} />
         </Labelled>

@@ -1,9 +1,10 @@
 import { Trans } from '@lingui/react/macro'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 
 import type { BeadSettings, Bracket, Procedure } from '../../api/types'
 import { qualifiedOf } from '../../domain/qualified'
+import { triedOf } from '../../domain/tried'
 import { beadOfPassQuery } from '../../queries/calculators'
 import { Notice } from '../../ui/Notice'
 import { TrySettings } from '../bead'
@@ -12,6 +13,7 @@ type Props = { document: Procedure; selected: number; brackets: readonly Bracket
 
 /** The selected pass in the middle of its ranges, to be tried inside what the procedure and its records allow. */
 export function TryPass({ document, selected, brackets, revisionId }: Props) {
+  const navigate = useNavigate()
   const index = document.passes.findIndex((one) => one.number === selected)
   const found = useQuery({
     ...beadOfPassQuery({ procedure: document, index: Math.max(index, 0), qualified: qualifiedOf(brackets, index) }),
@@ -37,6 +39,9 @@ export function TryPass({ document, selected, brackets, revisionId }: Props) {
         start={found.data.settings as BeadSettings}
         limits={found.data.limits}
         fixed
+        onLog={(settings) =>
+          void navigate(`/procedures/${revisionId}/scrap`, { state: { tried: triedOf(selected, settings) } })
+        }
       />
     </>
   )

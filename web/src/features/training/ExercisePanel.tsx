@@ -11,8 +11,7 @@ import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { QuantityField } from '../../ui/QuantityField'
 import { MarkIcon } from '../../ui/Verdict'
-import { BeadDrawing, halfOf } from '../bead'
-import { TracePanel } from './TracePanel'
+import { BeadDrawing, TracePanel, halfOf } from '../bead'
 
 type Props = { exercise: TrainingExercise; onNext: () => void }
 

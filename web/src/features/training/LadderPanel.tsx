@@ -36,7 +36,7 @@ export function LadderPanel({ ladder, now, onChoose }: Props) {
                     <button
                       type="button"
                       aria-current={current}
-                      className={`flex w-full items-center gap-2 rounded-sm px-2 py-0.5 text-left text-[13px] hover:bg-accent-soft ${current ? 'bg-accent-soft font-semibold' : ''}`}
+                      className={`flex w-full items-center gap-2 min-h-6 rounded-sm px-2 py-0.5 text-left text-[13px] hover:bg-accent-soft ${current ? 'bg-accent-soft font-semibold' : ''}`}
                       onClick={() => onChoose(rung.stage, one.kind)}
                     >
                       <span className={one.held ? 'text-holds' : 'text-steel2'} aria-hidden="true">

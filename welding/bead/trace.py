@@ -7,42 +7,92 @@ themselves let the voltage wander; a spray is smooth; pulses step between backgr
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 from random import Random
+from typing import Literal
 
 from welding.codebook.table import load_table
 from welding.language import tr
-from welding.trainer.exercise import Sense, Sound, Trace
 
+PACKAGE = "welding.bead"
 LASTS_MS, STEP_MS = 120.0, 0.4
+Points = tuple[tuple[float, float, float], ...]
+Transfer = Literal["short-circuit", "globular", "spray", "pulsed"]
 
 
-def trace_of(mode: Sense, lot: Random) -> Trace:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ArcSound:
+    """How an arc sounds, for a synthesiser; ``caption`` says it in words for whoever does not hear it.
+
+    Attributes:
+        clicks_hz: Clicks a second; 0 for none.
+        irregular: How unevenly they come, 0 to 1.
+        hiss: Level of the hiss, 0 to 1.
+        tone_hz: Hum of the pulses [Hz]; 0 for none.
+        caption: What is heard.
+    """
+
+    clicks_hz: float
+    irregular: float
+    hiss: float
+    tone_hz: float
+    caption: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ArcTrace:
+    """Voltage and current over time: ms, V, A."""
+
+    points: tuple[tuple[float, float, float], ...]
+    sound: ArcSound
+
+
+def trace_of(
+    mode: Transfer,
+    lot: Random,
+    *,
+    rate_hz: float | None = None,
+    mean_a: float | None = None,
+    mean_v: float | None = None,
+) -> ArcTrace:
     """Draw the trace of a mode.
 
     Args:
         mode: Mode of metal transfer.
         lot: Where its irregularity comes from; the same lot gives the same trace.
+        rate_hz: Short circuits, drops or pulses a second; drawn from what is usual where it is not known.
+        mean_a: Mean current that the trace has [A]; as drawn where it is not known.
+        mean_v: Mean voltage, likewise [V].
     """
-    table = load_table("welding.trainer", "arc_sounds")
+    table = load_table(PACKAGE, "arc_sounds")
     row = next(one for one in table.rows if one["mode"] == mode)
-    rate = lot.uniform(*row["events_hz"])
+    usual = lot.uniform(*row["events_hz"])
+    rate = usual if rate_hz is None else rate_hz
     draw = {"short-circuit": _bridged, "globular": _globular, "spray": _smooth, "pulsed": _pulsed}[mode]
-    points = draw(rate, lot)
-    sound = Sound(
+    sound = ArcSound(
         clicks_hz=rate if row["clicks"] else 0.0,
         irregular=row["irregular"],
         hiss=row["hiss"],
         tone_hz=rate if row["hum"] else 0.0,
         caption=tr(row["caption"]),
     )
-    return Trace(points=points, sound=sound)
+    return ArcTrace(points=_scaled(draw(rate, lot), mean_a, mean_v), sound=sound)
+
+
+def _scaled(points: Points, mean_a: float | None, mean_v: float | None) -> Points:
+    """The same shape around means that are known."""
+    volts = sum(one[1] for one in points) / len(points)
+    amps = sum(one[2] for one in points) / len(points)
+    by_v = mean_v / volts if mean_v else 1.0
+    by_a = mean_a / amps if mean_a else 1.0
+    return tuple((time, round(v * by_v, 1), round(a * by_a, 0)) for time, v, a in points)
 
 
 def _times() -> list[float]:
     return [round(step * STEP_MS, 2) for step in range(int(LASTS_MS / STEP_MS))]
 
 
-def _bridged(rate: float, lot: Random) -> tuple[tuple[float, float, float], ...]:
+def _bridged(rate: float, lot: Random) -> Points:
     """Even short circuits: voltage falls, current climbs until the bridge breaks."""
     begins, at = [], lot.uniform(0, 1000 / rate)
     while at < LASTS_MS:
@@ -57,7 +107,7 @@ def _bridged(rate: float, lot: Random) -> tuple[tuple[float, float, float], ...]
     return tuple(points)
 
 
-def _globular(rate: float, lot: Random) -> tuple[tuple[float, float, float], ...]:
+def _globular(rate: float, lot: Random) -> Points:
     """Large drops that grow and fall unevenly; now and then one touches."""
     falls, at = [], lot.uniform(0, 1000 / rate)
     while at < LASTS_MS:
@@ -73,7 +123,7 @@ def _globular(rate: float, lot: Random) -> tuple[tuple[float, float, float], ...
     return tuple(points)
 
 
-def _smooth(rate: float, lot: Random) -> tuple[tuple[float, float, float], ...]:
+def _smooth(rate: float, lot: Random) -> Points:
     """Fine drops: hardly any ripple."""
     return tuple(
         (
@@ -85,7 +135,7 @@ def _smooth(rate: float, lot: Random) -> tuple[tuple[float, float, float], ...]:
     )
 
 
-def _pulsed(rate: float, lot: Random) -> tuple[tuple[float, float, float], ...]:
+def _pulsed(rate: float, lot: Random) -> Points:
     """Even steps between background and peak."""
     period, peak = 1000 / rate, 2.2
     return tuple(
