@@ -115,9 +115,14 @@ def test_the_pool_moves_and_the_arc_is_shown(enter, bridge):
     page.goto(f"{bridge.url}/try")
     expect(page.get_by_role("img", name="Side view of the moving pool")).to_be_visible()
     expect(page.get_by_role("img", name="Voltage, V")).to_be_visible()
+    page.emulate_media(reduced_motion="no-preference")
     place = "document.querySelector('.pool-travels').getBoundingClientRect().x"
     before = page.evaluate(place)
-    page.wait_for_function(f"Math.abs({place} - {before}) > 5")
+    for _ in range(100):
+        if abs(page.evaluate(place) - before) > 5:
+            break
+        page.wait_for_timeout(50)
+    assert abs(page.evaluate(place) - before) > 5, "the pool stands still"
     page.emulate_media(reduced_motion="reduce")
     still = page.evaluate(place)
     page.wait_for_timeout(300)
