@@ -69,6 +69,7 @@ def main(address: str, folder: Path) -> None:
         page.get_by_role("option", name="Flatter crown").click()
         page.get_by_role("button", name=re.compile("^Use Travel speed")).wait_for()
         page.get_by_text("and nothing else: Travel speed").wait_for()
+        show(page.get_by_role("heading", name="Try a setting"))
         shot("try-a-setting")
         page.goto(f"{address}/coupons")
         page.get_by_role("link", name="FB-27-C02").click()

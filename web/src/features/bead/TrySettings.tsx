@@ -110,10 +110,14 @@ export function TrySettings({ start, limits = {}, fixed = false, onLog }: Props)
               </figure>
             ))}
           </div>
-          {now && <PoolView item={now} travelMmMin={settings.travel_mm_min} thicknessMm={settings.thickness_mm} />}
-          {now?.trace && <TracePanel trace={now.trace} />}
         </section>
         <CurePanel settings={asked} limits={limits} goals={found.data?.goals ?? []} onUse={setSettings} />
+        {now && (
+          <section className="panel p-4" aria-label={t`Pool and arc`}>
+            <PoolView item={now} travelMmMin={settings.travel_mm_min} thicknessMm={settings.thickness_mm} />
+            {now.trace && <TracePanel trace={now.trace} />}
+          </section>
+        )}
       </div>
       <section className="panel col-span-full overflow-x-auto p-4" aria-label={t`Figures`}>
         <FiguresTable items={items} names={names} />
