@@ -38,6 +38,9 @@ def test_a_page_that_was_closed_shows_the_same_exercise_again(api):
     again = take(api["welder"], stage="flat", kind="hotter")
     assert again == first
     assert take(api["welder"])["seed"] == first["seed"], "the open one comes before a new one"
+    take(api["welder"], stage="set-up", kind="balance")
+    take(api["welder"], stage="flat", kind="hotter")
+    assert take(api["welder"])["seed"] == first["seed"], "the one that was looked at last, not the lowest"
     other = take(api["engineer"], stage="flat", kind="hotter")
     assert other["skill_id"] != first["skill_id"]
 

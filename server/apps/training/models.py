@@ -27,6 +27,7 @@ class Skill(models.Model):
     answered = models.PositiveIntegerField(default=0)
     points = models.FloatField(default=0)
     open_seed = models.PositiveIntegerField(null=True)
+    opened_at = models.DateTimeField(null=True)
 
     class Meta:
         """One row for each exercise of a rung and person; points never exceed what was answered."""

@@ -54,7 +54,8 @@ def open_exercise(user: User, stage: str | None, kind: str | None, system: Syste
         )
         if skill.open_seed is None:
             skill.open_seed = secrets.randbelow(MOST_SEED)
-            skill.save(update_fields=["open_seed"])
+        skill.opened_at = timezone.now()
+        skill.save(update_fields=["open_seed", "opened_at"])
         return skill, make(kind, stage, skill.open_seed, system)
 
 
@@ -64,7 +65,9 @@ def _next(user: User, stage: str | None) -> tuple[str, str]:
     known = {(one.stage, one.kind): one for one in Skill.objects.filter(person=user)}
     mine = [(place, known[place]) for place in rungs if place in known]
     now = timezone.now()
-    lying = next((place for place, one in mine if one.open_seed is not None), None)
+    open_ = [(one.opened_at or now, place) for place, one in mine if one.open_seed is not None]
+    # The one that was looked at last: whoever chose another kind finds that again.
+    lying = max(open_)[1] if open_ else None
     due = next((place for place, one in sorted(mine, key=lambda pair: pair[1].due) if one.due <= now), None)
     new = next((place for place in rungs if place not in known), None)
     soonest = min(mine, key=lambda pair: pair[1].due, default=None)

@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect } from 'react'
+import { useEffect, useRef } from 'react'
 
 import { api, unwrap } from '../../api/client'
 import { ladderQuery } from '../../queries/training'
@@ -27,9 +27,13 @@ export function TrainingPage() {
     onSuccess: () => queries.invalidateQueries({ queryKey: ['training'] }),
   })
   const { mutate } = take
-  // What lies open comes by itself, and again in the other units when they are switched.
-  useEffect(() => mutate({ stage: null, kind: null }), [mutate, system])
   const exercise = take.data
+  const shown = useRef<Wanted>({ stage: null, kind: null })
+  useEffect(() => {
+    if (exercise) shown.current = { stage: exercise.stage, kind: exercise.kind }
+  })
+  // What lies open comes by itself, and again in the other units when they are switched.
+  useEffect(() => mutate(shown.current), [mutate, system])
   return (
     <div className="px-5 py-4">
       <PageTitle words={t`Training`} className="mb-1" />
