@@ -16,8 +16,8 @@ from config.settings import DATABASES
 DEMO = True
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 PRINT_APART = False
-# Tests hold their connection in a transaction; a pool would hand out others.
-DATABASES["default"]["OPTIONS"] = {"connect_timeout": 4}
+# Tests hold their connection in a transaction; a pool would hand out others. A busy machine may be slow.
+DATABASES["default"]["OPTIONS"] = {"connect_timeout": 60}
 
 MEDIA_ROOT = Path(tempfile.mkdtemp(prefix="bead-test-files-"))
 atexit.register(shutil.rmtree, MEDIA_ROOT, ignore_errors=True)
