@@ -85,9 +85,7 @@ def wire_feed_m_min(
     positive("mm").require("extension_mm", extension_mm)
     table = load_table(PACKAGE, "burn_off")
     row = _row(table, "kind", kind)
-    area = math.pi / 4 * diameter_mm**2
-    heating = current_a if rms_a is None else rms_a
-    feed_mm_s = row["m1"] * current_a / area + row["m2"] * extension_mm * heating**2 / area**2
+    feed_mm_s = melting_mm_s(_law(row, diameter_mm), extension_mm, current_a, rms_a)
     inside = row["d_min_mm"] * 0.99 <= diameter_mm <= row["d_max_mm"] * 1.01
     return _estimate(table, row, feed_mm_s * 0.06, inside=inside)
 
@@ -103,14 +101,40 @@ def current_a(kind: str, diameter_mm: float, feed_m_min: float, extension_mm: fl
     one_amp = wire_feed_m_min(kind, diameter_mm, 1.0, extension_mm)
     table = load_table(PACKAGE, "burn_off")
     row = _row(table, "kind", kind)
-    area = math.pi / 4 * diameter_mm**2
-    linear, square = row["m1"] / area, row["m2"] * extension_mm / area**2
-    feed_mm_s = feed_m_min / 0.06
-    if square <= 0:
-        value = feed_mm_s / linear
-    else:
-        value = (-linear + math.sqrt(linear**2 + 4 * square * feed_mm_s)) / (2 * square)
+    value = melting_a(_law(row, diameter_mm), extension_mm, feed_m_min / 0.06)
     return _estimate(table, row, value, inside=one_amp.inside)
+
+
+@dataclass(frozen=True, slots=True)
+class MeltingLaw:
+    """Feed = alpha I + beta L I²: ``alpha`` in mm/(A·s), ``beta`` in 1/(A²·s), of one wire and size."""
+
+    alpha: float
+    beta: float
+
+    def scaled(self, diameter_mm: float, to_mm: float) -> MeltingLaw:
+        """The same wire in another size: the one per section, the other per section squared."""
+        thinner = (diameter_mm / to_mm) ** 2
+        return MeltingLaw(self.alpha * thinner, self.beta * thinner**2)
+
+
+def melting_mm_s(law: MeltingLaw, extension_mm: float, mean_a: float, rms_a: float | None = None) -> float:
+    """Feed that a current melts [mm/s]; resistance heats by the root mean square, the arc by the mean."""
+    heating = mean_a if rms_a is None else rms_a
+    return law.alpha * mean_a + law.beta * extension_mm * heating**2
+
+
+def melting_a(law: MeltingLaw, extension_mm: float, feed_mm_s: float) -> float:
+    """Current that a feed draws [A], the root of the law."""
+    square = law.beta * extension_mm
+    if square <= 0:
+        return feed_mm_s / law.alpha
+    return (-law.alpha + math.sqrt(law.alpha**2 + 4 * square * feed_mm_s)) / (2 * square)
+
+
+def _law(row: Mapping[str, Any], diameter_mm: float) -> MeltingLaw:
+    area_mm2 = math.pi / 4 * diameter_mm**2
+    return MeltingLaw(row["m1"] / area_mm2, row["m2"] / area_mm2**2)
 
 
 def extension_mm(kind: str) -> float:

@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal
 
-from welding.arc.groups import stick_kind
-from welding.arc.relations import wire_range
 from welding.bead.arc import drop_per_pulse_hz, short_circuits_hz
 from welding.bead.figures import BALANCE, PRACTICE, PRACTICE_LOW, Figure, Level, banded, without_model
 from welding.bead.state import Band, BeadState
+from welding.bead.usual import electrode_range, tungsten_carries
 from welding.codebook.table import load_table
 from welding.language import tr, tr_noop
-from welding.setup.tungsten import carried_current, tungsten_named
 
 SHORT_DROP = 1.1
 """Drop of a short circuit in wire diameters, as it grows before it touches (common practice)."""
@@ -187,10 +184,9 @@ def _spatter(state: BeadState) -> Iterator[Figure]:
         if one.inductance_percent < 25:
             reasons.append(tr("little inductance"))
     if state.group == "stick" and one.diameter_mm and state.amps:
-        kind = stick_kind(state.kind, one.filler or "")
-        known = wire_range(kind, one.diameter_mm) if kind else None
-        if known is not None:
-            place = (state.amps - known[0].min) / max(known[0].max - known[0].min, 1.0)
+        span = electrode_range(state)
+        if span is not None:
+            place = (state.amps - span.min) / max(span.max - span.min, 1.0)
             score += min(max(place, 0.0), 2.0) ** 2 * 0.7
             if place > 0.9:
                 reasons.append(tr("current at the top of the electrode's range"))
@@ -263,20 +259,13 @@ def _tungsten(state: BeadState) -> Iterator[Figure]:
             "tungsten_load", "arc", title, tr("Tungsten diameter, polarity and current are needed.")
         )
         return
-    kind = tungsten_named(tungsten.type) if tungsten.type else None
-    side: Literal["DCEN", "DCEP", "AC"] = polarity
-    carried = carried_current(
-        tungsten.diameter_mm,
-        side,
-        pure=bool(kind and kind.pure),
-        en_share=1 - state.positive_share if side == "AC" else None,
-    )
+    carried = tungsten_carries(state)
     if carried is None:
         yield without_model("tungsten_load", "arc", title, tr("The table has no such tungsten."))
         return
     span = carried.widest
     share = 100 * state.amps / span.max
-    if side == "AC":
+    if polarity == "AC":
         share *= 1 + 0.8 * (state.positive_share - 0.3)
     level: Level = "bad" if share > 100 else "watch" if share > 80 or share < 15 else "fine"
     words = (

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 
 from welding.bead.figures import BALANCE, PRACTICE_LOW, Figure, Level, banded, without_model
-from welding.bead.melting import crown_height_mm, dilution_percent
+from welding.bead.melting import crown_height_mm, dilution_percent, toe_angle_deg
 from welding.bead.state import Band, BeadState
 from welding.citation import Citation
 from welding.deposit.laid import density_g_cm3, weld_metal
@@ -24,6 +24,8 @@ JACKSON = Citation(
 SAGS_AT_WIDTHS = 5.0
 """A pool fused through and wider than so many thicknesses falls through (common practice)."""
 COLD_DILUTION_PERCENT = 8.0
+STEEP_TOE_DEG, SMOOTH_TOE_DEG = 110.0, 150.0
+"""Angles at the toe of a butt weld that quality levels C and B ask for (ISO 5817, 507, from memory)."""
 
 
 def bead_figures(state: BeadState) -> Iterator[Figure]:
@@ -106,6 +108,22 @@ def _size(state: BeadState) -> Iterator[Figure]:
             if one.joint == "fillet"
             else tr("a parabola on the bead's width, on flat plate"),
         )
+        if one.joint != "fillet":
+            toe = toe_angle_deg(height, width.value)
+            yield banded(
+                "toe_angle_deg",
+                "bead",
+                tr("Angle at the weld toes"),
+                Band(
+                    toe,
+                    *(toe_angle_deg(crown_height_mm(area, wide), wide) for wide in (width.low, width.high)),
+                ),
+                BALANCE,
+                quantity="angle",
+                words=tr("steep: notches at the toes") if toe < STEEP_TOE_DEG else "",
+                level="watch" if toe < STEEP_TOE_DEG else "fine" if toe >= SMOOTH_TOE_DEG else "",
+                error=tr("between plate and crown, as a parabola has it; 180° is flush"),
+            )
     if state.base_mm2 is not None and area is not None and state.base_mm2 + area > 0:
         share = dilution_percent(state.base_mm2, area)
         band = Band(share, share * 0.65, min(share * 1.35, 100.0)) if area else Band(100.0, 100.0, 100.0)

@@ -58,6 +58,11 @@ def crown_height_mm(area_mm2: float, width_mm: float) -> float:
     return 1.5 * area_mm2 / width_mm
 
 
+def toe_angle_deg(height_mm: float, width_mm: float) -> float:
+    """Angle between plate and crown at the toe of a parabola, 180 - atan(4 h / w)."""
+    return 180 - math.degrees(math.atan(4 * height_mm / width_mm))
+
+
 def dilution_percent(melted_base_mm2: float, deposit_mm2: float) -> float:
     """Share of base metal in the weld metal [%]."""
     return 100 * melted_base_mm2 / (melted_base_mm2 + deposit_mm2)

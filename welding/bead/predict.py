@@ -7,6 +7,7 @@ from random import Random
 
 from welding.bead.arc_figures import arc_figures
 from welding.bead.bead_figures import bead_figures
+from welding.bead.behaviour_figures import behaviour_figures
 from welding.bead.figures import Figure
 from welding.bead.heat_figures import distortion_figures, heat_figures
 from welding.bead.picture import BeadPicture, picture_of
@@ -36,6 +37,7 @@ def predict(settings: BeadSettings) -> Prediction:
     state = BeadState(settings)
     figures = (
         *arc_figures(state),
+        *behaviour_figures(state),
         *bead_figures(state),
         *heat_figures(state),
         *shielding_figures(state),

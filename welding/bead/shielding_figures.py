@@ -8,9 +8,9 @@ from welding.bead.figures import BALANCE, PRACTICE_LOW, Figure, banded, without_
 from welding.bead.shielding import LAMINAR_BELOW, exit_velocity_m_s, reynolds
 from welding.bead.state import Band, BeadState
 from welding.bead.tint import Tint, can_tint, face_tint, root_tint
+from welding.bead.usual import usual_flow
 from welding.language import tr
 from welding.setup.cup import bore_mm
-from welding.setup.flow import flow_advice
 
 
 def shielding_figures(state: BeadState) -> Iterator[Figure]:
@@ -45,17 +45,8 @@ def shielding_figures(state: BeadState) -> Iterator[Figure]:
 
 def _gas_flow(state: BeadState) -> Iterator[Figure]:
     one = state.settings
-    if one.gas_flow_l_min is None or not one.gas:
-        return
-    advice = flow_advice(
-        one.process,
-        state.components,
-        transfer=state.transfer,
-        cup_number=one.cup.number if one.cup else None,
-        lens=bool(one.cup and one.cup.lens),
-        ac=one.polarity == "AC",
-    )
-    if advice is None:
+    advice = usual_flow(state)
+    if one.gas_flow_l_min is None or advice is None:
         return
     low, high, flow = advice.usual.min, advice.usual.max, one.gas_flow_l_min
     inside = low * 0.9 <= flow <= high * 1.1

@@ -28,14 +28,31 @@ class WarmPiece:
     Attributes:
         piece_c: Temperature of the whole piece once the heat of the pass has spread [°C].
         wait_s: Seconds until it has cooled to the temperature asked; 0 where it does not get warmer.
+        biot: How unevenly it cools through its thickness; the model holds below 0.1.
         citation: Of the model.
         unchecked: Rows read that nobody has compared with their source.
     """
 
     piece_c: float
     wait_s: float
+    biot: float
     citation: Citation
     unchecked: tuple[str, ...]
+
+
+def lumped_c(start_c: float, ambient_c: float, time_s: float, tau_s: float) -> float:
+    """Temperature of a body of one temperature after a time, Ta + (T1 - Ta) exp(-t / tau) [°C]."""
+    return ambient_c + (start_c - ambient_c) * math.exp(-time_s / tau_s)
+
+
+def lumped_wait_s(start_c: float, to_c: float, ambient_c: float, tau_s: float) -> float:
+    """Time until it is at ``to_c``, tau ln((T1 - Ta) / (T2 - Ta)) [s]."""
+    return tau_s * math.log((start_c - ambient_c) / (to_c - ambient_c))
+
+
+def biot(loss_w_m2_k: float, length_m: float, conductivity_w_m_k: float) -> float:
+    """How unevenly a body cools, h Lc / k; below 0.1 it may be taken to have one temperature."""
+    return loss_w_m2_k * length_m / conductivity_w_m_k
 
 
 def warm_piece(
@@ -85,5 +102,11 @@ def warm_piece(
     area_mm2 = 2 * (length_mm * width_mm + (length_mm + width_mm) * thickness_mm)
     tau_s = capacity_j_c / (FACE_LOSS_W_M2_K * 1e-6 * area_mm2)
     piece_c = before_c + heat_j / capacity_j_c
-    wait_s = tau_s * math.log((piece_c - ambient_c) / (to_c - ambient_c)) if piece_c > to_c else 0.0
-    return WarmPiece(piece_c=piece_c, wait_s=wait_s, citation=LUMPED, unchecked=table.unchecked)
+    wait_s = lumped_wait_s(piece_c, to_c, ambient_c, tau_s) if piece_c > to_c else 0.0
+    return WarmPiece(
+        piece_c=piece_c,
+        wait_s=wait_s,
+        biot=biot(FACE_LOSS_W_M2_K, thickness_mm / 2000, row["conductivity_w_m_k"]),
+        citation=LUMPED,
+        unchecked=table.unchecked,
+    )

@@ -10,9 +10,12 @@ import numpy as np
 import pytest
 from scipy.integrate import quad
 
+from welding.arc.relations import MeltingLaw, arc_volts, melting_a, melting_mm_s
 from welding.bead import arc, conduction, hardness, melting, shielding, shrinkage
 from welding.bead.conduction import Conductor, Source
+from welding.heat import small_piece
 
+WIRE = MeltingLaw(alpha=0.3, beta=5e-5)
 STEEL = Conductor(k_w_mm_k=0.030, heat_j_mm3_k=0.0050)
 ALUMINIUM = Conductor(k_w_mm_k=0.160, heat_j_mm3_k=0.00275)
 
@@ -186,6 +189,23 @@ def test_the_heated_zone_ends_where_the_peak_is_the_limit():
         (lambda: shielding.exit_velocity_m_s(10, 12.7), 1.3157),
         # 10 x 2000 / 1243.9.
         (lambda: shielding.laminar_flow_l_min(12.7), 16.08),
+        # Law of melting, alpha 0.3 mm/(A s), beta 5e-5: 0.3 I + 7.5e-4 I^2 = 120 mm/s at L 16 mm -> 8e-4:
+        # I = (-0.3 + sqrt(0.09 + 0.384)) / 1.6e-3 = (0.388477) / 1.6e-3.
+        (lambda: melting_a(WIRE, 16, 120), 242.80),
+        (lambda: melting_mm_s(WIRE, 16, 242.80), 120.0),
+        # 1.2 to 0.9 mm: (4/3)^2 = 1.77778, squared 3.16049.
+        (lambda: WIRE.scaled(1.2, 0.9).alpha, 0.53333),
+        (lambda: WIRE.scaled(1.2, 0.9).beta, 1.58025e-4),
+        # No resistance heat, as aluminium: 0.75 x 160.
+        (lambda: melting_mm_s(MeltingLaw(0.75, 0), 15, 160), 120.0),
+        (lambda: melting_a(MeltingLaw(0.75, 0), 15, 120), 160.0),
+        # Pulse of 400 / 80 A, a quarter at peak: mean 160, square 44800; 48 + 5e-5 x 15 x 44800 = 81.6.
+        (lambda: melting_mm_s(WIRE, 15, 160, math.sqrt(44800)), 81.6),
+        # 2 kg steel, 0.05 m2, 25 W/(m2 K): tau = 2 x 500 / 1.25 = 800 s; 180 x e^-0.75 + 20 = 105.03.
+        (lambda: small_piece.lumped_c(200, 20, 600, 800), 105.03),
+        # 800 x ln(180 / 105).
+        (lambda: small_piece.lumped_wait_s(200, 125, 20, 800), 431.20),
+        (lambda: small_piece.biot(25, 0.006, 40), 0.00375),
         # ln 2095.
         (lambda: shielding.purge_volumes(209_500, 100), 7.647),
         (lambda: shrinkage.transverse_blodgett_mm(120, 20), 0.6),
@@ -239,3 +259,11 @@ def test_hardness_falls_from_martensite_to_bainite_as_cooling_slows():
         assert all(a >= b - 1e-9 for a, b in pairwise(values))
         assert values[0] - values[-1] > 100
     assert hardness.yurioka_hv(steel, 0.1) == pytest.approx(hardness.martensite_hv(0.16), rel=0.1)
+
+
+@pytest.mark.parametrize("amps", [80, 120, 160, 200])
+def test_usual_volts_against_the_load_a_source_is_rated_at(amps):
+    """IEC 60974-1 rates sources at 20 + 0.04 I for covered electrodes, which is what these arcs take, and at
+    10 + 0.04 I for TIG, which holds the cables and a long arc: the arc itself takes less."""
+    assert arc_volts("stick", amps, {})[0].value == pytest.approx(20 + 0.04 * amps, rel=0.1)
+    assert 8 < arc_volts("tig", amps, {"Ar": 100})[0].value < 10 + 0.04 * amps
