@@ -15,6 +15,7 @@ from welding.bead.compare import compare
 from welding.bead.cure import GOALS, cure
 from welding.bead.figures import Figure
 from welding.bead.from_procedure import limits_of, settings_of
+from welding.bead.joint_picture import JointPicture
 from welding.bead.picture import BeadPicture
 from welding.bead.predict import predict, trace_for
 from welding.bead.trace import ArcTrace
@@ -59,6 +60,7 @@ class BeadPredictionOut(Schema):
 
     figures: list[FigureOut]
     picture: BeadPicture | None
+    joint: JointPicture | None
     trace: ArcTrace | None
     changed: list[str]
     sentence: str
@@ -135,6 +137,7 @@ def predict_beads(request: HttpRequest, payload: BeadIn) -> BeadOut:
             BeadPredictionOut(
                 figures=[_figure(figure) for figure in found.figures],
                 picture=found.picture,
+                joint=found.joint,
                 trace=trace_for(one, found),
                 changed=[change.field for change in against.changes],
                 sentence=against.sentence,

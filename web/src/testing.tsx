@@ -12,7 +12,7 @@ export type Answer = { status?: number; body: unknown } | null
 type Asked = { path: string; query: URLSearchParams; body: Record<string, unknown> }
 
 /** Stand in for the server; returns what was asked of it. */
-export function serve(answer: (asked: Asked) => Answer): Asked[] {
+export function serve(answer: (asked: Asked) => Answer | Promise<Answer>): Asked[] {
   const seen: Asked[] = []
   vi.stubGlobal('fetch', async (request: Request) => {
     const text = await request.text()
@@ -23,7 +23,7 @@ export function serve(answer: (asked: Asked) => Answer): Asked[] {
       body: text ? (JSON.parse(text) as Record<string, unknown>) : {},
     }
     seen.push(asked)
-    const found = answer(asked)
+    const found = await answer(asked)
     if (!found) throw new TypeError('no answer')
     return new Response(JSON.stringify(found.body), {
       status: found.status ?? 200,

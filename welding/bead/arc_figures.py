@@ -65,13 +65,13 @@ def _feed(state: BeadState) -> Iterator[Figure]:
         found = state.amps_by_feed
         level: Level = ""
         words = ""
-        if one.current_a is not None:
-            off = 100 * (one.current_a - found.value) / found.value
+        if state.set_amps is not None:
+            off = 100 * (state.set_amps - found.value) / found.value
             if abs(off) > found.error_percent:
                 level = "watch"
                 words = tr(
                     "{current_a:g} A does not go with this feed: check extension, wire size and meter.",
-                    current_a=one.current_a,
+                    current_a=round(state.set_amps, 1),
                 )
         yield banded(
             "current_by_feed_a",

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import TypeGuard
 
 from welding.documents.bead_settings import BeadJoint, BeadSettings
-from welding.documents.procedure import Pass, Procedure
+from welding.documents.procedure import Pass, Preparation, Procedure
 from welding.errors import WeldingError
 from welding.language import tr
 from welding.ranges import Range
@@ -32,15 +33,16 @@ def settings_of(procedure: Procedure, one: Pass) -> BeadSettings:
         kind = "fillet"
     elif joint is not None and one.role == "root":
         kind = "butt"
-    preparation = joint.preparation if joint else None
+    preparation = joint.preparation if joint and kind == "butt" else None
     feeder = one.feeder
     return BeadSettings(
         process=one.process,
         metal=thinnest.designation or "",
         thickness_mm=thinnest.thickness_mm or 0.0,
         joint=kind,
-        root_gap_mm=preparation.root_gap_mm if preparation and kind == "butt" else None,
-        root_face_mm=preparation.root_face_mm if preparation and kind == "butt" else None,
+        root_gap_mm=preparation.root_gap_mm if preparation else None,
+        root_face_mm=_face_mm(preparation, thinnest.thickness_mm),
+        included_angle_deg=preparation.included_angle_deg if _one_v(preparation) else None,
         backing=bool(joint and joint.backing not in ("none", "gas")),
         position=procedure.positions[0] if procedure.positions else None,
         progression=one.progression,
@@ -104,6 +106,18 @@ def limits_of(procedure: Procedure, one: Pass, qualified: Mapping[str, Range]) -
     if one.cup is not None:
         found["cup"] = Range(one.cup.number, one.cup.number)
     return found
+
+
+def _face_mm(preparation: Preparation | None, thickness_mm: float | None) -> float | None:
+    """Root face; square edges are root face all through."""
+    if preparation is None:
+        return None
+    return thickness_mm if preparation.form == "square" else preparation.root_face_mm
+
+
+def _one_v(preparation: Preparation | None) -> TypeGuard[Preparation]:
+    """Whether the groove is the one that a drawing of the root knows."""
+    return preparation is not None and preparation.form == "single-v"
 
 
 def _middle(span: Range | None) -> float | None:

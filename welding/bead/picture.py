@@ -51,11 +51,10 @@ def picture_of(state: BeadState) -> BeadPicture | None:
     lines = []
     for name, reached in state.half_widths_mm.items():
         beyond = max(reached - pool, 0.0)
-        peak = {"pool": state.hot["melting_c"], "zone": state.hot["zone_c"]}.get(name)
         lines.append(
             PeakLine(
                 name=name,
-                peak_c=float(name) if peak is None else float(peak),
+                peak_c=peak_c(state, name),
                 points=_bowl(
                     half + beyond,
                     down + beyond,
@@ -66,6 +65,12 @@ def picture_of(state: BeadState) -> BeadPicture | None:
         )
     lines.sort(key=lambda line: line.peak_c)
     return BeadPicture(thickness_mm=state.settings.thickness_mm, crown=crown, lines=tuple(lines))
+
+
+def peak_c(state: BeadState, name: str) -> float:
+    """Temperature of a line by its name [°C]."""
+    known = {"pool": "melting_c", "zone": "zone_c"}.get(name)
+    return float(state.hot[known]) if known and state.hot else float(name)
 
 
 def _bowl(half: float, down: float, dish: float, thickness_mm: float) -> tuple[Point, ...]:

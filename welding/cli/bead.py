@@ -41,6 +41,7 @@ def _bead(options: argparse.Namespace) -> dict[str, Any]:
     answer: dict[str, Any] = {
         "figures": [_figure(one) for one in found.figures],
         "picture": dataclasses.asdict(found.picture) if found.picture else None,
+        "joint": dataclasses.asdict(found.joint) if found.joint else None,
     }
     if options.against is not None:
         other = BEAD_SETTINGS.read(read_bytes(options.against))

@@ -19,7 +19,8 @@ Surroundings = Annotated[float, Field(ge=-60, le=600)]
 class BeadSettings:
     """Settings at the arc, and what it burns on.
 
-    ``joint``: a bead on plate, a fillet, or the root of a butt with ``root_gap_mm`` and ``root_face_mm``.
+    ``joint``: a bead on plate, a fillet, or the root of a butt with ``root_gap_mm``, ``root_face_mm`` and
+    the ``included_angle_deg`` of its groove.
     ``current_a`` of an AC or a pulsed arc is the mean without its sign. ``torch_angle_deg`` is positive where
     the torch pushes, negative where it drags. ``start_c`` is the metal's temperature before the pass.
     ``feed_filler`` is false where a TIG pass is welded without filler.
@@ -33,6 +34,7 @@ class BeadSettings:
     joint: BeadJoint = "plate"
     root_gap_mm: f.GapMm | None = None
     root_face_mm: f.GapMm | None = None
+    included_angle_deg: Annotated[f.AngleDeg, Field(lt=180)] | None = None
     backing: bool = False
     position: f.Position | None = None
     progression: f.Progression | None = None

@@ -4688,11 +4688,24 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["FigureOut"][];
             picture: components["schemas"]["BeadPicture"] | null;
+            joint: components["schemas"]["JointPicture"] | null;
             trace: components["schemas"]["ArcTrace"] | null;
             /** Changed */
             changed: string[];
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * BesideWall
+         * @description How far beyond the wall the metal peaked at a temperature: ``pool``, ``zone`` or the temperature.
+         */
+        BesideWall: {
+            /** Name */
+            name: string;
+            /** Peak C */
+            peak_c: number;
+            /** Beyond Mm */
+            beyond_mm: number;
         };
         /**
          * FigureOut
@@ -4747,6 +4760,47 @@ export interface components {
             title: string;
         };
         /**
+         * JointPicture
+         * @description Points in mm, y upwards.
+         *
+         *     Attributes:
+         *         members: Outlines of the parts before welding.
+         *         deposit: Outline of the weld metal that is added.
+         *         wall: Line along which it touches the members, with the root.
+         *         beside: What lies beyond the wall, the hottest last.
+         *         low: Lower left corner of what is worth seeing.
+         *         high: Upper right corner.
+         */
+        JointPicture: {
+            /** Members */
+            members: [
+                number,
+                number
+            ][][];
+            /** Deposit */
+            deposit: [
+                number,
+                number
+            ][];
+            /** Wall */
+            wall: [
+                number,
+                number
+            ][];
+            /** Beside */
+            beside: components["schemas"]["BesideWall"][];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** High */
+            high: [
+                number,
+                number
+            ];
+        };
+        /**
          * PeakLine
          * @description Where the metal peaked at a temperature; ``name`` is ``pool``, ``zone`` or the temperature [°C].
          */
@@ -4773,7 +4827,8 @@ export interface components {
          * BeadSettings
          * @description Settings at the arc, and what it burns on.
          *
-         *     ``joint``: a bead on plate, a fillet, or the root of a butt with ``root_gap_mm`` and ``root_face_mm``.
+         *     ``joint``: a bead on plate, a fillet, or the root of a butt with ``root_gap_mm``, ``root_face_mm`` and
+         *     the ``included_angle_deg`` of its groove.
          *     ``current_a`` of an AC or a pulsed arc is the mean without its sign. ``torch_angle_deg`` is positive where
          *     the torch pushes, negative where it drags. ``start_c`` is the metal's temperature before the pass.
          *     ``feed_filler`` is false where a TIG pass is welded without filler.
@@ -4810,6 +4865,8 @@ export interface components {
             root_gap_mm?: number | null;
             /** Root Face Mm */
             root_face_mm?: number | null;
+            /** Included Angle Deg */
+            included_angle_deg?: number | null;
             /**
              * Backing
              * @default false

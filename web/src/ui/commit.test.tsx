@@ -38,6 +38,19 @@ it('what is typed and clicked away from at once is read before it is saved', asy
   expect(saved).toHaveBeenCalledTimes(1)
 })
 
+it('what has no answer after a minute is not saved without it', async () => {
+  vi.useFakeTimers({ shouldAdvanceTime: true })
+  serve(() => new Promise<null>(() => undefined))
+  const saved = vi.fn()
+  show(<Form onSave={saved} />)
+  const typing = userEvent.setup({ advanceTimers: (ms) => vi.advanceTimersByTime(ms) })
+  await typing.type(screen.getByLabelText('Length'), '300')
+  await typing.click(screen.getByRole('button', { name: 'Save' }))
+  await vi.advanceTimersByTimeAsync(61_000)
+  expect(saved).not.toHaveBeenCalled()
+  vi.useRealTimers()
+})
+
 it('what cannot be read gets the cursor, and nothing is saved', async () => {
   serve(() => refusal('lots is no length'))
   const saved = vi.fn()

@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useRef, type RefObject } from 'react'
 
-const PATIENCE_MS = 4000
+const PATIENCE_MS = 60_000
 const LOOK_MS = 50
 
 /**
  * Leave the field that is being typed in, wait until everything typed in a frame is read, then go on: a value that
- * is typed and clicked away from at once must not be missing from what is saved. Nothing goes on once the frame is gone.
+ * is typed and clicked away from at once must not be missing from what is saved. Nothing goes on once the frame is
+ * gone, nor while something is still unread after a minute: rather no save than one without it.
  */
 function whenRead(frame: () => Element | null, then: (frame: Element) => void): void {
   if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
@@ -13,8 +14,8 @@ function whenRead(frame: () => Element | null, then: (frame: Element) => void): 
   const look = () => {
     const here = frame()
     if (!here) return
-    if (here.querySelector('[aria-busy="true"]') && Date.now() < until) window.setTimeout(look, LOOK_MS)
-    else then(here)
+    if (!here.querySelector('[aria-busy="true"]')) then(here)
+    else if (Date.now() < until) window.setTimeout(look, LOOK_MS)
   }
   // Leaving a field is told to it after this event.
   window.setTimeout(look, LOOK_MS)

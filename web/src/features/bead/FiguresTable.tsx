@@ -120,11 +120,14 @@ function FigureCell({ figure, wide }: { figure: BeadFigure | undefined; wide: bo
   )
 }
 
+/** Their numbers are points that only put settings in order. */
+const IN_WORDS = new Set(['spatter', 'stability', 'porosity'])
+
 /** A figure's number and its band as the person reads them. */
 function useFigureText() {
   const units = useUnits()
   return (figure: BeadFigure): { value: string; band: string } => {
-    if (figure.value === null || figure.key === 'spatter') return { value: '', band: '' }
+    if (figure.value === null || IN_WORDS.has(figure.key)) return { value: '', band: '' }
     const kind = figure.quantity && figure.quantity !== 'number' ? units.kind(figure.quantity) : null
     const unit = kind ? unitOf(kind, units.system) : figure.unit
     const said = (low: number, high: number) =>

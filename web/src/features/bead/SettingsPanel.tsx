@@ -9,12 +9,13 @@ import { GasField } from '../../ui/GasField'
 import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
+import { MoreSettings, type Put } from './MoreSettings'
 import { knobsOf, STARTS, type Knob } from './settings'
 
 type Props = {
   settings: BeadSettings
   limits: Readonly<Record<string, Range>>
-  onChange: (settings: BeadSettings) => void
+  onChange: (change: (before: BeadSettings) => BeadSettings) => void
   /** A pass of a procedure keeps its process. */
   fixed?: boolean
 }
@@ -26,7 +27,8 @@ const JOINTS: readonly [BeadSettings['joint'], string][] = [
 
 /** Everything that is set: on what, with what, and a slider with a typed value for each setting. */
 export function SettingsPanel({ settings, limits, onChange, fixed = false }: Props) {
-  const put = (changes: Partial<BeadSettings>) => onChange({ ...settings, ...changes })
+  const put: Put = (changes) =>
+    onChange((before) => ({ ...before, ...(typeof changes === 'function' ? changes(before) : changes) }))
   return (
     <section className="panel p-4" aria-label={t`Settings`}>
       <div className="grid grid-cols-2 gap-x-3 gap-y-2">
@@ -37,11 +39,10 @@ export function SettingsPanel({ settings, limits, onChange, fixed = false }: Pro
           <Slider key={one.field} knob={one} settings={settings} limit={limits[one.field]} put={put} />
         ))}
       </div>
+      <MoreSettings settings={settings} put={put} />
     </section>
   )
 }
-
-type Put = (changes: Partial<BeadSettings>) => void
 
 function WorkFields({
   settings,
@@ -52,7 +53,7 @@ function WorkFields({
   settings: BeadSettings
   fixed: boolean
   put: Put
-  onChange: (settings: BeadSettings) => void
+  onChange: Props['onChange']
 }) {
   const usage = useUsage(null)
   const starts = processOptions(usage).filter(([number]) => STARTS[number])
@@ -66,7 +67,7 @@ function WorkFields({
             options={starts}
             onChange={(process) => {
               const start = process && STARTS[process]
-              if (start) onChange(start)
+              if (start) onChange(() => start)
             }}
           />
         </Labelled>
@@ -131,6 +132,14 @@ function RootFields({ settings, put }: { settings: BeadSettings; put: Put }) {
           onChange={(root_face_mm) => put({ root_face_mm })}
         />
       </Labelled>
+      <Labelled words={t`Included angle`}>
+        <QuantityField
+          label={t`Included angle`}
+          kind="angle"
+          value={settings.included_angle_deg}
+          onChange={(included_angle_deg) => put({ included_angle_deg })}
+        />
+      </Labelled>
     </>
   )
 }
@@ -157,7 +166,7 @@ function TigFields({ settings, put }: { settings: BeadSettings; put: Put }) {
           label={t`Tungsten diameter`}
           kind="wire_diameter"
           value={tungsten?.diameter_mm}
-          onChange={(diameter_mm) => put({ tungsten: { ...tungsten, diameter_mm } })}
+          onChange={(diameter_mm) => put((before) => ({ tungsten: { ...before.tungsten, diameter_mm } }))}
         />
       </Labelled>
       <Labelled words={t`Cup no.`}>
@@ -165,7 +174,11 @@ function TigFields({ settings, put }: { settings: BeadSettings; put: Put }) {
           label={t`Cup number`}
           kind="number"
           value={cup?.number}
-          onChange={(number) => put({ cup: number ? { number: Math.round(number), lens: cup?.lens ?? false } : null })}
+          onChange={(number) =>
+            put((before) => ({
+              cup: number ? { number: Math.round(number), lens: before.cup?.lens ?? false } : null,
+            }))
+          }
         />
       </Labelled>
       <label className="flex items-end gap-2 pb-1.5 text-[13px]">
@@ -184,7 +197,9 @@ function TigFields({ settings, put }: { settings: BeadSettings; put: Put }) {
               label={t`Negative share of AC`}
               kind="percent"
               value={ac?.en_share == null ? null : ac.en_share * 100}
-              onChange={(percent) => put({ ac: { ...ac, en_share: percent === null ? null : percent / 100 } })}
+              onChange={(percent) =>
+                put((before) => ({ ac: { ...before.ac, en_share: percent === null ? null : percent / 100 } }))
+              }
             />
           </Labelled>
           <Labelled words={t`AC frequency`}>
@@ -192,7 +207,7 @@ function TigFields({ settings, put }: { settings: BeadSettings; put: Put }) {
               label={t`AC frequency`}
               kind="frequency"
               value={ac?.frequency_hz}
-              onChange={(frequency_hz) => put({ ac: { ...ac, frequency_hz } })}
+              onChange={(frequency_hz) => put((before) => ({ ac: { ...before.ac, frequency_hz } }))}
             />
           </Labelled>
         </>

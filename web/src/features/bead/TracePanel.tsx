@@ -39,8 +39,10 @@ export function TracePanel({ trace }: { trace: ArcTrace }) {
 
 function Curve({ words, points, top }: { words: string; points: readonly (readonly number[])[]; top: number }) {
   const last = points.at(-1)?.[0] ?? 1
+  // An AC wave runs below zero, too.
+  const low = points.some(([, value = 0]) => value < 0) ? -top : 0
   const path = points
-    .map(([time = 0, value = 0]) => `${(time / last) * WIDTH},${HEIGHT - (value / top) * HEIGHT}`)
+    .map(([time = 0, value = 0]) => `${(time / last) * WIDTH},${HEIGHT - ((value - low) / (top - low)) * HEIGHT}`)
     .join(' ')
   return (
     <figure className="relative mb-1">
@@ -63,7 +65,7 @@ function Curve({ words, points, top }: { words: string; points: readonly (readon
           vectorEffect="non-scaling-stroke"
         />
       </svg>
-      <span className="absolute right-1 bottom-0.5 text-[11px] text-steel2">0</span>
+      <span className="absolute right-1 bottom-0.5 text-[11px] text-steel2">{low}</span>
       <span className="absolute top-5 right-1 text-[11px] text-steel2">{top}</span>
     </figure>
   )

@@ -12,6 +12,7 @@ import { useSettled } from '../../ui/useSettled'
 import { BeadDrawing, halfOf } from './BeadDrawing'
 import { CurePanel } from './CurePanel'
 import { FiguresTable } from './FiguresTable'
+import { JointDrawing, viewOf } from './JointDrawing'
 import { PoolView } from './PoolView'
 import { SettingsPanel } from './SettingsPanel'
 import { settingWords } from './settings'
@@ -93,7 +94,13 @@ export function TrySettings({ start, limits = {}, fixed = false, onLog }: Props)
           <div className={`mt-2 grid gap-3 ${items.length > 1 ? 'grid-cols-2 max-sm:grid-cols-1' : ''}`}>
             {items.map((item, index) => (
               <figure key={names[index]} className="min-w-0">
-                {item.picture ? (
+                {item.joint ? (
+                  <JointDrawing
+                    picture={item.joint}
+                    view={viewOf(items)}
+                    tint={item.figures.find((one) => one.key === 'tint_c')}
+                  />
+                ) : item.picture ? (
                   <BeadDrawing
                     picture={item.picture}
                     half={half}

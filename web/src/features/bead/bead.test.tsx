@@ -4,6 +4,7 @@ import { expect, test } from 'vitest'
 import type { BeadFigure, BeadPrediction, BeadSettings } from '../../api/types'
 import { refusal, serve, show, type Answer } from '../../testing'
 import { FiguresTable } from './FiguresTable'
+import { JointDrawing, viewOf } from './JointDrawing'
 import { kindOf, knobsOf, settingWords, STARTS } from './settings'
 import { TrySettings } from './TrySettings'
 
@@ -39,7 +40,14 @@ const PICTURE = {
 const START = STARTS['135'] as BeadSettings
 
 function predicted(changed: string[] = [], figures: BeadFigure[] = [FIGURE]): BeadPrediction {
-  return { figures, picture: PICTURE, trace: null, changed, sentence: changed.length ? 'Bead width 9 % less.' : '' }
+  return {
+    figures,
+    picture: PICTURE,
+    joint: null,
+    trace: null,
+    changed,
+    sentence: changed.length ? 'Bead width 9 % less.' : '',
+  }
 }
 
 /** A server that predicts, and says of the cure what it is given. */
@@ -88,6 +96,61 @@ test('a figure shows its number, its band, its error and its source; without a m
   const burn = screen.getByRole('row', { name: /Burn-through/ })
   expect(within(burn).getByRole('img', { name: 'bad' })).toBeTruthy()
   expect(burn.textContent).toContain('160 kN')
+})
+
+test('two values that are read at once both count', async () => {
+  const waiting: (() => void)[] = []
+  const asked = serve(async ({ path, body }) => {
+    if (!path.endsWith('/read')) return { body: { items: [predicted()], goals: [] } }
+    await new Promise<void>((go) => waiting.push(go))
+    const value = Number(body.text)
+    return { body: { understood: true, value, text: String(value) } }
+  })
+  show(<TrySettings start={START} />)
+  fireEvent.change(screen.getByLabelText('Wire feed speed'), { target: { value: '4' } })
+  fireEvent.blur(screen.getByLabelText('Wire feed speed'))
+  fireEvent.change(screen.getByLabelText('Arc voltage'), { target: { value: '17.5' } })
+  fireEvent.blur(screen.getByLabelText('Arc voltage'))
+  await waitFor(() => expect(waiting).toHaveLength(2))
+  for (const go of waiting) go()
+  await waitFor(() => {
+    const last = asked.filter((one) => one.path.endsWith('/bead')).at(-1)?.body.settings as BeadSettings[]
+    expect(last[0]).toMatchObject({ wire_feed_m_min: 4, voltage_v: 17.5 })
+  })
+})
+
+test('a pulse, position and the AC wave are set under more settings', async () => {
+  const asked = predicting()
+  const last = () => (asked.filter((one) => one.path.endsWith('/bead')).at(-1)?.body.settings as BeadSettings[])[0]
+  show(<TrySettings start={STARTS['141'] as BeadSettings} />)
+  fireEvent.click(screen.getByText('More settings'))
+  fireEvent.click(screen.getByLabelText('pulsed'))
+  await waitFor(() => expect(last()).toMatchObject({ current_a: null, pulse: { frequency_hz: 2 } }))
+  fireEvent.click(screen.getByLabelText('trailing shield'))
+  await waitFor(() => expect(last()).toMatchObject({ trailing_shield: true, pulse: { peak_a: 110 } }))
+  fireEvent.click(screen.getByLabelText('pulsed'))
+  await waitFor(() => expect(last()).toMatchObject({ pulse: null, current_a: 75 }))
+})
+
+test('a bead is drawn in its joint where that is known, and drawings keep one scale', () => {
+  const joint = {
+    members: [[[0, 0], [9, 0], [9, -9]]], // prettier-ignore
+    deposit: [[5, 0], [0, 0], [0, 5]], // prettier-ignore
+    wall: [[5, 0], [0, 0], [0, 5]], // prettier-ignore
+    beside: [
+      { name: '500', peak_c: 500, beyond_mm: 6 },
+      { name: 'zone', peak_c: 725, beyond_mm: 3 },
+      { name: 'pool', peak_c: 1510, beyond_mm: 1 },
+    ],
+    low: [-4, -4],
+    high: [9, 7],
+  }
+  const items = [{ ...predicted(), joint }, { ...predicted(), joint: { ...joint, low: [-6, -2], high: [7, 8] } }]
+  const view = viewOf(items)
+  expect(view).toEqual({ left: -6, bottom: -4, right: 9, top: 8 })
+  const { container } = show(<JointDrawing picture={joint} view={view} tint={undefined} />)
+  expect(screen.getByRole('img')).toHaveAttribute('viewBox', '-6 -8 15 12')
+  expect(container.textContent).toContain('3 mm beyond the prepared edge')
 })
 
 test('a pinned setting stays, and what is changed against it is told', async () => {

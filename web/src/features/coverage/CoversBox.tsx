@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 
 import { api, unwrap } from '../../api/client'
 import type { Coverage, Procedure } from '../../api/types'
@@ -13,6 +13,7 @@ import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
 import { QuantityField } from '../../ui/QuantityField'
 import { TextField } from '../../ui/TextField'
+import { useSaveWhenRead } from '../../ui/commit'
 import { MarkIcon, markOf } from '../../ui/Verdict'
 import { proceduresQuery } from '../../queries/procedures'
 
@@ -41,7 +42,12 @@ export function CoversBox({ couponId, code }: { couponId: number; code: string |
     od: null,
   })
   const [chosen, setChosen] = useState<string | null>(null)
-  const put = (changes: Partial<Joint>) => setJoint((before) => ({ ...before, ...changes }))
+  const frame = useRef<HTMLElement>(null)
+  /** An answer stands for what was asked, and for nothing else. */
+  const put = (changes: Partial<Joint>) => {
+    ask.reset()
+    setJoint((before) => ({ ...before, ...changes }))
+  }
   const ask = useMutation({
     mutationFn: async () => {
       if (chosen) {
@@ -72,8 +78,18 @@ export function CoversBox({ couponId, code }: { couponId: number; code: string |
       )
     },
   })
+  const askNow = useSaveWhenRead(frame, () => {
+    const odd = frame.current?.querySelector<HTMLElement>('[aria-invalid="true"]')
+    if (odd) odd.focus()
+    else ask.mutate()
+  })
   return (
-    <section aria-label={t`Does it cover`} className="panel sticky top-0 self-start p-3">
+    <section
+      ref={frame}
+      onChange={() => ask.reset()}
+      aria-label={t`Does it cover`}
+      className="panel sticky top-0 self-start p-3"
+    >
       <h2 className="mb-2 text-[17px]">
         <Trans>Does it cover …?</Trans>
       </h2>
@@ -86,7 +102,10 @@ export function CoversBox({ couponId, code }: { couponId: number; code: string |
             options={(procedures.data ?? []).map(
               (one) => [String(one.id), `${one.number} ${one.letter} ${one.title}`] as const,
             )}
-            onChange={setChosen}
+            onChange={(id) => {
+              ask.reset()
+              setChosen(id)
+            }}
           />
         </Labelled>
         {!chosen && (
@@ -142,7 +161,7 @@ export function CoversBox({ couponId, code }: { couponId: number; code: string |
             </Labelled>
           </div>
         )}
-        <Button look="main" disabled={ask.isPending} onClick={() => ask.mutate()}>
+        <Button look="main" disabled={ask.isPending} onClick={askNow}>
           <Trans>Ask</Trans>
         </Button>
       </div>

@@ -11,7 +11,7 @@ import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
 import { TextField } from '../../ui/TextField'
 import { commitAndSubmit, showWrong } from '../../ui/commit'
-import { SpecimenForm, type Draft } from './SpecimenForm'
+import { SpecimenForm, type Draft, type SpecimenPut } from './SpecimenForm'
 import { EMPTY_COUNTS, KINDS, KIND_WORDS, OUTCOMES } from './fields'
 import { NotSaved } from '../../ui/NotSaved'
 
@@ -79,10 +79,10 @@ export function SpecimenDialog({ evidence, specimen, start, onClose, locked }: P
     refusal?.body.type === '/problems/stale'
       ? (refusal.body.current as { version: number; test: Draft } | null | undefined)
       : null
-  const put = (changes: Record<string, unknown>) => {
+  const put: SpecimenPut = (changes) => {
     setUnread(false)
     if (save.isError && !theirs) save.reset()
-    setDraft((before) => ({ ...before, ...changes }))
+    setDraft((before) => ({ ...before, ...(typeof changes === 'function' ? changes(before) : changes) }))
   }
   /** A field whose text was not understood keeps the specimen from being saved without it. */
   const submit = (event: FormEvent<HTMLFormElement>) => {

@@ -12,9 +12,11 @@ import { CAUSES, EMPTY_COUNTS, FIELDS, YES_NO, ZONES, type Field } from './field
 import { readBlanks, readNumbers, writeBlanks, writeNumbers } from './numbers'
 
 export type Draft = Record<string, unknown> & { kind: Test['kind']; specimen: string }
+export type SpecimenPut = (changes: Record<string, unknown> | ((before: Draft) => Record<string, unknown>)) => void
 type Props = {
   draft: Draft
-  put: (changes: Record<string, unknown>) => void
+  /** Changes, or what they are of the draft as it stands: two fields may be read at once. */
+  put: SpecimenPut
   errors: ReadonlyMap<string, string>
   disabled: boolean
 }
@@ -161,12 +163,16 @@ function Reading({
   }
 }
 
+function changedAt<T>(items: readonly T[] | null | undefined, index: number, changes: Partial<T>): T[] {
+  return (items ?? []).map((one, at) => (at === index ? { ...one, ...changes } : one))
+}
+
 type Crack = { mm: number; cause?: string | null }
 
 function Corners({ draft, put, disabled }: Omit<Props, 'errors'>) {
   const cracks = (draft.corner_cracks ?? []) as Crack[]
   const change = (index: number, next: Partial<Crack>) =>
-    put({ corner_cracks: cracks.map((one, at) => (at === index ? { ...one, ...next } : one)) })
+    put((before) => ({ corner_cracks: changedAt(before.corner_cracks as Crack[] | undefined, index, next) }))
   return (
     <fieldset className="mt-3">
       <legend className="label">
@@ -210,7 +216,7 @@ type Row = { line?: string | null; zone?: string | null; values: (number | null)
 function HardnessRows({ draft, put, disabled }: Omit<Props, 'errors'>) {
   const rows = (draft.rows ?? []) as Row[]
   const change = (index: number, next: Partial<Row>) =>
-    put({ rows: rows.map((one, at) => (at === index ? { ...one, ...next } : one)) })
+    put((before) => ({ rows: changedAt(before.rows as Row[] | undefined, index, next) }))
   const usual = (['cap', 'root'] as const).flatMap((line) =>
     ZONES.slice(0, 5).map(([zone]) => ({ line, zone, values: [null, null, null] })),
   )

@@ -18,8 +18,14 @@ const FIELDS: readonly (readonly [Name, string, string])[] = [
 ]
 
 /** What was measured at the booth besides the log; each value may move a cause up or down. */
-export function Measured({ around, onChange }: { around: Around; onChange: (around: Around) => void }) {
-  const put = (name: Name, value: number | null) => onChange({ ...around, [name]: value })
+export function Measured({
+  around,
+  onChange,
+}: {
+  around: Around
+  onChange: (change: (before: Around) => Around) => void
+}) {
+  const put = (name: Name, value: number | null) => onChange((before) => ({ ...before, [name]: value }))
   return (
     <details className="panel mb-4 p-3">
       <summary className="cursor-pointer font-head text-[14px] font-semibold">

@@ -176,8 +176,12 @@ export function MachineForm({ document, put, errors }: FormProps<Machine>) {
                   kind="percent"
                   value={(document.balance_dial.zero_en_share ?? 0) * 100}
                   onChange={(share) => {
-                    if (document.balance_dial && share)
-                      put({ balance_dial: { ...document.balance_dial, zero_en_share: share / 100 } })
+                    if (share)
+                      put((before) =>
+                        before.balance_dial
+                          ? { balance_dial: { ...before.balance_dial, zero_en_share: share / 100 } }
+                          : {},
+                      )
                   }}
                 />
               </Labelled>
@@ -187,8 +191,12 @@ export function MachineForm({ document, put, errors }: FormProps<Machine>) {
                   kind="number"
                   value={(document.balance_dial.step_en_share ?? 0) * 100}
                   onChange={(share) => {
-                    if (document.balance_dial && share)
-                      put({ balance_dial: { ...document.balance_dial, step_en_share: share / 100 } })
+                    if (share)
+                      put((before) =>
+                        before.balance_dial
+                          ? { balance_dial: { ...before.balance_dial, step_en_share: share / 100 } }
+                          : {},
+                      )
                   }}
                 />
               </Labelled>

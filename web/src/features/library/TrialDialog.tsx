@@ -69,7 +69,9 @@ export function TrialDialog({ onClose }: { onClose: () => void }) {
             <TextField
               label={t`Filler`}
               value={trial.filler.designation}
-              onChange={(designation) => put({ filler: { ...trial.filler, designation } })}
+              onChange={(designation) =>
+                setTrial((before) => ({ ...before, filler: { ...before.filler, designation } }))
+              }
               placeholder={t`ER70S-6`}
               error={errors.get('designation')}
             />

@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 
 import { Refusal, api, unwrap } from '../../api/client'
@@ -16,6 +16,7 @@ import { Choice } from '../../ui/Choice'
 import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
 import { QuantityField } from '../../ui/QuantityField'
+import { useSaveWhenRead } from '../../ui/commit'
 import { useSettled } from '../../ui/useSettled'
 import { DraftPreview } from './DraftPreview'
 import { MetalField } from './MetalField'
@@ -56,9 +57,13 @@ export function DraftPage() {
   const found = intent && !proposal.isError ? proposal.data : undefined
   // A draft is made of the answers as they stand, never of those before the last key.
   const stale = settled !== answers || proposal.isFetching
+  const frame = useRef<HTMLDivElement>(null)
+  const makeIt = useSaveWhenRead(frame, () => {
+    if (found && job) make.mutate(found.procedure)
+  })
 
   return (
-    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] gap-3 px-4 pt-3">
+    <div ref={frame} className="grid h-full grid-rows-[auto_minmax(0,1fr)] gap-3 px-4 pt-3">
       <div className="flex items-center gap-3">
         <PageTitle words={t`Draft from six answers`} className="mr-auto" />
         {make.isError && (
@@ -67,16 +72,15 @@ export function DraftPage() {
           </span>
         )}
         {may('WRITE_PROCEDURE') && (
-          <Button
-            look="main"
-            disabled={!found || !job || make.isPending || stale}
-            onClick={() => found && make.mutate(found.procedure)}
-          >
+          <Button look="main" disabled={!found || !job || make.isPending || stale} onClick={makeIt}>
             <Trans>Make it a procedure</Trans>
           </Button>
         )}
       </div>
-      <div className="grid min-h-0 grid-cols-[300px_minmax(0,1fr)] gap-4 max-md:block max-md:overflow-y-auto">
+      <div
+        aria-busy={stale || undefined}
+        className="grid min-h-0 grid-cols-[300px_minmax(0,1fr)] gap-4 max-md:block max-md:overflow-y-auto"
+      >
         <div className="min-h-0 overflow-y-auto pr-1 pb-4 text-[13px]">
           <Question n={1} words={t`Which metals?`}>
             {([0, 1] as const).map((index) => (

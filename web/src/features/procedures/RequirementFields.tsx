@@ -1,5 +1,5 @@
 import { t } from '@lingui/core/macro'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 
 import type { Procedure } from '../../api/types'
 import { withRequirements } from '../../domain/procedure'
@@ -30,13 +30,22 @@ export function RequirementFields({ document, onChange, disabled, errors }: Prop
   const limit = asked?.hardness_limit
   const set = (changes: NonNullable<Procedure['requirements']>) =>
     onChange((before) => withRequirements(before, changes))
+  // Two fields may be read at once: each change is made to what stands by then.
+  const latest = useRef<typeof typed>(shown)
+  useEffect(() => {
+    latest.current = { ...typed, ...values }
+  }, [typed, values])
   const setImpact = (changes: typeof typed) => {
-    const next = { ...shown, ...changes }
+    const next = { ...latest.current, ...changes }
+    latest.current = next
     setTyped(next)
     const { temperature_c, average_j } = next
     set({ impact: temperature_c == null || average_j == null ? true : { temperature_c, average_j } })
   }
-  const setLimit = (changes: Partial<NonNullable<typeof limit>>) => set({ hardness_limit: merged(limit, changes) })
+  const setLimit = (changes: Partial<NonNullable<typeof limit>>) =>
+    onChange((before) =>
+      withRequirements(before, { hardness_limit: merged(before.requirements?.hardness_limit, changes) }),
+    )
   return (
     <>
       <Row words={t`Impact`}>

@@ -1,7 +1,7 @@
 import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useState, type Dispatch, type SetStateAction } from 'react'
 
 import { api, unwrap } from '../../api/client'
 import type { PassMeasured, Recording } from '../../api/types'
@@ -19,7 +19,7 @@ const FORM = 'recorded-passes'
 type Props = {
   recording: Recording
   parts: Part[]
-  onParts: (parts: Part[]) => void
+  onParts: Dispatch<SetStateAction<Part[]>>
   onZoom: (span: Span) => void
   disabled: boolean
 }
@@ -54,7 +54,7 @@ export function Parts({ recording, parts, onParts, onZoom, disabled }: Props) {
   })
   const change = (at: number, changes: Partial<Part>) => {
     setWritten(false)
-    onParts(parts.map((one, index) => (index === at ? { ...one, ...changes } : one)))
+    onParts((before) => before.map((one, index) => (index === at ? { ...one, ...changes } : one)))
   }
   const join = (at: number) => {
     setWritten(false)

@@ -10,10 +10,13 @@ import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { QuantityField } from '../../ui/QuantityField'
+import { commitAndSubmit, showWrong } from '../../ui/commit'
 import { MarkIcon } from '../../ui/Verdict'
 import { BeadDrawing, TracePanel, halfOf } from '../bead'
 
 type Props = { exercise: TrainingExercise; onNext: () => void }
+
+const FORM = 'exercise-answer'
 
 /** One exercise: what is given, the answer, and then why. */
 export function ExercisePanel({ exercise, onNext }: Props) {
@@ -57,9 +60,10 @@ export function ExercisePanel({ exercise, onNext }: Props) {
       )}
       {exercise.trace && <TracePanel trace={exercise.trace} />}
       <form
+        id={FORM}
         onSubmit={(event) => {
           event.preventDefault()
-          if (complete && !told) send.mutate()
+          if (complete && !told && !showWrong(event.currentTarget)) send.mutate()
         }}
       >
         {exercise.number_kind ? (
@@ -92,7 +96,12 @@ export function ExercisePanel({ exercise, onNext }: Props) {
           </fieldset>
         )}
         {!told && (
-          <Button type="submit" look="main" className="mt-3" disabled={!complete || send.isPending}>
+          <Button
+            look="main"
+            className="mt-3"
+            disabled={!complete || send.isPending}
+            onClick={() => commitAndSubmit(FORM)}
+          >
             <Trans>Answer</Trans>
           </Button>
         )}
