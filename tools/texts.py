@@ -30,6 +30,7 @@ WITHIN_A_STRING = re.compile(r"""\bf["'].*\{(?:tr|say)\(["']""")
 TABLE_TEXTS = {
     "advice/tables/cautions.toml": ("text",),
     "advice/tables/checklist.toml": ("question", "why"),
+    "bead/tables/arc_influences.toml": ("words",),
     "bead/tables/arc_sounds.toml": ("caption",),
     "bead/tables/cures.toml": ("words",),
     "consumables/designations/tables/a5_20.toml": ("character",),
