@@ -16,10 +16,10 @@ from uuid import uuid4
 import numpy as np
 import pyarrow as pa
 import pyarrow.csv as pa_csv
-from recorder.bench import COLUMNS, Plan, samples, text_of
 
 from recorder.client import Gateway
 from recorder.waveforms import Setting
+from recorder.welding_day import COLUMNS, Plan, samples, text_of
 
 MILLIONS, RATE = 12, 20_000
 RECORDERS, STREAM_S, SOAK_S = 10, 30, 600

@@ -23,12 +23,12 @@ def main(folder: Path) -> int:
         for depth in range(len(parts) + 1):
             folders["/".join(parts[:depth]) or "all"] += lines.values()
     missed = 0
-    for name, lines in sorted(folders.items()):
-        percent = 100 * sum(lines) / len(lines)
+    for name, flags in sorted(folders.items()):
+        percent = 100 * sum(flags) / len(flags)
         goal = GOALS_PERCENT.get(name)
         missed += goal is not None and percent < goal
         wanted = "" if goal is None else f"   goal {goal} %"
-        print(f"{percent:6.1f} % of {len(lines):5} lines   {name}{wanted}")
+        print(f"{percent:6.1f} % of {len(flags):5} lines   {name}{wanted}")
     return 1 if missed else 0
 
 

@@ -5,12 +5,12 @@ import sys
 from pathlib import Path
 
 from PIL import Image
-from playwright.sync_api import Locator, Page, expect, sync_playwright
+from playwright.sync_api import Locator, Page, ViewportSize, expect, sync_playwright
 from pypdfium2 import PdfDocument
 
 from tools.chromium import CONTEXT, LAUNCH
 
-BOOTH = {"width": 820, "height": 1180}
+BOOTH: ViewportSize = {"width": 820, "height": 1180}
 
 
 def main(address: str, folder: Path) -> None:

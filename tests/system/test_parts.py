@@ -1,8 +1,13 @@
 """./bead test PART: which checks a part holds."""
 
+import importlib
+from pathlib import Path
+
 import pytest
 
 from ops.checks import NO_DATABASE, PARTS, steps_of
+
+ROOT = Path(__file__).resolve().parents[2]
 
 
 def names(*asked):
@@ -36,3 +41,9 @@ def test_any_other_word_picks_tests_by_name():
 def test_the_core_needs_no_database():
     assert set(names("core", "web", "style")) <= NO_DATABASE
     assert not set(names("server")) <= NO_DATABASE and not set(names("browser")) <= NO_DATABASE
+
+
+@pytest.mark.parametrize("path", sorted((ROOT / "tools").glob("*.py")), ids=lambda path: path.stem)
+def test_every_tool_can_be_started(path):
+    """A tool that is called by hand alone would break unseen when something it uses is renamed."""
+    assert importlib.import_module(f"tools.{path.stem}")

@@ -3,6 +3,7 @@ import { inWords } from '../../domain/words'
 import { Trans } from '@lingui/react/macro'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
+import { useEffect } from 'react'
 
 import { useJob } from '../../session/job'
 import { Notice } from '../../ui/Notice'
@@ -13,6 +14,8 @@ import { couponsQuery } from '../../queries/coupons'
 
 /** All coupons of the job. */
 export function CouponsPage() {
+  // What is opened from here is fetched meanwhile: the network may be gone by then.
+  useEffect(() => void import('./CouponPage'), [])
   const { job } = useJob()
   const coupons = useQuery({ ...couponsQuery(job?.id ?? 0), enabled: job !== undefined })
   return (

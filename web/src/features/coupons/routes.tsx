@@ -1,10 +1,10 @@
 import type { RouteObject } from 'react-router'
 
-import { CouponPage } from './CouponPage'
 import { CouponsPage } from './CouponsPage'
 
+/** The list comes with the program; the rest is fetched when it is opened. */
 export const couponRoutes: RouteObject[] = [
   { path: 'coupons', element: <CouponsPage /> },
-  { path: 'coupons/:id', element: <CouponPage /> },
+  { path: 'coupons/:id', lazy: async () => ({ Component: (await import('./CouponPage')).CouponPage }) },
   { path: 'procedures/:id/scrap', lazy: async () => ({ Component: (await import('./ScrapPage')).ScrapPage }) },
 ]

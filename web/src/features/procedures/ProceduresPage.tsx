@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
@@ -21,6 +21,8 @@ import { proceduresQuery } from '../../queries/procedures'
 
 /** All procedures of the job. */
 export function ProceduresPage() {
+  // What is opened from here is fetched meanwhile: the network may be gone by then.
+  useEffect(() => void import('./ProcedurePage'), [])
   const { job } = useJob()
   const procedures = useQuery({ ...proceduresQuery(job?.id ?? 0), enabled: job !== undefined })
   const { may, codes } = useSession()

@@ -1,12 +1,11 @@
 import type { RouteObject } from 'react-router'
 
-import { DraftPage } from './DraftPage'
-import { ProcedurePage } from './ProcedurePage'
 import { ProceduresPage } from './ProceduresPage'
 
+/** The list comes with the program; the rest is fetched when it is opened. */
 export const procedureRoutes: RouteObject[] = [
   { path: 'procedures', element: <ProceduresPage /> },
-  { path: 'procedures/draft', element: <DraftPage /> },
+  { path: 'procedures/draft', lazy: async () => ({ Component: (await import('./DraftPage')).DraftPage }) },
   { path: 'procedures/compare', lazy: async () => ({ Component: (await import('./ComparePage')).ComparePage }) },
-  { path: 'procedures/:id', element: <ProcedurePage /> },
+  { path: 'procedures/:id', lazy: async () => ({ Component: (await import('./ProcedurePage')).ProcedurePage }) },
 ]
