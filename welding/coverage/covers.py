@@ -20,6 +20,7 @@ from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs
 from welding.qualification.required_scope import RequiredScope, required_scope_of
+from welding.testing.overall import TestReport
 
 CoverVerdict = Literal["covered", "blocked", "open"]
 
@@ -72,6 +73,7 @@ def covers(
     target: Procedure | JointToWeld,
     code_id: str | None = None,
     level: int | None = None,
+    reports: Sequence[TestReport | None] | None = None,
 ) -> Coverage:
     """Whether records cover a procedure or a joint.
 
@@ -80,6 +82,7 @@ def covers(
         target: A procedure with its passes, or a joint whose welding is still open.
         code_id: Code, where it is not the target's own (or the first record's).
         level: Level, likewise.
+        reports: The verdicts on the records' tests, where these are known.
 
     Raises:
         UnknownEntryError: No such code.
@@ -88,7 +91,7 @@ def covers(
     asked = in_force(own, code_id, level)
     required = required_of(target, asked)
     needs = asked.edition.qualification.needs(required.need_facts, asked.level)
-    ranges = ranges_of(records, asked, needs)
+    ranges = ranges_of(records, asked, needs, reports)
     each = tuple(_one(found, required, asked, needs) for found in ranges)
     best = min(each, key=_distance, default=None)
     if best is not None and best.verdict == "covered":

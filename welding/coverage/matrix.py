@@ -16,6 +16,7 @@ from welding.qualification.compare import JOINT_VARIABLES, Rules, metal_sides, v
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs, specified_impact
 from welding.qualification.required_scope import RequiredScope
+from welding.testing.overall import TestReport
 
 _ORDER = ("weld_kinds", "base_metals", "positions", "progression", "outside_diameter_mm")
 _WORST: dict[str, int] = {"complies": 0, "not_applicable": 0, "undecided": 1, "violates": 2}
@@ -219,6 +220,7 @@ def coverage_matrix(
     joints: Sequence[JointToWeld],
     code_id: str | None = None,
     level: int | None = None,
+    reports: Sequence[TestReport] | None = None,
 ) -> list[list[Cell]]:
     """A row for each joint with a cell for each record.
 
@@ -227,6 +229,8 @@ def coverage_matrix(
         joints: Joints; what they do not state is left to the procedure.
         code_id: Code, where it is not the joints' own (or the first record's).
         level: Level, likewise.
+        reports: The verdicts on the records' tests, where these are known; of a coupon that is still to be
+            welded, those that it would have.
 
     Returns:
         What ``covers`` says of each record by itself, with the first variable that blocks.
@@ -236,7 +240,7 @@ def coverage_matrix(
     own = joints[0].code or (records[0].procedure.code if records else None)
     asked = in_force(own, code_id, level)
     compiled: dict[tuple[bool, bool], list[tuple[int, list[_Compiled]]]] = {}
-    reports = [judge(one, asked.code.id, asked.level or None) for one in records]
+    reports = reports or [judge(one, asked.code.id, asked.level or None) for one in records]
     numbered = _Features(asked.edition.qualification.rules)
     table: list[list[Cell]] = []
     seen: dict[_Answer, Cell] = {}

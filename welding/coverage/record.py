@@ -145,6 +145,17 @@ def judge(record: QualificationRecord, code_id: str | None = None, level: int | 
     return _judged(coupon, asked, needs_of(coupon, asked))
 
 
+def as_passed(
+    record: QualificationRecord, code_id: str | None = None, level: int | None = None
+) -> TestReport:
+    """The verdict that a coupon would have once its tests are passed; the coupon is still to be welded.
+
+    Raises:
+        UnknownEntryError: No such code.
+    """
+    return replace(judge(record, code_id, level), verdict="accepted", missing=(), retests=(), findings=())
+
+
 def _judged(coupon: TestCoupon, asked: InForce, needs: Needs) -> TestReport:
     rules = asked.edition.qualification
     return report(

@@ -77,7 +77,7 @@ def use_of(
     arc = _sum([one.arc_min_m for one in uses])
     at_joint = _sum(
         [
-            one.arc_min_m / _share(planned.process) if one.arc_min_m is not None else None
+            one.arc_min_m / operating_share(planned.process) if one.arc_min_m is not None else None
             for one, planned in zip(uses, passes, strict=True)
         ]
     )
@@ -105,7 +105,8 @@ def use_of(
     )
 
 
-def _share(process: str) -> float:
+def operating_share(process: str) -> float:
+    """Share of the time at the joint in which the arc burns, by process."""
     rows = load_table("welding.deposit", "operating_factor").rows
     return float(next((row["share"] for row in rows if process in row["processes"]), 0.3))
 

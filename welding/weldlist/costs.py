@@ -1,0 +1,56 @@
+"""What a coupon costs: plate, weld metal, time at the joint, tests. To compare coupons by, not to invoice."""
+
+from __future__ import annotations
+
+from welding.codebook.table import load_table
+from welding.coverage.record import plan_of
+from welding.deposit.consumption import operating_share
+from welding.deposit.laid import bead_area_middle_mm2, density_g_cm3
+from welding.documents.procedure import Procedure
+from welding.documents.record import QualificationRecord
+from welding.documents.weld_list import Prices
+from welding.testing.plan import TestPlan
+
+LENGTH_MM = 350.0
+HALF_WIDTH_MM = 150.0
+"""Usual test plate: two pieces of 150 by 350 mm."""
+
+
+def coupon_cost(record: QualificationRecord, prices: Prices) -> float:
+    """Cost of welding and testing a coupon, in the currency of the prices.
+
+    Args:
+        record: The coupon, still without tests.
+        prices: Prices of the shop.
+    """
+    thickness = max(record.coupon.thickness_mm, default=0.0)
+    # A pipe costs as the plate it would be rolled from.
+    plate_kg = 2 * LENGTH_MM * HALF_WIDTH_MM * thickness * density_g_cm3("steel") * 1e-6
+    metal_kg, hours = _welding(record.procedure)
+    welding = plate_kg * prices.plate_kg + metal_kg * prices.weld_metal_kg + hours * prices.hour
+    return round(prices.coupon + welding + tests_cost(plan_of(record), prices), 2)
+
+
+def tests_cost(plan: TestPlan, prices: Prices) -> float:
+    """Cost of the tests that a plan asks first; what may replace them is left out."""
+    table = load_table("welding.weldlist", "test_prices")
+    total = 0.0
+    for one in plan.items:
+        if one.alternative_to or one.option:
+            continue
+        each = prices.tests.get(one.kind)
+        total += one.count * (table.row(one.kind)["each"] if each is None else each)
+    return total
+
+
+def _welding(procedure: Procedure) -> tuple[float, float]:
+    """Weld metal [kg] and hours at the joint, as far as the passes state them."""
+    metal_kg = arc_min = hours = 0.0
+    for one in procedure.passes:
+        area = bead_area_middle_mm2(one)
+        if area is not None:
+            metal_kg += area * LENGTH_MM * density_g_cm3("steel") * 1e-6
+        if one.travel_mm_min is not None:
+            arc_min = LENGTH_MM / one.travel_mm_min.middle
+            hours += arc_min / 60 / operating_share(one.process)
+    return metal_kg, hours
