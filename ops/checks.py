@@ -26,6 +26,7 @@ SCHEMAS_KEPT = (
     "coupon",
     "qualification-record",
     "joint-list",
+    "weld-list",
     "book-corrections",
     "chart",
     "bead-settings",

@@ -1,6 +1,7 @@
 """Coverage: record by record, together only where the code says so; properties of ranges and corrections."""
 
 from copy import deepcopy
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -283,7 +284,8 @@ def test_covers_agrees_with_the_span(asked, tested, code):
 @settings(max_examples=25, deadline=None)
 @given(st.lists(st.tuples(THICK, st.sampled_from(GROOVES)), min_size=1, max_size=4),
        st.lists(st.tuples(st.floats(2, 120), st.sampled_from(["butt", "t"]), st.sampled_from(["cjp-groove", "pjp-groove", "fillet"]),
-                          st.sampled_from(["PA", "PC", "PF", "PB"]), st.sampled_from(["S355J2+N", "S235JR", "1.4307"])),
+                          st.sampled_from(["PA", "PC", "PF", "PB"]), st.sampled_from(["S355J2+N", "S235JR", "1.4307"]),
+                          st.sampled_from([None, "135", "111"]), st.sampled_from([None, True])),
                 min_size=1, max_size=5))  # fmt: skip
 def test_the_matrix_says_what_covers_says(pieces, joints):
     records = [
@@ -291,8 +293,8 @@ def test_the_matrix_says_what_covers_says(pieces, joints):
         for n, (t, p) in enumerate(pieces)
     ]
     wanted = [
-        joint(mm, kind=kind, weld=weld, position=position, metal=metal)
-        for mm, kind, weld, position, metal in joints
+        replace(joint(mm, kind=kind, weld=weld, position=position, metal=metal), process=process, pwht=pwht)
+        for mm, kind, weld, position, metal, process, pwht in joints
     ]
     for row, one in zip(coverage_matrix(records, wanted), wanted, strict=True):
         singly = [covers([each], one).records[0].verdict for each in records]

@@ -17,6 +17,7 @@ from welding.cli import (
     recording,
     rules,
     thermal,
+    weldlist,
 )
 from welding.cli.parsing import Parser
 from welding.errors import DocumentError, WeldingError
@@ -56,6 +57,7 @@ def _parser() -> Parser:
         rules,
         bead,
         fault,
+        weldlist,
     ):
         module.add(calls)
     return parser

@@ -46,10 +46,10 @@ def _propose(options: argparse.Namespace) -> dict[str, Any]:
     }
 
 
-def read_bytes(file: Path) -> bytes:
+def read_bytes(file: Path, largest_bytes: int = LARGEST_BYTES) -> bytes:
     """Bytes of a document's file, refused where they are too many."""
     size = file.stat().st_size
-    if size > LARGEST_BYTES:
+    if size > largest_bytes:
         raise WeldingError(f"{file}: {size:,} bytes are too many for a document")
     return file.read_bytes()
 

@@ -82,6 +82,7 @@ SUBJECTS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
     ("fillers", "Filler designations", ("welding.consumables.designations",)),
     ("gases", "Shielding gases", ("welding.consumables",)),
     ("drafting", "Fillers chosen in drafts", ("welding.planning",)),
+    ("coupons", "Coupons compared by cost", ("welding.weldlist",)),
     ("arc", "Arc settings and the bead", ("welding.arc", "welding.bead")),
     ("faults", "Faults of welds", ("welding.faults",)),
     ("training", "Training", ("welding.trainer",)),

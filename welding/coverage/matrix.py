@@ -13,6 +13,7 @@ from welding.coverage.record import InForce, in_force, judge, ranges_of
 from welding.documents.joint_list import JointToWeld
 from welding.documents.record import QualificationRecord
 from welding.qualification.compare import JOINT_VARIABLES, Rules, metal_sides, verdict_on
+from welding.qualification.compare_passes import PASS_VARIABLES
 from welding.qualification.items import QualifiedRange, RangeItem
 from welding.qualification.needs import Needs, specified_impact
 from welding.qualification.required_scope import RequiredScope
@@ -181,6 +182,8 @@ class _Compiled:
         self._variables = tuple(dict.fromkeys(one.variable for one in others))
         self._which = sets.setdefault(self._variables, len(sets))
         self._answers = shared.line(self._items)
+        self._welded = [one for one in items if one.variable == "processes"]
+        self._processes: dict[tuple[str, ...], int] = {}
         self._rules, self._needs = asked.edition.qualification.rules, needs
 
     def ask(self, facts: _Facts) -> _Answer:
@@ -193,6 +196,8 @@ class _Compiled:
             for index, t in members:
                 if (t < least or t > most) and member in (None, index + 1):
                     return _THICKNESS
+        if facts.required.processes and (worst := self._of_processes(facts.required)):
+            return worst, ("processes",)
         key = facts.of(self._which, self._variables)
         answer = self._answers.get(key)
         if answer is None:
@@ -200,6 +205,16 @@ class _Compiled:
         if not members and self._limits and answer[0] < 2:
             return 1, ("parent_thickness_mm", *answer[1])
         return answer
+
+    def _of_processes(self, required: RequiredScope) -> int:
+        """Worst verdict on the process that a joint names: a record of another one proves nothing for it."""
+        found = self._processes.get(required.processes)
+        if found is None:
+            said = PASS_VARIABLES["processes"](self._welded, required)
+            found = self._processes[required.processes] = max(
+                (_WORST[one.verdict] for one in said), default=2
+            )
+        return found
 
     def _judge(self, facts: _Facts) -> _Answer:
         found = []

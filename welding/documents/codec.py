@@ -22,6 +22,7 @@ from welding.documents import machine as _machine
 from welding.documents import procedure as _procedure
 from welding.documents import record as _record
 from welding.documents import setup as _setup
+from welding.documents import weld_list as _weld_list
 from welding.documents.bead_settings import BeadSettings
 from welding.documents.chart import SettingsChart
 from welding.documents.corrections import BookCorrections
@@ -33,6 +34,7 @@ from welding.documents.library import OwnMetal, Product
 from welding.documents.machine import Machine
 from welding.documents.procedure import Pass, Procedure
 from welding.documents.record import KINDS, QualificationRecord, Test
+from welding.documents.weld_list import WeldList
 from welding.errors import DocumentError, Problem
 from welding.language import tr
 from welding.ranges import Range
@@ -63,6 +65,7 @@ for _module in (
     _record,
     _intent,
     _joint_list,
+    _weld_list,
     _corrections,
 ):
     for _value in list(vars(_module).values()):
@@ -74,8 +77,9 @@ Range.__pydantic_config__ = _CLOSED  # type: ignore[attr-defined]
 class Codec(Generic[T]):
     """Reads and writes one kind of document."""
 
-    def __init__(self, kind: type[T]) -> None:
+    def __init__(self, kind: type[T], largest_bytes: int = LARGEST_BYTES) -> None:
         self._adapter: TypeAdapter[T] = TypeAdapter(kind)
+        self.largest_bytes = largest_bytes
 
     def read(self, data: bytes | str) -> T:
         """Read a document.
@@ -85,7 +89,7 @@ class Codec(Generic[T]):
                 were found are listed with their paths.
         """
         raw = data.encode("utf-8", "surrogatepass") if isinstance(data, str) else data
-        parsed = parse_json(raw)
+        parsed = parse_json(raw, self.largest_bytes)
         if b"null" in raw:
             raw = json.dumps(_said(parsed)).encode()
         return self._validated(raw)
@@ -97,14 +101,7 @@ class Codec(Generic[T]):
             DocumentError: As for ``read``; depth and twins were seen to when it was parsed.
         """
         raw = json.dumps(_said(value), allow_nan=False).encode()
-        if len(raw) > LARGEST_BYTES:
-            raise _refused(
-                tr(
-                    "{count:,} bytes are too many; a document has at most {largest_bytes:,}",
-                    count=len(raw),
-                    largest_bytes=LARGEST_BYTES,
-                )
-            )
+        _not_too_large(raw, self.largest_bytes)
         return self._validated(raw)
 
     def _validated(self, raw: bytes) -> T:
@@ -142,7 +139,7 @@ class Codec(Generic[T]):
         except ValueError:  # half a surrogate pair, NaN: told with its path
             self.take(plain)
             raise
-        if len(body) > LARGEST_BYTES or b"null" in body:
+        if len(body) > self.largest_bytes or b"null" in body:
             self.take(plain)
         else:
             self._validated(body)
@@ -180,20 +177,24 @@ def _is_too_deep(raw: bytes) -> bool:
     return False
 
 
-def parse_json(raw: bytes) -> Any:
+def _not_too_large(raw: bytes, largest_bytes: int) -> None:
+    if len(raw) > largest_bytes:
+        raise _refused(
+            tr(
+                "{count:,} bytes are too many; a document has at most {largest_bytes:,}",
+                count=len(raw),
+                largest_bytes=largest_bytes,
+            )
+        )
+
+
+def parse_json(raw: bytes, largest_bytes: int = LARGEST_BYTES) -> Any:
     """Parse JSON, refusing what no document needs: too many bytes, too deep, a key twice, NaN.
 
     Raises:
         DocumentError: One of these, or not JSON at all.
     """
-    if len(raw) > LARGEST_BYTES:
-        raise _refused(
-            tr(
-                "{count:,} bytes are too many; a document has at most {largest_bytes:,}",
-                count=len(raw),
-                largest_bytes=LARGEST_BYTES,
-            )
-        )
+    _not_too_large(raw, largest_bytes)
     if _is_too_deep(raw):
         raise _refused(tr("nested deeper than {deepest} levels", deepest=DEEPEST))
     looked_at: dict[str, Any] = {"parse_int": _short_int, "parse_float": _finite}
@@ -361,6 +362,7 @@ TRIAL = Codec(Trial)
 RECORD = Codec(QualificationRecord)
 TEST: Codec[Any] = Codec(Test)  # type: ignore[arg-type]
 JOINT_LIST = Codec(JointList)
+WELD_LIST = Codec(WeldList, 20_000_000)
 JOINT = Codec(JointToWeld)
 CORRECTIONS = Codec(BookCorrections)
 
@@ -376,6 +378,7 @@ CODECS: dict[str, Codec[Any]] = {
     "bead-settings": BEAD_SETTINGS,
     "fault-case": FAULT_CASE,
     "joint-list": JOINT_LIST,
+    "weld-list": WELD_LIST,
     "joint": JOINT,
     "book-corrections": CORRECTIONS,
 }

@@ -11,6 +11,7 @@ from welding.documents import fields as f
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import Code
 from welding.documents.record import KINDS, QualificationRecord
+from welding.language import tr
 
 Price = Annotated[float, Field(ge=0, le=1e7)]
 MOST_JOINTS = 30_000
@@ -47,7 +48,7 @@ class Prices:
     def __post_init__(self) -> None:
         unknown = sorted(set(self.tests) - set(KINDS))
         if unknown:
-            raise ValueError(f"no kind of test: {', '.join(unknown)}")
+            raise ValueError(tr("no kind of test: {kinds}", kinds=", ".join(unknown)))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -79,5 +80,5 @@ class WeldList:
         seen: set[str] = set()
         for one in self.joints:
             if one.mark in seen:
-                raise ValueError(f"mark {one.mark} stands twice in the list")
+                raise ValueError(tr("mark {mark} stands twice in the list", mark=one.mark))
             seen.add(one.mark)

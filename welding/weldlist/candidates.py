@@ -8,18 +8,28 @@ from functools import cached_property
 
 from welding.codebook.table import load_table
 from welding.coverage.covers import required_of
-from welding.coverage.record import as_passed, in_force
-from welding.documents.coupon import CouponPiece
+from welding.coverage.record import as_passed, in_force, plan_of
+from welding.documents.codec import JOINT
+from welding.documents.coupon import CouponPiece, PassRecord
 from welding.documents.fields import Position, Progression
 from welding.documents.intent import Intent
 from welding.documents.joint_list import JointToWeld
-from welding.documents.procedure import Code, ImpactRequirement, Joint, Preparation, Pwht, Requirements
+from welding.documents.procedure import (
+    BaseMetal,
+    Code,
+    ImpactRequirement,
+    Joint,
+    Preparation,
+    Pwht,
+    Requirements,
+)
 from welding.documents.record import HardnessTest, ImpactTest, QualificationRecord, Test
 from welding.documents.weld_list import Prices, Shop
 from welding.errors import WeldingError
 from welding.planning.propose import propose
-from welding.qualification.needs import Needs, specified_impact
+from welding.qualification.needs import specified_impact
 from welding.testing.overall import TestReport
+from welding.testing.plan import TestPlan
 from welding.weldlist.costs import coupon_cost
 from welding.weldlist.joint_types import JointType
 
@@ -63,9 +73,10 @@ class Candidate:
 
 @dataclass(frozen=True, slots=True)
 class _Family:
-    """What the coupons of a gap have in common."""
+    """What the coupons of a gap have in common; ``facts`` tells apart metals of one name."""
 
     metals: tuple[str, ...]
+    facts: bytes
     joint: Joint
     pipe: bool
     pwht: bool
@@ -99,9 +110,11 @@ def candidates_for(
 
 def _families(joint: JointToWeld, shop: Shop) -> Iterator[_Family]:
     """Coupons like the joint itself; of a fillet a butt as well, since it may cover both."""
-    names = tuple(one.designation for one in joint.base_metals if one.designation)
-    if not names:
+    metals = _members(joint)
+    names = tuple(one.designation or "" for one in metals)
+    if not all(names) or not names:
         return
+    facts = JOINT.write(JointToWeld(base_metals=metals, joint=Joint(kind="butt", weld="cjp-groove")))
     pipe = any(one.outside_diameter_mm for one in joint.base_metals)
     processes = (joint.process,) if joint.process else shop.processes
     own = replace(
@@ -122,35 +135,55 @@ def _families(joint: JointToWeld, shop: Shop) -> Iterator[_Family]:
         if process not in shop.processes:
             continue
         for shape in dict.fromkeys(shapes):
-            yield _Family(names if len(names) == 2 else names * 2, shape, pipe, bool(joint.pwht), process)
+            yield _Family(names, facts, shape, pipe, bool(joint.pwht), process)
+
+
+def _members(joint: JointToWeld) -> tuple[BaseMetal, ...]:
+    """Both members without their sizes; one that stands alone is joined to its like."""
+    found = tuple(replace(one, thickness_mm=None, outside_diameter_mm=None) for one in joint.base_metals)
+    return found * 2 if len(found) == 1 else found
 
 
 def _of_family(
     family: _Family, joints: Sequence[JointToWeld], code: Code, shop: Shop, prices: Prices
 ) -> Iterator[Candidate]:
-    requirements = _hardest(joints)
-    tests = tuple(_tests(_impact_asked(joints), _needs(joints, code)))
-    for thickness in _thicknesses(joints, shop):
-        for position in _positions(family, joints, code, shop):
-            for diameter in _diameters(family, joints):
-                made = _draft(family, thickness, diameter, position, code, requirements, tests)
-                if made is not None:
-                    yield replace(made, cost=coupon_cost(replace(made.record, tests=()), prices))
+    members = _members(joints[0])
+    asked = [_asked_of(joint, code) for joint in joints]
+    # A coupon for all of them, and cheaper ones for those that ask less.
+    for requirements in dict.fromkeys((*asked, _hardest(asked))):
+        for thickness in _thicknesses(joints, shop):
+            for position in _positions(family, joints, code, shop):
+                for diameter in _diameters(family, joints):
+                    piece = _Piece(family, members, thickness, diameter, position, requirements)
+                    made = _draft(piece, code, prices)
+                    if made is not None:
+                        yield made
 
 
-def _needs(joints: Sequence[JointToWeld], code: Code) -> Needs:
+def _asked_of(joint: JointToWeld, code: Code) -> Requirements:
+    """Impact toughness and hardness that a joint asks for, by contract or by the code, spelt out."""
     asked = in_force(code)
-    impact = hardness = False
-    for joint in joints:
-        found = asked.edition.qualification.needs(required_of(joint, asked).need_facts, asked.level)
-        impact, hardness = impact or found.impact, hardness or found.hardness
-    return Needs(impact=impact, hardness=hardness)
+    needs = asked.edition.qualification.needs(required_of(joint, asked).need_facts, asked.level)
+    stated = joint.requirements.impact if joint.requirements else None
+    impact: ImpactRequirement | bool | None = None
+    if needs.impact:
+        impact = stated if isinstance(stated, ImpactRequirement) else _by_grade(joint.base_metals) or True
+    return Requirements(impact=impact, hardness=True if needs.hardness else None)
 
 
-def _hardest(joints: Sequence[JointToWeld]) -> Requirements | None:
-    """The requirements of all of them: what proves the hardest proves the others."""
-    stated = [one.requirements for one in joints if one.requirements is not None]
-    impacts = [one.impact for one in stated if one.impact]
+def _by_grade(metals: Sequence[BaseMetal]) -> ImpactRequirement | None:
+    """The coldest and highest that the grades of metals specify."""
+    found = [value for one in metals if (value := specified_impact(one))]
+    if not found:
+        return None
+    return ImpactRequirement(
+        temperature_c=min(one.temperature_c for one in found), average_j=max(one.energy_j for one in found)
+    )
+
+
+def _hardest(asked: Sequence[Requirements]) -> Requirements:
+    """What proves the hardest proves the others."""
+    impacts = [one.impact for one in asked if one.impact]
     exact = [one for one in impacts if isinstance(one, ImpactRequirement)]
     impact: ImpactRequirement | bool | None = True if impacts else None
     if exact:
@@ -158,8 +191,7 @@ def _hardest(joints: Sequence[JointToWeld]) -> Requirements | None:
             temperature_c=min(one.temperature_c for one in exact),
             average_j=max(one.average_j for one in exact),
         )
-    hardness = True if any(one.hardness for one in stated) else None
-    return Requirements(impact=impact, hardness=hardness) if impact or hardness else None
+    return Requirements(impact=impact, hardness=True if any(one.hardness for one in asked) else None)
 
 
 def _thicknesses(joints: Sequence[JointToWeld], shop: Shop) -> list[float]:
@@ -185,61 +217,85 @@ def _diameters(family: _Family, joints: Sequence[JointToWeld]) -> list[float | N
     return [*sorted({one.outside_diameter_mm for one in metals if one.outside_diameter_mm})]
 
 
-def _draft(
-    family: _Family,
-    thickness_mm: float,
-    diameter_mm: float | None,
-    position: Position,
-    code: Code,
-    requirements: Requirements | None,
-    tests: tuple[Test, ...],
-) -> Candidate | None:
-    progression = _progression(position)
+@dataclass(frozen=True, slots=True)
+class _Piece:
+    """What one coupon is to be."""
+
+    family: _Family
+    members: tuple[BaseMetal, ...]
+    thickness_mm: float
+    diameter_mm: float | None
+    position: Position
+    requirements: Requirements
+
+    @property
+    def name(self) -> str:
+        """What tells it apart from every other candidate."""
+        family, impact = self.family, self.requirements.impact
+        cold = f" {impact.temperature_c:g} °C" if isinstance(impact, ImpactRequirement) else ""
+        words = (
+            family.process,
+            " + ".join(dict.fromkeys(family.metals)),
+            f"{self.thickness_mm:g} mm",
+            self.diameter_mm and f"OD {self.diameter_mm:g}",
+            "fillet" if family.joint.weld == "fillet" else "butt",
+            "both sides" if family.joint.sides == "both" else "",
+            "backing" if family.joint.backing not in (None, "none") else "",
+            self.position,
+            "PWHT" if family.pwht else "",
+            f"impact{cold}" if impact else "",
+            "hardness" if self.requirements.hardness else "",
+        )
+        return " ".join(one for one in words if one)
+
+
+def _draft(piece: _Piece, code: Code, prices: Prices) -> Candidate | None:
+    """The draft of a coupon with its cost; ``None`` where it cannot be planned."""
+    family, thickness, diameter = piece.family, piece.thickness_mm, piece.diameter_mm
+    progression = _progression(piece.position)
     try:
         procedure = propose(
             Intent(
                 code=code,
                 metals=family.metals,
-                thickness_mm=(thickness_mm,) * len(family.metals),
-                outside_diameter_mm=diameter_mm,
-                joint=_edges(family.joint, thickness_mm),
-                position=position,
+                thickness_mm=(thickness, thickness),
+                outside_diameter_mm=diameter,
+                joint=_edges(family.joint, thickness),
+                position=piece.position,
                 progression=progression,
                 process=family.process,  # type: ignore[arg-type]
-                requirements=requirements,
+                requirements=piece.requirements,
             )
         ).procedure
     except WeldingError:
         return None
-    shape = "fillet" if family.joint.weld == "fillet" else "butt"
-    words = [
-        family.process,
-        " + ".join(dict.fromkeys(family.metals)),
-        f"{thickness_mm:g} mm",
-        *([f"OD {diameter_mm:g}"] if diameter_mm else []),
-        shape,
-        *(["both sides"] if family.joint.sides == "both" else []),
-        *(["backing"] if family.joint.backing not in (None, "none") else []),
-        position,
-        *(["PWHT"] if family.pwht else []),
-    ]
-    name = " ".join(words)
-    piece = CouponPiece(
-        product="pipe" if diameter_mm else "plate",
-        thickness_mm=(thickness_mm, thickness_mm),
-        outside_diameter_mm=diameter_mm,
-        weld=family.joint.weld,
-        position=position,
-        progression=progression,
-        pwht=Pwht(kind="stress relief") if family.pwht else None,
+    # The joint's own words for its metals: what a draft calls them may say less.
+    metals = tuple(
+        replace(one, thickness_mm=thickness, outside_diameter_mm=diameter) for one in piece.members
     )
     record = QualificationRecord(
-        number=name,
-        procedure=replace(procedure, number=name),
-        coupon=piece,
-        tests=tests,
+        number=piece.name,
+        procedure=replace(procedure, number=piece.name, base_metals=metals),
+        coupon=CouponPiece(
+            product="pipe" if diameter else "plate",
+            thickness_mm=(thickness, thickness),
+            outside_diameter_mm=diameter,
+            weld=family.joint.weld,
+            position=piece.position,
+            progression=progression,
+            pwht=Pwht(kind="stress relief") if family.pwht else None,
+            # Welded as planned: what is absent from a record was.
+            passes=tuple(PassRecord(number=one.number, side=one.side) for one in procedure.passes),
+        ),
     )
-    return Candidate(kin=(family, thickness_mm, diameter_mm), name=name, record=record, cost=0.0)
+    plan = plan_of(record)
+    tests = tuple(_tests(plan, piece))
+    return Candidate(
+        kin=(family, thickness, diameter, piece.requirements),
+        name=piece.name,
+        record=replace(record, tests=tests),
+        cost=coupon_cost(record, plan, prices),
+    )
 
 
 def _edges(joint: Joint, thickness_mm: float) -> Joint:
@@ -258,22 +314,12 @@ def _progression(position: str) -> Progression | None:
     return fixed.get(way)
 
 
-def _impact_asked(joints: Sequence[JointToWeld]) -> ImpactRequirement | None:
-    """The coldest and highest that any of them asks, by contract or by the grade of its metals."""
-    asked = [one.requirements.impact for one in joints if one.requirements is not None]
-    exact = [(one.temperature_c, one.average_j) for one in asked if isinstance(one, ImpactRequirement)]
-    grades = [value for joint in joints for one in joint.base_metals if (value := specified_impact(one))]
-    exact += [(one.temperature_c, one.energy_j) for one in grades]
-    if not exact:
-        return None
-    return ImpactRequirement(
-        temperature_c=min(cold for cold, _ in exact), average_j=max(energy for _, energy in exact)
-    )
-
-
-def _tests(aim: ImpactRequirement | None, needs: Needs) -> Iterator[Test]:
-    """Tests that a range rests on, with what they will have to show."""
-    if needs.impact and aim is not None:
+def _tests(plan: TestPlan, piece: _Piece) -> Iterator[Test]:
+    """The tests of a plan that a range rests on, with what they will have to show."""
+    kinds = {one.kind for one in plan.items}
+    asked = piece.requirements.impact
+    aim = asked if isinstance(asked, ImpactRequirement) else _by_grade(piece.members)
+    if "impact" in kinds and aim is not None:
         for place in ("weld metal", "heat-affected zone"):
             yield ImpactTest(
                 kind="impact",
@@ -282,5 +328,5 @@ def _tests(aim: ImpactRequirement | None, needs: Needs) -> Iterator[Test]:
                 temperature_c=aim.temperature_c,
                 values_j=(aim.average_j,) * 3,
             )
-    if needs.hardness:
+    if "hardness-hv10" in kinds:
         yield HardnessTest(kind="hardness-hv10", specimen="hardness", values=(SOFT_HV10,))

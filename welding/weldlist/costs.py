@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from welding.codebook.table import load_table
-from welding.coverage.record import plan_of
 from welding.deposit.consumption import operating_share
 from welding.deposit.laid import bead_area_middle_mm2, density_g_cm3
 from welding.documents.procedure import Procedure
@@ -16,11 +15,12 @@ HALF_WIDTH_MM = 150.0
 """Usual test plate: two pieces of 150 by 350 mm."""
 
 
-def coupon_cost(record: QualificationRecord, prices: Prices) -> float:
+def coupon_cost(record: QualificationRecord, plan: TestPlan, prices: Prices) -> float:
     """Cost of welding and testing a coupon, in the currency of the prices.
 
     Args:
         record: The coupon, still without tests.
+        plan: The tests that its code asks for.
         prices: Prices of the shop.
     """
     thickness = max(record.coupon.thickness_mm, default=0.0)
@@ -28,7 +28,7 @@ def coupon_cost(record: QualificationRecord, prices: Prices) -> float:
     plate_kg = 2 * LENGTH_MM * HALF_WIDTH_MM * thickness * density_g_cm3("steel") * 1e-6
     metal_kg, hours = _welding(record.procedure)
     welding = plate_kg * prices.plate_kg + metal_kg * prices.weld_metal_kg + hours * prices.hour
-    return round(prices.coupon + welding + tests_cost(plan_of(record), prices), 2)
+    return round(prices.coupon + welding + tests_cost(plan, prices), 2)
 
 
 def tests_cost(plan: TestPlan, prices: Prices) -> float:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from welding.documents.codec import JOINT
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import Code
 from welding.documents.weld_list import ListedJoint
@@ -36,12 +37,12 @@ def joint_types(joints: Sequence[ListedJoint], code: Code) -> tuple[JointType, .
         joints: Lines of a list.
         code: Code of the list, for joints that name none.
     """
-    groups: dict[JointToWeld, list[ListedJoint]] = {}
+    groups: dict[bytes, tuple[JointToWeld, list[ListedJoint]]] = {}
     for one in joints:
         # The length of a weld is no fact that a procedure is chosen by.
         plain = replace(one.joint.joint, length_mm=None)
         facts = replace(one.joint, number=None, title=None, joint=plain, code=one.joint.code or code)
-        groups.setdefault(facts, []).append(one)
+        groups.setdefault(JOINT.write(facts), (facts, []))[1].append(one)
     return tuple(
         JointType(
             key=f"T{number}",
@@ -50,7 +51,7 @@ def joint_types(joints: Sequence[ListedJoint], code: Code) -> tuple[JointType, .
             count=sum(one.count for one in lines),
             length_mm=_length_mm(lines),
         )
-        for number, (facts, lines) in enumerate(groups.items(), start=1)
+        for number, (facts, lines) in enumerate(groups.values(), start=1)
     )
 
 

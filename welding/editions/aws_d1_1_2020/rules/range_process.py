@@ -34,20 +34,19 @@ _GASLESS = ("114",)
 _CONTROLLED = {"controlled-short-circuit": "short-circuit"}
 
 
-def process_items(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
-    """Every item that holds for a process, for each process of the coupon."""
+def which_processes(coupon: TestCoupon) -> RangeItem:
+    """The processes themselves, which a joint without passes may name, too."""
     table = table_of("essential_variables")
     if not coupon.runs:
-        yield item(
+        return item(
             table,
             table.rows[0],
             "processes",
             "unknown",
             tr("No pass is logged; nothing of the welding can be qualified."),
         )
-        return
     numbers = tuple(n for process in coupon.processes for n in same_process(process))
-    yield item(
+    return item(
         table,
         table.rows[0],
         "processes",
@@ -62,6 +61,14 @@ def process_items(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
         values=tuple(dict.fromkeys(numbers)),
         tested=coupon.processes,
     )
+
+
+def process_items(coupon: TestCoupon, impact: bool) -> Iterator[RangeItem]:
+    """Every item that holds for a process, for each process of the coupon."""
+    yield which_processes(coupon)
+    if not coupon.runs:
+        return
+    table = table_of("essential_variables")
     yield item(
         table,
         table.rows[0],

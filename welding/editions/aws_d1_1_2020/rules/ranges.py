@@ -5,7 +5,7 @@ from __future__ import annotations
 from welding.editions.aws_d1_1_2020.rules.range_heat import heat_items
 from welding.editions.aws_d1_1_2020.rules.range_joint import groove_items, position_items, weld_items
 from welding.editions.aws_d1_1_2020.rules.range_metal import metal_items
-from welding.editions.aws_d1_1_2020.rules.range_process import process_items
+from welding.editions.aws_d1_1_2020.rules.range_process import process_items, which_processes
 from welding.editions.aws_d1_1_2020.rules.range_size import diameter_items, job_pipe, thickness_items
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import Alternative, RangeItem
@@ -27,7 +27,7 @@ def range_items(
         *weld_items(coupon),
         *position_items(coupon, impact),
         *groove_items(coupon),
-        *(() if joint_alone else process_items(coupon, impact)),
+        *((which_processes(coupon),) if joint_alone else process_items(coupon, impact)),
         *heat_items(coupon, impact),
     )
     other = job_pipe(coupon, impact)

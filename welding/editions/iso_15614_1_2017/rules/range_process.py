@@ -29,17 +29,23 @@ _FREE = ("voltage_v", "current_a", "wire_feed_m_min", "travel_mm_min", "gas_flow
 
 def process_items(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[RangeItem]:
     """Every item that holds for a process, for each process of the coupon."""
+    yield which_processes(coupon, level)
+    for process in coupon.processes:
+        yield from _of_process(coupon, process, level, needs)
+
+
+def which_processes(coupon: TestCoupon, level: int) -> RangeItem:
+    """The processes themselves, which a joint without passes may name, too."""
     rows = table_of("variables")
     if not coupon.runs:
-        yield item(
+        return item(
             rows,
             variable_row("processes", level),
             "processes",
             "unknown",
             tr("No pass is logged; nothing of the welding can be qualified."),
         )
-        return
-    yield item(
+    return item(
         rows,
         variable_row("processes", level),
         "processes",
@@ -51,8 +57,6 @@ def process_items(coupon: TestCoupon, level: int, needs: Needs) -> Iterator[Rang
         how="in-order",
         tested=coupon.processes,
     )
-    for process in coupon.processes:
-        yield from _of_process(coupon, process, level, needs)
 
 
 def _of_process(coupon: TestCoupon, process: str, level: int, needs: Needs) -> Iterator[RangeItem]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from welding.editions.iso_15614_1_2017.rules.range_heat import heat_items
 from welding.editions.iso_15614_1_2017.rules.range_joint import position_items, weld_items
 from welding.editions.iso_15614_1_2017.rules.range_metal import metal_items
-from welding.editions.iso_15614_1_2017.rules.range_process import process_items
+from welding.editions.iso_15614_1_2017.rules.range_process import process_items, which_processes
 from welding.editions.iso_15614_1_2017.rules.range_size import diameter_items, thickness_items
 from welding.qualification.coupon import TestCoupon
 from welding.qualification.items import Alternative, RangeItem
@@ -25,6 +25,6 @@ def range_items(
         *metal_items(coupon, level, needs),
         *weld_items(coupon, level),
         *position_items(coupon, level, needs),
-        *(() if joint_alone else process_items(coupon, level, needs)),
+        *((which_processes(coupon, level),) if joint_alone else process_items(coupon, level, needs)),
         *heat_items(coupon, level, needs),
     ), ()

@@ -1,0 +1,63 @@
+"""``coupons``: the cheapest set of test coupons for the joints of a job that no record covers."""
+
+from __future__ import annotations
+
+import argparse
+from pathlib import Path
+from typing import Any
+
+from welding.cli.documents import read_bytes
+from welding.cli.parsing import Calls
+from welding.documents.codec import RECORD, WELD_LIST
+from welding.weldlist.coupons import FewestCoupons, fewest_coupons
+
+
+def add(calls: Calls) -> None:
+    """Add the call."""
+    one = calls.add_parser("coupons", help="the cheapest coupons for joints that no record covers")
+    one.add_argument("file", type=Path, help="weld list, JSON")
+    one.add_argument("--seconds", type=float, default=60.0, help="time for the solver")
+    one.set_defaults(call=_coupons)
+
+
+def _coupons(options: argparse.Namespace) -> dict[str, Any]:
+    data = read_bytes(options.file, WELD_LIST.largest_bytes)
+    return _plain(fewest_coupons(WELD_LIST.read(data), options.seconds))
+
+
+def _plain(found: FewestCoupons) -> dict[str, Any]:
+    return {
+        "cost": found.cost,
+        "bound": found.bound,
+        "optimal": found.optimal,
+        "tried": found.tried,
+        "types": [
+            {
+                "key": one.type.key,
+                "marks": list(one.type.marks),
+                "count": one.type.count,
+                "verdict": one.verdict,
+                "by": list(one.by),
+            }
+            for one in found.types
+        ],
+        "coupons": [
+            {
+                "name": one.name,
+                "cost": one.cost,
+                "covers": list(one.covers),
+                "only": list(one.only),
+                "record": RECORD.plain(one.record),
+            }
+            for one in found.coupons
+        ],
+        "uncovered": [
+            {
+                "key": one.type.key,
+                "marks": list(one.type.marks),
+                "nearest": one.nearest,
+                "reasons": list(one.reasons),
+            }
+            for one in found.uncovered
+        ],
+    }
