@@ -38,6 +38,7 @@ TABLE_TEXTS = {
     "consumables/tables/transfer_by_gas.toml": ("note",),
     "editions/aws_d1_1_2020/tables/required_content.toml": ("what",),
     "editions/iso_15614_1_2017/tables/required_content.toml": ("what",),
+    "faults/tables/fault_causes.toml": ("cause", "evidence", "check", "remedies", "caution"),
     "faults/tables/fault_symptoms.toml": ("title",),
     "glossary/tables/terms.toml": ("aws", "iso"),
     "glossary/tables/values.toml": ("aws", "iso"),

@@ -145,7 +145,10 @@ test('a bead is drawn in its joint where that is known, and drawings keep one sc
     low: [-4, -4],
     high: [9, 7],
   }
-  const items = [{ ...predicted(), joint }, { ...predicted(), joint: { ...joint, low: [-6, -2], high: [7, 8] } }]
+  const items = [
+    { ...predicted(), joint },
+    { ...predicted(), joint: { ...joint, low: [-6, -2], high: [7, 8] } },
+  ]
   const view = viewOf(items)
   expect(view).toEqual({ left: -6, bottom: -4, right: 9, top: 8 })
   const { container } = show(<JointDrawing picture={joint} view={view} tint={undefined} />)
