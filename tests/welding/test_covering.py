@@ -301,6 +301,21 @@ def test_the_matrix_says_what_covers_says(pieces, joints):
         assert [cell.verdict for cell in row] == singly
 
 
+@pytest.mark.parametrize("process", [None, "135", "111"])
+@pytest.mark.parametrize("mm", [None, 12, 300])
+def test_the_matrix_heeds_the_process_that_a_joint_names(process, mm):
+    """Also of a record without a log, which leaves the process open and blocks what it blocked before."""
+    logged = taken(record("iso", number="Q1"))
+    bare = replace(logged, number="Q2", coupon=replace(logged.coupon, passes=()))
+    one = replace(joint(mm, position="PF"), process=process)
+    (row,) = coverage_matrix([logged, bare], [one])
+    assert [cell.verdict for cell in row] == [
+        covers([each], one).records[0].verdict for each in (logged, bare)
+    ]
+    if process == "111":
+        assert row[0].verdict == "blocked"
+
+
 # --- the book -------------------------------------------------------------------------------------
 
 

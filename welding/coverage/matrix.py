@@ -21,6 +21,7 @@ from welding.testing.overall import TestReport
 
 _ORDER = ("weld_kinds", "base_metals", "positions", "progression", "outside_diameter_mm")
 _WORST: dict[str, int] = {"complies": 0, "not_applicable": 0, "undecided": 1, "violates": 2}
+_BLOCKED = 2
 _VERDICTS: tuple[CoverVerdict, ...] = ("covered", "open", "blocked")
 
 
@@ -196,15 +197,18 @@ class _Compiled:
             for index, t in members:
                 if (t < least or t > most) and member in (None, index + 1):
                     return _THICKNESS
-        if facts.required.processes and (worst := self._of_processes(facts.required)):
-            return worst, ("processes",)
+        welded = self._of_processes(facts.required) if facts.required.processes else 0
+        if welded == _BLOCKED:
+            return welded, ("processes",)
         key = facts.of(self._which, self._variables)
         answer = self._answers.get(key)
         if answer is None:
             answer = self._answers[key] = self._judge(facts)
-        if not members and self._limits and answer[0] < 2:
-            return 1, ("parent_thickness_mm", *answer[1])
-        return answer
+        if answer[0] == _BLOCKED:
+            return answer
+        lacking = ["parent_thickness_mm"] if not members and self._limits else []
+        lacking += ["processes"] if welded else []
+        return (1, (*lacking, *answer[1])) if lacking else answer
 
     def _of_processes(self, required: RequiredScope) -> int:
         """Worst verdict on the process that a joint names: a record of another one proves nothing for it."""
@@ -212,7 +216,7 @@ class _Compiled:
         if found is None:
             said = PASS_VARIABLES["processes"](self._welded, required)
             found = self._processes[required.processes] = max(
-                (_WORST[one.verdict] for one in said), default=2
+                (_WORST[one.verdict] for one in said), default=_BLOCKED
             )
         return found
 
