@@ -58,7 +58,6 @@ class Shop:
     processes: Annotated[tuple[f.Process, ...], Field(min_length=1, max_length=12)] = ("135",)
     positions: Annotated[tuple[f.Position, ...], Field(max_length=12)] = ()
     thickest_mm: f.ThicknessMm | None = None
-    most_positions: Annotated[int, Field(ge=1, le=12)] | None = None
     keep: Annotated[tuple[f.Line, ...], Field(max_length=200)] = ()
     without: Annotated[tuple[f.Line, ...], Field(max_length=200)] = ()
 

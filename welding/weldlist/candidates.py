@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Hashable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import product
 
 from welding.codebook.table import load_table
 from welding.coverage.covers import required_of
@@ -20,6 +21,7 @@ from welding.documents.procedure import (
     ImpactRequirement,
     Joint,
     Preparation,
+    Procedure,
     Pwht,
     Requirements,
 )
@@ -55,6 +57,7 @@ class Candidate:
 
     Attributes:
         kin: What it has in common with coupons that differ from it in position alone.
+        piece: What it is to be.
         name: What it is called, such as ``135 S355J2 20 mm PF``.
         record: The coupon with the tests that its range rests on, as if they had been passed.
         cost: What it costs.
@@ -62,6 +65,7 @@ class Candidate:
 
     kin: Hashable
     name: str
+    piece: _Piece
     record: QualificationRecord
     cost: float
 
@@ -149,15 +153,17 @@ def _of_family(
 ) -> Iterator[Candidate]:
     members = _members(joints[0])
     asked = [_asked_of(joint, code) for joint in joints]
+    positions = _positions(family, joints, code, shop)
     # A coupon for all of them, and cheaper ones for those that ask less.
-    for requirements in dict.fromkeys((*asked, _hardest(asked))):
-        for thickness in _thicknesses(joints, shop):
-            for position in _positions(family, joints, code, shop):
-                for diameter in _diameters(family, joints):
-                    piece = _Piece(family, members, thickness, diameter, position, requirements)
-                    made = _draft(piece, code, prices)
-                    if made is not None:
-                        yield made
+    variants = tuple(dict.fromkeys((*asked, _hardest(asked))))
+    for thickness, diameter in product(_thicknesses(joints, shop), _diameters(family, joints)):
+        plan: Procedure | None = None
+        for requirements, position in product(variants, positions):
+            piece = _Piece(family, members, thickness, diameter, position, requirements)
+            # Passes of one position stand for the others: what is chosen is drafted for its own.
+            plan = plan or piece.draft(code)
+            if plan is not None:
+                yield _candidate(piece, plan, code, prices)
 
 
 def _asked_of(joint: JointToWeld, code: Code) -> Requirements:
@@ -248,53 +254,77 @@ class _Piece:
         )
         return " ".join(one for one in words if one)
 
+    def draft(self, code: Code) -> Procedure | None:
+        """Its procedure; ``None`` where it cannot be planned."""
+        try:
+            return propose(
+                Intent(
+                    code=code,
+                    metals=self.family.metals,
+                    thickness_mm=(self.thickness_mm, self.thickness_mm),
+                    outside_diameter_mm=self.diameter_mm,
+                    joint=_edges(self.family.joint, self.thickness_mm),
+                    position=self.position,
+                    progression=_progression(self.position),
+                    process=self.family.process,  # type: ignore[arg-type]
+                    requirements=self.requirements,
+                )
+            ).procedure
+        except WeldingError:
+            return None
 
-def _draft(piece: _Piece, code: Code, prices: Prices) -> Candidate | None:
-    """The draft of a coupon with its cost; ``None`` where it cannot be planned."""
-    family, thickness, diameter = piece.family, piece.thickness_mm, piece.diameter_mm
+
+def _candidate(piece: _Piece, plan: Procedure, code: Code, prices: Prices) -> Candidate:
+    """A coupon of this plan, welded in the position of the piece."""
+    record = _record(piece, plan, code)
+    tests = plan_of(record)
+    return Candidate(
+        kin=(piece.family, piece.thickness_mm, piece.diameter_mm, piece.requirements),
+        name=piece.name,
+        piece=piece,
+        record=replace(record, tests=tuple(_tests(tests, piece))),
+        cost=coupon_cost(record, tests, prices),
+    )
+
+
+def drafted(one: Candidate, code: Code) -> Candidate:
+    """The same coupon with a procedure drafted for its own position; as it is where none can be."""
+    plan = one.piece.draft(code)
+    if plan is None:
+        return one
+    return replace(one, record=replace(_record(one.piece, plan, code), tests=one.record.tests))
+
+
+def _record(piece: _Piece, plan: Procedure, code: Code) -> QualificationRecord:
     progression = _progression(piece.position)
-    try:
-        procedure = propose(
-            Intent(
-                code=code,
-                metals=family.metals,
-                thickness_mm=(thickness, thickness),
-                outside_diameter_mm=diameter,
-                joint=_edges(family.joint, thickness),
-                position=piece.position,
-                progression=progression,
-                process=family.process,  # type: ignore[arg-type]
-                requirements=piece.requirements,
-            )
-        ).procedure
-    except WeldingError:
-        return None
     # The joint's own words for its metals: what a draft calls them may say less.
     metals = tuple(
-        replace(one, thickness_mm=thickness, outside_diameter_mm=diameter) for one in piece.members
+        replace(one, thickness_mm=piece.thickness_mm, outside_diameter_mm=piece.diameter_mm)
+        for one in piece.members
     )
-    record = QualificationRecord(
+    procedure = replace(
+        plan,
         number=piece.name,
-        procedure=replace(procedure, number=piece.name, base_metals=metals),
+        code=code,
+        requirements=piece.requirements,
+        base_metals=metals,
+        positions=(piece.position,),
+        passes=tuple(replace(one, progression=progression) for one in plan.passes),
+    )
+    return QualificationRecord(
+        number=piece.name,
+        procedure=procedure,
         coupon=CouponPiece(
-            product="pipe" if diameter else "plate",
-            thickness_mm=(thickness, thickness),
-            outside_diameter_mm=diameter,
-            weld=family.joint.weld,
+            product="pipe" if piece.diameter_mm else "plate",
+            thickness_mm=(piece.thickness_mm, piece.thickness_mm),
+            outside_diameter_mm=piece.diameter_mm,
+            weld=piece.family.joint.weld,
             position=piece.position,
             progression=progression,
-            pwht=Pwht(kind="stress relief") if family.pwht else None,
+            pwht=Pwht(kind="stress relief") if piece.family.pwht else None,
             # Welded as planned: what is absent from a record was.
-            passes=tuple(PassRecord(number=one.number, side=one.side) for one in procedure.passes),
+            passes=tuple(PassRecord(number=one.number, side=one.side) for one in plan.passes),
         ),
-    )
-    plan = plan_of(record)
-    tests = tuple(_tests(plan, piece))
-    return Candidate(
-        kin=(family, thickness, diameter, piece.requirements),
-        name=piece.name,
-        record=replace(record, tests=tests),
-        cost=coupon_cost(record, plan, prices),
     )
 
 
