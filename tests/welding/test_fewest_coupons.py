@@ -114,6 +114,8 @@ def test_equal_joints_are_one_type():
         ({"joints": [line("A", 12, "PA"), line("A", 10, "PA")]}, "stands twice"),
         ({"prices": {"tests": {"x-ray": 3}}}, "no kind of test"), ({"shop": {"processes": []}}, "at least 1"),
         ({"joints": [{**line("A", 12, "PA"), "count": 0}]}, "greater than or equal to 1"),
+        ({"joints": [line("A", 12, "1G", code={"id": "aws-d1.1:2020", "units": "us"})]}, "another code"),
+        ({"joints": [line("A", 12, "PA", code={"id": "iso-15614-1:2017", "level": 1, "units": "si"})]}, "another code"),
     ],
 )  # fmt: skip
 def test_a_list_that_contradicts_itself_is_refused(change, said):

@@ -64,7 +64,7 @@ class Shop:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WeldList:
-    """The joints of a job and what there is to prove them with. ``code`` counts where a joint names none."""
+    """The joints of a job and what there is to prove them with, all under one code."""
 
     format: Literal["grounded-bead/weld-list"] = "grounded-bead/weld-list"
     version: Literal[1] = 1
@@ -81,3 +81,8 @@ class WeldList:
             if one.mark in seen:
                 raise ValueError(tr("mark {mark} stands twice in the list", mark=one.mark))
             seen.add(one.mark)
+            own = one.joint.code
+            if own is not None and (own.id, own.level) != (self.code.id, self.code.level):
+                raise ValueError(
+                    tr("mark {mark} names another code; a list is judged under one", mark=one.mark)
+                )

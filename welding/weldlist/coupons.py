@@ -8,13 +8,15 @@ from itertools import combinations
 from typing import Literal
 
 from welding.codebook.catalogue import by_code
-from welding.coverage.covers import covers
-from welding.coverage.matrix import coverage_matrix
+from welding.coverage.covers import covers, required_of
+from welding.coverage.matrix import Cell, coverage_matrix
+from welding.coverage.record import in_force
 from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import WeldList
 from welding.errors import UnknownEntryError, WeldingError
 from welding.finding import Finding
 from welding.language import tr
+from welding.qualification.coupon import TestCoupon
 from welding.weldlist.candidates import Candidate, candidates_for, drafted
 from welding.weldlist.cheapest import cheapest_set
 from welding.weldlist.joint_types import JointType, joint_types
@@ -199,23 +201,39 @@ def _cover_of(tried: Sequence[Candidate], gaps: Sequence[JointType], listed: Wel
         frozenset(row for row, cells in enumerate(table) if cells[number].verdict == "covered")
         for number in range(len(tried))
     ]
+    return _Cover(alone, _together(tried, gaps, table, listed))
+
+
+def _together(
+    tried: Sequence[Candidate],
+    gaps: Sequence[JointType],
+    table: Sequence[Sequence[Cell]],
+    listed: WeldList,
+) -> dict[tuple[int, int], frozenset[int]]:
+    """Gaps that two coupons close which differ in position alone, while neither does by itself."""
+    asked = in_force(listed.code)
+    rules = asked.edition.qualification
+    needs = [rules.needs(required_of(gap.joint, asked).need_facts, asked.level) for gap in gaps]
     kin: dict[Hashable, list[int]] = {}
     for number, one in enumerate(tried):
         kin.setdefault(one.kin, []).append(number)
-    together: dict[tuple[int, int], frozenset[int]] = {}
-    for members in kin.values():
-        for pair in combinations(members, 2):
+    found: dict[tuple[int, int], frozenset[int]] = {}
+    for pair in (pair for members in kin.values() for pair in combinations(members, 2)):
+        records = [tried[number].record for number in pair]
+        first, second = (TestCoupon(record) for record in records)
+        closed = []
+        for row, cells in enumerate(table):
             # Where anything but the position speaks against one of them, a pair does not help.
-            rows = [
-                row
-                for row, cells in enumerate(table)
-                if all(cells[number].variables == ("positions",) for number in pair)
-            ]
-            records, reports = [tried[one].record for one in pair], [tried[one].report for one in pair]
-            closed = [row for row in rows if covers(records, gaps[row].joint, code, level, reports).covered]
-            if closed:
-                together[pair] = frozenset(closed)
-    return _Cover(alone, together)
+            if any(cells[number].variables != ("positions",) for number in pair):
+                continue
+            if not rules.both_positions(first, second, asked.level, needs[row]):
+                continue
+            reports = [tried[number].report for number in pair]
+            if covers(records, gaps[row].joint, asked.code.id, asked.code.level, reports).covered:
+                closed.append(row)
+        if closed:
+            found[pair] = frozenset(closed)
+    return found
 
 
 def _undominated(tried: Sequence[Candidate], cover: _Cover, forced: Sequence[int]) -> list[int]:

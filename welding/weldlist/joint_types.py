@@ -35,13 +35,13 @@ def joint_types(joints: Sequence[ListedJoint], code: Code) -> tuple[JointType, .
 
     Args:
         joints: Lines of a list.
-        code: Code of the list, for joints that name none.
+        code: Code of the list, under which all of them are judged.
     """
     groups: dict[bytes, tuple[JointToWeld, list[ListedJoint]]] = {}
     for one in joints:
         # The length of a weld is no fact that a procedure is chosen by.
         plain = replace(one.joint.joint, length_mm=None)
-        facts = replace(one.joint, number=None, title=None, joint=plain, code=one.joint.code or code)
+        facts = replace(one.joint, number=None, title=None, joint=plain, code=code)
         groups.setdefault(JOINT.write(facts), (facts, []))[1].append(one)
     return tuple(
         JointType(
