@@ -141,6 +141,7 @@ def test_a_kept_trial_comes_first_next_time(enter):
 
     engineer = page
     engineer.get_by_role("navigation").get_by_role("link", name="Procedures").click()
+    expect(engineer).to_have_url(re.compile(r"/procedures$"))
     engineer.goto(page.url.replace("/procedures", "/procedures/draft"))
     answer(page, "S355J2+N", "3", "T joint", "fillet", "PB", "135")
     expect(page.get_by_role("region", name="Why")).to_contain_text(

@@ -63,7 +63,9 @@ export function ExercisePanel({ exercise, onNext }: Props) {
         id={FORM}
         onSubmit={(event) => {
           event.preventDefault()
-          if (complete && !told && !showWrong(event.currentTarget)) send.mutate()
+          // An answer that is kept for good is never the one before what was typed last.
+          if (event.currentTarget.querySelector('[aria-busy="true"]')) commitAndSubmit(FORM)
+          else if (complete && !told && !showWrong(event.currentTarget)) send.mutate()
         }}
       >
         {exercise.number_kind ? (
@@ -96,12 +98,7 @@ export function ExercisePanel({ exercise, onNext }: Props) {
           </fieldset>
         )}
         {!told && (
-          <Button
-            look="main"
-            className="mt-3"
-            disabled={!complete || send.isPending}
-            onClick={() => commitAndSubmit(FORM)}
-          >
+          <Button type="submit" look="main" className="mt-3" disabled={!complete || send.isPending}>
             <Trans>Answer</Trans>
           </Button>
         )}
