@@ -224,9 +224,7 @@ def test_many_wrong_sign_ins_at_once_are_throttled_and_the_rest_is_answered(serv
     for one in threads:
         one.join(120)
     assert others == [200] * 30
-    # A machine that is busy elsewhere may have no connection left for one of them in time.
-    assert set(statuses) <= {422, 429, 503} and 429 in statuses, statuses
-    assert statuses.count(503) < 20, statuses
+    assert set(statuses) <= {422, 429} and 429 in statuses, statuses
 
 
 def test_a_large_body_of_repeated_keys_is_refused_and_stops_nobody(served, administrator):
