@@ -3,83 +3,40 @@
 import json
 import math
 from dataclasses import replace
-from itertools import pairwise
 from pathlib import Path
-from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.welding.bead_settings import (
+    AC,
+    PULSE,
+    PULSED,
+    ROOT,
+    SAW,
+    SHORT,
+    SPRAY,
+    STICK,
+    TIG,
+    figures,
+    settings,
+    value,
+)
 from tests.welding.weldments import own_procedure
 from welding.bead.compare import compare
 from welding.bead.cure import GOALS, cure
-from welding.bead.figures import Figure
 from welding.bead.from_procedure import limits_of, settings_of
 from welding.bead.melting import THIN_CEILING
-from welding.bead.predict import predict, trace_for
+from welding.bead.predict import predict
 from welding.bead.state import BeadState
 from welding.cli import main
 from welding.codebook.table import load_table
 from welding.documents.bead_settings import BeadSettings
-from welding.documents.codec import BEAD_SETTINGS
 from welding.errors import DocumentError, UnknownEntryError, WeldingError
 from welding.ranges import Range
 
 EXAMPLES = Path(__file__).resolve().parents[2] / "docs" / "examples" / "bead"
-M21 = {"Ar": 82, "CO2": 18}
-SPRAY: dict[str, Any] = {
-    "process": "135", "metal": "S355J2", "thickness_mm": 12, "gas": M21, "filler": "ER70S-6", "diameter_mm": 1.2,
-    "wire_feed_m_min": 9.5, "voltage_v": 29, "travel_mm_min": 400, "extension_mm": 18, "gas_flow_l_min": 16,
-    "nozzle_mm": 16,
-}  # fmt: skip
-SHORT: dict[str, Any] = {
-    **SPRAY, "thickness_mm": 4, "diameter_mm": 1.0, "wire_feed_m_min": 5, "voltage_v": 18, "travel_mm_min": 350,
-    "extension_mm": 12, "inductance_percent": 50,
-}  # fmt: skip
-PULSE: dict[str, Any] = {"peak_a": 400, "background_a": 60, "peak_share": 0.3, "frequency_hz": 110}
-PULSED: dict[str, Any] = {
-    **SPRAY,
-    "wire_feed_m_min": None,
-    "voltage_v": 25,
-    "transfer": "pulsed",
-    "pulse": PULSE,
-}
-ROOT: dict[str, Any] = {**SHORT, "thickness_mm": 10, "joint": "butt", "root_face_mm": 1.5, "root_gap_mm": 2}
-TIG: dict[str, Any] = {
-    "process": "141", "metal": "304L", "thickness_mm": 1.5, "gas": {"Ar": 100}, "current_a": 60, "voltage_v": 10,
-    "travel_mm_min": 150, "polarity": "DCEN", "cup": {"number": 10, "lens": True}, "gas_flow_l_min": 10,
-    "tungsten": {"diameter_mm": 2.4, "type": "WC20"}, "feed_filler": False,
-}  # fmt: skip
-AC: dict[str, Any] = {
-    "process": "141", "metal": "5083", "thickness_mm": 6, "gas": {"Ar": 100}, "current_a": 190, "voltage_v": 14,
-    "travel_mm_min": 180, "polarity": "AC", "ac": {"en_share": 0.68, "frequency_hz": 100},
-    "tungsten": {"diameter_mm": 3.2, "type": "WL15"}, "filler": "ER5356", "diameter_mm": 3.2, "cup": {"number": 8},
-}  # fmt: skip
-SAW: dict[str, Any] = {
-    "process": "121", "metal": "S355J2", "thickness_mm": 20, "filler": "EM12K", "diameter_mm": 4.0, "current_a": 550,
-    "voltage_v": 30, "travel_mm_min": 500, "polarity": "DCEP", "extension_mm": 30,
-}  # fmt: skip
-STICK: dict[str, Any] = {
-    "process": "111", "metal": "S355J2", "thickness_mm": 12, "current_a": 125, "voltage_v": 24, "travel_mm_min": 150,
-    "polarity": "DCEP", "filler": "E7018", "diameter_mm": 3.2,
-}  # fmt: skip
-
-
-def settings(plain: dict[str, Any], /, **changes: Any) -> BeadSettings:
-    head = {"format": "grounded-bead/bead-settings", "version": 1}
-    merged = {key: value for key, value in {**head, **plain, **changes}.items() if value is not None}
-    return BEAD_SETTINGS.take(merged)
-
-
-def figures(plain: dict[str, Any], /, **changes: Any) -> dict[str, Figure]:
-    return {one.key: one for one in predict(settings(plain, **changes)).figures}
-
-
-def value(plain: dict[str, Any], key: str, /, **changes: Any) -> float:
-    found = figures(plain, **changes)[key].value
-    assert found is not None, (key, changes)
-    return found
 
 
 # --- facts of the trade (common practice) ----------------------------------------------------------
@@ -487,87 +444,3 @@ def test_the_call_compares_and_refuses(capsys, tmp_path):
     (tmp_path / "x.json").write_text("{}")
     assert main(["bead", str(tmp_path / "x.json")]) == 2
     assert "process" in capsys.readouterr().err
-
-
-def test_the_trace_has_the_means_and_the_rate_of_its_settings():
-    short = settings(SHORT)
-    found = predict(short)
-    trace = trace_for(short, found)
-    rate = found.figure("short_circuits_hz").value
-    volts, amps = ([point[place] for point in trace.points] for place in (1, 2))
-    falls = sum(before >= 10 > after for before, after in pairwise(volts))
-    assert falls / (trace.points[-1][0] / 1000) == pytest.approx(rate, rel=0.25)
-    assert sum(volts) / len(volts) == pytest.approx(short.voltage_v, rel=0.01)
-    assert sum(amps) / len(amps) == pytest.approx(BeadState(short).amps, rel=0.01)
-    assert trace == trace_for(short, found), "a drag must not make it flicker"
-
-
-@pytest.mark.parametrize("waveform", ["square", "soft-square", "sine", "triangle"])
-@pytest.mark.parametrize("ratio", [1.0, 1.5])
-def test_an_ac_wave_keeps_its_mean_and_its_shares(waveform, ratio):
-    wave = {"en_share": 0.68, "frequency_hz": 100, "waveform": waveform, "amplitude_ratio": ratio}
-    one = settings(AC, ac=wave)
-    trace = trace_for(one, predict(one))
-    amps = [point[2] for point in trace.points[:-1]]
-    assert trace.points[-1][0] == pytest.approx(40.0)
-    assert sum(map(abs, amps)) / len(amps) == pytest.approx(190, rel=0.02)
-    assert sum(a < 0 for a in amps) / len(amps) == pytest.approx(0.68, abs=0.03)
-    assert -min(amps) / max(amps) == pytest.approx(ratio, rel=0.03)
-    assert "buzz" in trace.sound.caption
-
-
-def test_a_pulse_is_drawn_as_it_is_set():
-    one = settings(PULSED)
-    trace = trace_for(one, predict(one))
-    amps = [point[2] for point in trace.points[:-1]]
-    assert set(amps) == {400, 60}
-    assert sum(amps) / len(amps) == pytest.approx(BeadState(one).pulse.mean_a, rel=0.02)
-    slow = settings(
-        TIG, pulse={"peak_a": 90, "background_a": 30, "frequency_hz": 1.5, "peak_share": 0.4}, current_a=None
-    )
-    assert "swells" in trace_for(slow, predict(slow)).sound.caption
-    assert trace_for(settings(PULSED, pulse={"peak_a": 400, "background_a": 60}), predict(one)) is not None
-
-
-# --- drawings in the joint -------------------------------------------------------------------------
-
-
-def area_mm2(points):
-    return abs(sum(x1 * y2 - x2 * y1 for (x1, y1), (x2, y2) in pairwise([*points, points[0]]))) / 2
-
-
-@pytest.mark.parametrize(
-    "change",
-    [
-        {"joint": "fillet"}, {**ROOT, "included_angle_deg": 60}, {**ROOT, "included_angle_deg": 40, "root_gap_mm": 3.2},
-        {**ROOT, "included_angle_deg": 60, "root_gap_mm": 0, "root_face_mm": 2},
-        {**ROOT, "thickness_mm": 3, "root_face_mm": 3, "root_gap_mm": 1}, {**ROOT, "included_angle_deg": 60, "thickness_mm": 4},
-    ],
-)  # fmt: skip
-def test_a_drawing_in_the_joint_holds_the_deposit(change):
-    """The outline has the deposited section, lies between the members, and its wall is part of them."""
-    found = predict(settings(SHORT, **change))
-    drawn, deposit = found.joint, found.figure("deposit_mm2").value
-    assert area_mm2(drawn.deposit) == pytest.approx(deposit, rel=0.02)
-    assert [one.name for one in drawn.beside][-1] == "pool"
-    beyond = [one.beyond_mm for one in drawn.beside]
-    assert beyond == sorted(beyond, reverse=True) and beyond[-1] > 0
-    assert all(drawn.low[0] <= x <= drawn.high[0] and y <= drawn.high[1] for x, y in drawn.deposit)
-
-
-def test_a_root_that_does_not_fuse_is_drawn_open():
-    """Weld metal ends where the faces end to fuse; a deeper one reaches the far side."""
-    cold = settings(ROOT, included_angle_deg=60, root_face_mm=4, root_gap_mm=1)
-    warm = settings(ROOT, included_angle_deg=60, root_face_mm=1, root_gap_mm=2)
-    assert min(y for _, y in predict(cold).joint.deposit) > -10
-    assert min(y for _, y in predict(warm).joint.deposit) == -10
-
-
-@pytest.mark.parametrize("change", [{}, {"joint": "butt"}, {**ROOT, "included_angle_deg": None}])
-def test_without_a_joint_there_is_no_drawing_in_it(change):
-    assert predict(settings(SHORT, **change)).joint is None
-
-
-def test_an_arc_without_a_transfer_has_no_trace():
-    stick = settings(STICK)
-    assert trace_for(stick, predict(stick)) is None

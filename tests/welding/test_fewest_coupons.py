@@ -240,6 +240,16 @@ def test_a_coupon_costs_the_tests_that_it_asks_for():
     assert tested.cost >= plain.cost + 2 * sets - 100
 
 
+@pytest.mark.parametrize("metal, g_cm3", [("S355J2+N", 7.85), ("304L", 7.93)])
+def test_plate_is_paid_for_by_its_weight(metal, g_cm3):
+    """Hand-worked: two pieces of 150 by 350 mm, 10 mm thick, and nothing else has a price."""
+    free = {"hour": 0, "weld_metal_kg": 0, "coupon": 0, "plate_kg": 2, "tests": dict.fromkeys(KINDS, 0)}
+    plain = WELD_LIST.plain(listed(line("A", 10, "PA", metal=metal), thickest_mm=10, positions=["PA"]))
+    found = fewest_coupons(WELD_LIST.take({**plain, "prices": free}))
+    (mm,) = {one.record.coupon.thickness_mm[0] for one in found.coupons}
+    assert found.cost == pytest.approx(2 * 2 * 35 * 15 * mm / 10 * g_cm3 / 1000, abs=0.01)
+
+
 def test_dearer_tests_are_avoided():
     """Prices decide: plate and tests of the shop, not a fixed order of preference."""
     plan = listed(line("A", 12, "PA"), line("B", 24, "PA"))

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from welding.codebook.table import load_table
 from welding.deposit.consumption import operating_share
-from welding.deposit.laid import bead_area_middle_mm2, density_g_cm3
+from welding.deposit.laid import bead_area_middle_mm2, density_g_cm3, weld_metal
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import Prices
+from welding.metals.catalogue import find
 from welding.testing.plan import TestPlan
 
 LENGTH_MM = 350.0
@@ -25,8 +26,9 @@ def coupon_cost(record: QualificationRecord, plan: TestPlan, prices: Prices) -> 
     """
     thickness = max(record.coupon.thickness_mm, default=0.0)
     # A pipe costs as the plate it would be rolled from.
-    plate_kg = 2 * LENGTH_MM * HALF_WIDTH_MM * thickness * density_g_cm3("steel") * 1e-6
-    metal_kg, hours = _welding(record.procedure)
+    family = _family(record.procedure)
+    plate_kg = 2 * LENGTH_MM * HALF_WIDTH_MM * thickness * density_g_cm3(weld_metal(None, family)) * 1e-6
+    metal_kg, hours = _welding(record.procedure, family)
     welding = plate_kg * prices.plate_kg + metal_kg * prices.weld_metal_kg + hours * prices.hour
     return round(prices.coupon + welding + tests_cost(plan, prices), 2)
 
@@ -43,14 +45,21 @@ def tests_cost(plan: TestPlan, prices: Prices) -> float:
     return total
 
 
-def _welding(procedure: Procedure) -> tuple[float, float]:
+def _family(procedure: Procedure) -> str:
+    """Family of the first metal; steel where the catalogue does not know it."""
+    names = [one.designation for one in procedure.base_metals if one.designation]
+    metal = find(names[0]) if names else None
+    return metal.family if metal else "carbon"
+
+
+def _welding(procedure: Procedure, family: str) -> tuple[float, float]:
     """Weld metal [kg] and hours at the joint, as far as the passes state them."""
-    metal_kg = arc_min = hours = 0.0
+    metal_kg = hours = 0.0
     for one in procedure.passes:
         area = bead_area_middle_mm2(one)
         if area is not None:
-            metal_kg += area * LENGTH_MM * density_g_cm3("steel") * 1e-6
+            what = weld_metal(one.filler.designation if one.filler else None, family)
+            metal_kg += area * LENGTH_MM * density_g_cm3(what) * 1e-6
         if one.travel_mm_min is not None:
-            arc_min = LENGTH_MM / one.travel_mm_min.middle
-            hours += arc_min / 60 / operating_share(one.process)
+            hours += LENGTH_MM / one.travel_mm_min.middle / 60 / operating_share(one.process)
     return metal_kg, hours

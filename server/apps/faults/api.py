@@ -3,27 +3,42 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Any
 
-from api.documents import ProcedureIn
 from api.errors import ProblemOut
 from api.people import person
-from api.text import GivenLine, Line, Note
+from api.text import Line
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Query, Router, Schema, Status
-from pydantic import Field
+from ninja import Query, Router, Status
 
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import PassLog
 from apps.faults.models import Cure, UnknownSymptom
 from apps.faults.queries import coupon_of_pass, cured_here, waveform_of_pass
+from apps.faults.schemas import (
+    CauseOut,
+    CausesIn,
+    CausesOut,
+    FaultFactOut,
+    FaultKeptOut,
+    FaultRemedyOut,
+    FoundCureIn,
+    FoundCureOut,
+    GroupOut,
+    PassKnownOut,
+    SettleIn,
+    StrikeCureIn,
+    SymptomOut,
+    SymptomsOut,
+    WordsIn,
+    WordsOut,
+)
 from apps.faults.services.keep import keep_cure, keep_words, settle_words, strike_cure
 from apps.procedures.models import Revision
 from welding.bead.from_procedure import limits_of
 from welding.documents.codec import BEAD_SETTINGS
-from welding.documents.fault_case import Answered, Around, FaultCase, Limits
+from welding.documents.fault_case import Around, FaultCase
 from welding.errors import UnknownEntryError
 from welding.evaluate.one_pass import evaluate_pass
 from welding.faults.finder import GROUPS, Answer, Symptom, find_causes, remedies_of, symptoms, symptoms_called
@@ -31,178 +46,10 @@ from welding.faults.from_log import case_of, suggested
 from welding.faults.signs import Known
 from welding.language import tr
 from welding.quantities.writing import System
-from welding.ranges import Range
 
 router = Router(tags=["faults"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 MOST_SHOWN = 200
-Key = Annotated[str, Field(min_length=1, max_length=40)]
-RowId = Annotated[int, Field(ge=1, le=2**62)]
-
-
-class SymptomOut(Schema):
-    """One thing that is seen, heard or found."""
-
-    key: str
-    title: str
-    group: str
-    sensed: list[str]
-    also: list[str]
-
-
-class GroupOut(Schema):
-    """Symptoms that are shown together."""
-
-    key: str
-    title: str
-    symptoms: list[SymptomOut]
-
-
-class SymptomsOut(Schema):
-    """Every symptom by group; ``found`` holds what words may mean, the likeliest first."""
-
-    groups: list[GroupOut]
-    found: list[str]
-
-
-class FaultFactOut(Schema):
-    """A fact that speaks for a cause, or against it."""
-
-    holds: bool
-    words: str
-
-
-class FaultRemedyOut(Schema):
-    """One thing to do, and whose it is."""
-
-    words: str
-    where: Literal["inside", "engineer", "shop"]
-    field: str
-    direction: str
-    limit: Range | None
-
-
-class CauseOut(Schema):
-    """One cause with its place in the ranking; ``share`` is 0 to 1."""
-
-    row: str
-    cause: str
-    share: float
-    prior: str
-    evidence: list[FaultFactOut]
-    look_for: str
-    check: str
-    remedies: list[FaultRemedyOut]
-    caution: str
-    ticked: bool | None
-    cured_here: int
-    source: str
-    confidence: str
-
-
-class CausesOut(Schema):
-    """Causes of a symptom, the likeliest first."""
-
-    symptom: SymptomOut
-    causes: list[CauseOut]
-    caution: str
-
-
-class CausesIn(Schema):
-    """A symptom, what it was seen on, and quick checks that were made.
-
-    ``pass_id`` is a logged pass; without one a ``procedure`` and the place of a pass in it may be given,
-    with ``qualified`` ranges. ``around`` is what was measured besides.
-    """
-
-    symptom: GivenLine
-    pass_id: RowId | None = None
-    procedure: ProcedureIn | None = None
-    index: Annotated[int, Field(ge=0, le=998)] = 0
-    qualified: Limits = {}
-    around: Around = Around()
-    ticked: Answered = {}
-    units: System = "si"
-
-
-class PassKnownOut(Schema):
-    """A logged pass that a fault is looked for on, and what its breaches suggest.
-
-    ``settings`` are those of the pass as welded, to be tried; null where its procedure names no known metal.
-    """
-
-    coupon_id: int
-    coupon_number: str
-    pass_number: int
-    procedure_number: str
-    revision_id: int
-    process: str
-    findings: list[str]
-    suggested: list[SymptomOut]
-    settings: dict[str, Any] | None
-    limits: dict[str, Range]
-
-
-class FoundCureIn(Schema):
-    """What cured a fault: a row of the causes, one of its remedies, what it was seen on."""
-
-    cause: Key
-    remedy: Annotated[int, Field(ge=0, le=40)]
-    note: Annotated[Note, Field(max_length=400)] = ""
-    pass_id: RowId | None = None
-    revision_id: RowId | None = None
-
-
-class FoundCureOut(Schema):
-    """What cured a fault, and where."""
-
-    id: int
-    symptom: str
-    title: str
-    cause: str
-    remedy: str
-    note: str
-    seen_on: str
-    entered_by: str
-    entered_at: datetime
-    struck_because: str
-
-
-class FaultKeptOut(Schema):
-    """The row that was made or changed."""
-
-    id: int
-
-
-class StrikeCureIn(Schema):
-    """Why a cure is voided."""
-
-    reason: Note
-
-
-class WordsIn(Schema):
-    """Words for a symptom that nobody knows."""
-
-    words: GivenLine
-    pass_id: RowId | None = None
-
-
-class WordsOut(Schema):
-    """Words that found no symptom, and what the engineer said about them."""
-
-    id: int
-    words: str
-    seen_on: str
-    entered_by: str
-    entered_at: datetime
-    settled_as: str
-    settled_by: str
-
-
-class SettleIn(Schema):
-    """What the words meant."""
-
-    answer: GivenLine
 
 
 @router.get("/faults/symptoms", response={200: SymptomsOut, **REFUSALS})
