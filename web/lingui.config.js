@@ -3,7 +3,7 @@ import { formatter } from '@lingui/format-po'
 /** @type {import('@lingui/conf').LinguiConfig} */
 export default {
   sourceLocale: 'en',
-  locales: ['en', 'de'],
+  locales: ['en', 'de', 'es'],
   catalogs: [{ path: '<rootDir>/src/locales/{locale}', include: ['src'], exclude: ['**/*.test.*', 'src/testing.tsx'] }],
   format: formatter({ lineNumbers: false }),
   orderBy: 'origin',

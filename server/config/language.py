@@ -10,8 +10,8 @@ from django.utils.translation.trans_real import parse_accept_lang_header
 
 from welding.language import SOURCE, Usage, add_catalogues, pinned_terms, speaking
 
-LANGUAGES = ("en", "de")
-"""Languages with a catalogue; English is the source."""
+LANGUAGES = ("en", "de", "es")
+"""Languages with a catalogue; English is the source, and what a catalogue lacks is said in it."""
 PINS: dict[str, Usage] = {"aws": "aws", "iso": "iso"}
 
 add_catalogues(Path(__file__).resolve().parent.parent / "locales")

@@ -13,6 +13,7 @@ async function spoken(language: string) {
 it.each([
   ['en', '0.86', '6.6–8.0', '1.5', '1.50', '12.0'],
   ['de', '0,86', '6,6–8,0', '1,5', '1,50', '12,0'],
+  ['es', '0,86', '6,6–8,0', '1,5', '1,50', '12,0'],
 ])('writes numbers as %s does', async (language, one, range, short, long, figures) => {
   const { digits, fixed, precise } = await spoken(language)
   expect(digits('0.86')).toBe(one)

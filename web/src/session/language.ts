@@ -1,17 +1,15 @@
 import { i18n, type Messages } from '@lingui/core'
 
-/** Languages of the screen, each under its own name. */
+/** Languages of the screen, each under its own name; Spanish for the welder: the run log, the checklist and cautions. */
 // eslint-disable-next-line lingui/no-unlocalized-strings -- each under its own name
-export const LANGUAGES = { en: 'English', de: 'Deutsch' } as const
+export const LANGUAGES = { en: 'English', de: 'Deutsch', es: 'Español' } as const
 export type Language = keyof typeof LANGUAGES
-/** Languages that a sheet can be printed in beside the reader's. */
-// eslint-disable-next-line lingui/no-unlocalized-strings -- under its own name
-export const SHEET_LANGUAGES = { ...LANGUAGES, es: 'Español' } as const
 
 const COOKIE = 'language'
 const CATALOGUES: Record<Language, () => Promise<{ messages: Messages }>> = {
   en: () => import('../locales/en.po'),
   de: () => import('../locales/de.po'),
+  es: () => import('../locales/es.po'),
 }
 
 const known = (text: string | undefined): Language | undefined =>
