@@ -31,8 +31,9 @@ from welding.documents.intent import Intent, Trial
 from welding.documents.joint_list import JointToWeld
 from welding.documents.library import OwnMetal, Product
 from welding.documents.machine import BalanceDial, DialCalibration, Machine
-from welding.documents.procedure import Procedure
+from welding.documents.procedure import Code, Procedure
 from welding.documents.record import Test
+from welding.documents.weld_list import Prices, Shop
 from welding.errors import DocumentError, Problem
 from welding.language import tr
 from welding.recording.mapping import Mapping
@@ -75,4 +76,7 @@ TrialIn = Annotated[Trial, BeforeValidator(_through(TRIAL))]
 TestIn = Annotated[Test, BeforeValidator(_through(TEST))]
 JointIn = Annotated[JointToWeld, BeforeValidator(_through(JOINT))]
 CorrectionsIn = Annotated[BookCorrections, BeforeValidator(_through(CORRECTIONS))]
+CodeIn = Annotated[Code, BeforeValidator(_through(Codec(Code)))]
+ShopIn = Annotated[Shop, BeforeValidator(_through(Codec(Shop)))]
+PricesIn = Annotated[Prices, BeforeValidator(_through(Codec(Prices)))]
 MappingIn = Annotated[Mapping, BeforeValidator(_through(Codec(Mapping)))]

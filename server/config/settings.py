@@ -55,6 +55,7 @@ INSTALLED_APPS = [
     "apps.qualification",
     "apps.faults",
     "apps.training",
+    "apps.weldlist",
     "apps.printing",
     "apps.demo",
     "apps.audit",

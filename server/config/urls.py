@@ -21,6 +21,7 @@ from apps.recordings.api import router as recordings
 from apps.recordings.gateway import router as gateway
 from apps.training.api import router as training
 from apps.trials.api import router as trials
+from apps.weldlist.api import router as weld_list
 from django.contrib import admin
 from django.urls import path, re_path
 
@@ -45,6 +46,7 @@ for _router in (
     signing,
     recordings,
     gateway,
+    weld_list,
     printing,
     record_printing,
 ):

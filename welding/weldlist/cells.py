@@ -9,16 +9,17 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from functools import lru_cache, partial
+from functools import partial
 from typing import Any, TypeVar, get_args
 
+from welding.codebook.book import by_book
 from welding.codebook.table import load_table
 from welding.documents import fields as f
 from welding.documents.codec import Codec
 from welding.documents.procedure import Code
 from welding.documents.weld_list import ListedJoint
 from welding.errors import AmbiguousError, DocumentError, UnreadableError, WeldingError
-from welding.language import tr
+from welding.language import tr, tr_noop
 from welding.metals.catalogue import find, search
 from welding.quantities.reading import read_quantity
 from welding.setup.process_names import read_process
@@ -31,6 +32,34 @@ COLUMNS = (
     "impact", "hardness", "pwht", "site", "ndt", "remarks",
 )  # fmt: skip
 """Columns of a list, in the order that they are shown in."""
+_TITLES = {
+    "mark": tr_noop("Mark"),
+    "drawing": tr_noop("Drawing"),
+    "revision": tr_noop("Drawing revision"),
+    "part": tr_noop("Part"),
+    "place": tr_noop("Location"),
+    "count": tr_noop("Number off"),
+    "length": tr_noop("Weld length"),
+    "joint": tr_noop("Joint type"),
+    "weld": tr_noop("Weld type"),
+    "size": tr_noop("Size (a, z)"),
+    "edge": tr_noop("Edge preparation"),
+    "sides": tr_noop("Sides"),
+    "backing": tr_noop("Backing"),
+    "metal": tr_noop("Base metal 1"),
+    "metal2": tr_noop("Base metal 2"),
+    "thickness": tr_noop("Thickness 1"),
+    "thickness2": tr_noop("Thickness 2"),
+    "diameter": tr_noop("Outside diameter"),
+    "positions": tr_noop("Positions"),
+    "process": tr_noop("Process"),
+    "impact": tr_noop("Impact test"),
+    "hardness": tr_noop("Hardness test"),
+    "pwht": tr_noop("PWHT"),
+    "site": tr_noop("Site or shop"),
+    "ndt": tr_noop("NDT class"),
+    "remarks": tr_noop("Remarks"),
+}
 OWN = frozenset({"mark", "drawing", "revision", "part", "place", "count", "length", "ndt", "remarks", "site"})
 """Columns that say nothing about which procedure a joint needs."""
 QUANTITIES = {
@@ -49,6 +78,9 @@ UNIT = "unit"
 """Key of the question what unit a length without one is in."""
 SIZE = "size"
 """Key of the question whether a bare size of a fillet is its leg or its throat."""
+A_DATE = "#DATE"
+"""Stands before a cell that a workbook had made a date of."""
+_BROKEN = re.compile(r"#(?:DATE|REF|N/A|VALUE|NAME|DIV/0|NUM|NULL|FORMULA|SPILL|CALC)\b")
 _LISTED = Codec(ListedJoint)
 
 
@@ -77,6 +109,11 @@ class ReadRow:
     problems: tuple[CellProblem, ...] = ()
 
 
+def column_title(column: str) -> str:
+    """What a column is called."""
+    return tr(_TITLES[column])
+
+
 class _Wrong(Exception):
     def __init__(self, problem: CellProblem) -> None:
         self.problem = problem
@@ -87,7 +124,7 @@ def word_key(text: str) -> str:
     return re.sub(r"[\s_]+", " ", text).strip(" .:").casefold()
 
 
-@lru_cache(maxsize=1)
+@by_book(1)
 def _table_words() -> dict[str, dict[str, str]]:
     found: dict[str, dict[str, str]] = {}
     for row in load_table("welding.weldlist", "list_words").rows:
@@ -110,6 +147,11 @@ def read_row(cells: Mapping[str, str], code: Code, answers: Mapping[str, str]) -
         code: Code of the list.
         answers: Answers by the keys of ``CellProblem.asks``.
     """
+    broken = tuple(
+        CellProblem(column=name, message=_broken(text)) for name, text in cells.items() if _BROKEN.match(text)
+    )
+    if broken:
+        return ReadRow(joint=None, problems=broken)
     reader = _Reader(cells, code, answers)
     facts, problems = _facts(
         tuple((name, cells.get(name, "").strip()) for name in COLUMNS if name not in OWN),
@@ -123,7 +165,18 @@ def read_row(cells: Mapping[str, str], code: Code, answers: Mapping[str, str]) -
     return ReadRow(joint=replace(own, joint=facts.joint))
 
 
-@lru_cache(maxsize=4096)
+def _broken(text: str) -> str:
+    if text.startswith(A_DATE):
+        day, _, typed = text.removeprefix(A_DATE).partition(",")
+        return tr(
+            "The workbook holds a date here, {day}; it may have been typed as {typed}. Enter it as text.",
+            day=day.strip(),
+            typed=typed.strip(),
+        )
+    return tr("The workbook has no value here: {text}.", text=text)
+
+
+@by_book(4096)
 def _facts(
     cells: tuple[tuple[str, str], ...], code: Code, answers: tuple[tuple[str, str], ...]
 ) -> tuple[ListedJoint | None, tuple[CellProblem, ...]]:
@@ -281,14 +334,11 @@ class _Reader:
         told, other = self.text("weld"), self.text("joint")
         choices = tuple(get_args(f.WeldKind))
         for text in (told, other):
-            means = words("weld").get(word_key(text))
-            if means is not None:
+            if (means := _said("weld", text)) is not None:
                 return means
-            for part in re.split(r"[\s,/;-]+", text):
-                if word_key(part) in words("weld"):
-                    return words("weld")[word_key(part)]
         if told:
-            raise _Wrong(self._unknown("weld", told, choices))
+            is_butt = word_key(told) in words("joint")
+            raise _Wrong(self._unknown("weld", told, choices[:2] if is_butt else choices))
         raise _Wrong(
             replace(
                 self._unknown("weld", "", choices),
@@ -300,12 +350,8 @@ class _Reader:
         told = self.text("joint")
         # As it was written: an answer for "BW" says which weld, and BW itself that it is a butt joint.
         for text in (told, self.text("weld"), self.cells.get("weld", "")):
-            means = words("joint").get(word_key(text))
-            if means is not None:
+            if (means := _said("joint", text)) is not None:
                 return means
-            for part in re.split(r"[\s,/;]+", text):
-                if word_key(part) in words("joint"):
-                    return words("joint")[word_key(part)]
         choices = tuple(get_args(f.JointKind))
         if told:
             raise _Wrong(self._unknown("joint", told, choices))
@@ -348,6 +394,11 @@ class _Reader:
     def _members(self, first: str, second: str, read: Callable[[str], T]) -> list[T | None]:
         """A fact of both members. Where one is stated, an answer says whether it is the other's, too."""
         one, two = self._try(first, lambda: read(first)), self._try(second, lambda: read(second))
+        if not self.text(first) and not self.answers.get(f"{_asked(first)}:"):
+            message = (
+                tr("The base metal is missing.") if first == "metal" else tr("The thickness is missing.")
+            )
+            self.problems.append(CellProblem(column=first, message=message))
         if one is not None and not self.text(second):
             answer = self.answers.get(SECOND)
             if answer == "same":
@@ -380,7 +431,13 @@ class _Reader:
         return told
 
     def _positions(self) -> list[str]:
+        """Positions; where a list names none, that is asked once, and may be left open."""
         told = self.text("positions")
+        if not told:
+            message = tr("The list names no position. In which positions is it welded?")
+            raise _Wrong(replace(self._unknown("positions", "", ("unknown",)), message=message))
+        if told == "unknown":
+            return []
         known = {one.casefold(): one for one in get_args(f.Position)}
         found = []
         for part in re.split(r"[\s,;/+]+", told):
@@ -417,6 +474,15 @@ class _Reader:
             "temperature_c": read_quantity(f"{degrees} {at[2]}", kind="temperature").value,
             "average_j": float(joules[1].replace(",", ".")),
         }
+
+
+def _said(of: str, text: str) -> str | None:
+    """What a cell says, whole or by its words; nothing where its words say two things."""
+    whole = words(of).get(word_key(text))
+    if whole is not None:
+        return whole
+    said = {words(of)[word_key(part)] for part in re.split(r"[\s,/;+]+", text) if word_key(part) in words(of)}
+    return said.pop() if len(said) == 1 else None
 
 
 _NOTHING: dict[str, Any] = {"joint": {"kind": "butt", "weld": "cjp-groove"}}

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Collection, Hashable, Sequence
 from dataclasses import dataclass
 from itertools import combinations
-from typing import Literal
 
 from welding.codebook.catalogue import by_code
 from welding.coverage.covers import covers, required_of
@@ -20,17 +19,7 @@ from welding.qualification.coupon import TestCoupon
 from welding.weldlist.candidates import Candidate, candidates_for, drafted
 from welding.weldlist.cheapest import cheapest_set
 from welding.weldlist.joint_types import JointType, joint_types
-
-TypeVerdict = Literal["covered", "open", "blocked"]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class TypeCover:
-    """How the records at hand stand to a joint type."""
-
-    type: JointType
-    verdict: TypeVerdict
-    by: tuple[str, ...]
+from welding.weldlist.standing import TypeCover, types_covered
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -96,7 +85,7 @@ def fewest_coupons(listed: WeldList, seconds: float = 60.0) -> FewestCoupons:
         UnknownEntryError: No such code, or a candidate is to be kept that there is none of.
     """
     types = joint_types(listed.joints, listed.code)
-    stand = _types_covered(types, listed)
+    stand = types_covered(types, listed.records, listed.code)
     gaps = [one.type for one in stand if one.verdict != "covered"]
     tried = candidates_for(gaps, listed.code, listed.shop, listed.prices)
     cover = _cover_of(tried, gaps, listed)
@@ -167,24 +156,6 @@ def _open(chosen: Sequence[Candidate], gaps: Sequence[JointType], listed: WeldLi
     records, reports = [one.record for one in chosen], [one.report for one in chosen]
     code, level = listed.code.id, listed.code.level
     return [gap.key for gap in gaps if not covers(records, gap.joint, code, level, reports).covered]
-
-
-def _types_covered(types: Sequence[JointType], listed: WeldList) -> tuple[TypeCover, ...]:
-    """Each type against the records, singly and, where none covers it alone, together."""
-    code, level = listed.code.id, listed.code.level
-    names = [one.number or "" for one in listed.records]
-    table = coverage_matrix(listed.records, [one.joint for one in types], code, level)
-    found = []
-    for kind, row in zip(types, table, strict=True):
-        by = tuple(name for name, cell in zip(names, row, strict=True) if cell.verdict == "covered")
-        verdict: TypeVerdict = "covered" if by else "blocked"
-        if not by and len(names) > 1:
-            together = covers(listed.records, kind.joint, code, level)
-            by, verdict = together.by, together.verdict
-        elif not by and any(cell.verdict == "open" for cell in row):
-            verdict = "open"
-        found.append(TypeCover(type=kind, verdict=verdict, by=by))
-    return tuple(found)
 
 
 def _cover_of(tried: Sequence[Candidate], gaps: Sequence[JointType], listed: WeldList) -> _Cover:

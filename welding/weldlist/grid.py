@@ -15,8 +15,10 @@ from welding.documents import fields as f
 from welding.documents.procedure import Code
 from welding.language import tr
 from welding.weldlist.cells import (
+    A_DATE,
     BARE,
     COLUMNS,
+    LONGEST_CELL,
     QUANTITIES,
     UNIT,
     CellProblem,
@@ -61,11 +63,10 @@ class ListMapping:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class GridRow:
-    """A row: its number in the file, its cells as texts by column, and cells that are damaged."""
+    """A row: its number in the file or in the list, and its cells as texts by column."""
 
     number: int
     cells: dict[str, str]
-    damaged: tuple[CellProblem, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -177,37 +178,16 @@ def rows_of(grid: Grid, mapping: ListMapping) -> tuple[GridRow, ...]:
     found = []
     for number, row in enumerate(grid[mapping.first_row - 1 :], start=mapping.first_row):
         cells: dict[str, str] = {}
-        damaged: list[CellProblem] = []
         for means, at in columns:
             raw = row[at] if at < len(row) else None
             if isinstance(raw, (datetime, date)) and means not in ("remarks", "place"):
-                damaged.append(_a_date(means, raw))
-                continue
-            told = _text(raw)
-            if (
-                told.startswith("#")
-                and told.rstrip("!?").isupper() is True
-                and told.endswith(("!", "?", "A"))
-            ):
-                damaged.append(
-                    CellProblem(column=means, message=tr("The workbook says {text} here.", text=told))
-                )
-                continue
-            if told:
+                raw = f"{A_DATE} {raw:%Y-%m-%d}, {raw.month}/{raw.day}"
+            if told := _text(raw)[:LONGEST_CELL]:
                 cells[means] = _with_unit(told, mapping, means)
         _part_members(cells, mapping)
-        if any(cells.values()) or damaged:
-            found.append(GridRow(number=number, cells=cells, damaged=tuple(damaged)))
+        if cells:
+            found.append(GridRow(number=number, cells=cells))
     return tuple(found)
-
-
-def _a_date(means: str, raw: datetime | date) -> CellProblem:
-    words_ = tr(
-        "The workbook holds a date here, {day}: it may have been typed as {typed}. Enter it as text.",
-        day=f"{raw:%Y-%m-%d}",
-        typed=f"{raw.month}/{raw.day}",
-    )
-    return CellProblem(column=means, message=words_)
 
 
 def _with_unit(told: str, mapping: ListMapping, means: str) -> str:
@@ -256,43 +236,48 @@ def read_grid(
     mapping = mapping or guessed_mapping(grid, usual)
     _, names = headings_of(grid)
     rows = rows_of(grid, mapping)
+    read = read_rows(rows, code, mapping.answers)
+    return ListRead(
+        mapping=mapping,
+        headings=names,
+        rows=tuple(zip(rows, read, strict=True)),
+        questions=questions_of(rows, read),
+    )
+
+
+def read_rows(rows: Sequence[GridRow], code: Code, answers: Mapping[str, str]) -> tuple[ReadRow, ...]:
+    """Read the rows of a list; a mark that stands more than once is a problem of each of its rows."""
     marks = Counter(row.cells.get("mark", "") for row in rows)
     found = []
     for row in rows:
-        read = read_row(row.cells, code, mapping.answers)
-        problems = [*row.damaged, *read.problems]
+        read = read_row(row.cells, code, answers)
         mark = row.cells.get("mark", "")
         if mark and marks[mark] > 1:
-            problems.append(
-                CellProblem(
-                    column="mark",
-                    message=tr("{mark} stands {times} times in the list.", mark=mark, times=marks[mark]),
-                )
-            )
-        found.append((row, ReadRow(joint=None if problems else read.joint, problems=tuple(problems))))
-    return ListRead(mapping=mapping, headings=names, rows=tuple(found), questions=_questions(found))
+            words_ = tr("{mark} stands {times} times in the list.", mark=mark, times=marks[mark])
+            twice = CellProblem(column="mark", message=words_)
+            read = ReadRow(joint=None, problems=(*read.problems, twice))
+        found.append(read)
+    return tuple(found)
 
 
-def _questions(rows: Sequence[tuple[GridRow, ReadRow]]) -> tuple[Question, ...]:
+def questions_of(rows: Sequence[GridRow], read: Sequence[ReadRow]) -> tuple[Question, ...]:
+    """What the rows leave to be answered once, the unit first, then what most rows ask."""
     found: dict[str, Question] = {}
-
-    def ask(key: str, row: GridRow, problem: CellProblem) -> None:
-        before = found.get(key)
-        found[key] = Question(
-            key=key,
-            column=problem.column,
-            message=problem.message,
-            choices=problem.choices,
-            rows=1 + (before.rows if before else 0),
-            first_row=before.first_row if before else row.number,
-        )
-
-    for row, read in rows:
-        for problem in {one.asks: one for one in read.problems if one.asks}.values():
-            ask(problem.asks, row, problem)
+    for row, one in zip(rows, read, strict=True):
+        for problem in {one.asks: one for one in one.problems if one.asks}.values():
+            before = found.get(problem.asks)
+            found[problem.asks] = Question(
+                key=problem.asks,
+                column=problem.column,
+                message=problem.message,
+                choices=problem.choices,
+                rows=1 + (before.rows if before else 0),
+                first_row=before.first_row if before else row.number,
+            )
     return tuple(sorted(found.values(), key=lambda one: (one.key != UNIT, -one.rows, one.key)))
 
 
-def columns_unknown(mapping: Mapping[str, str]) -> tuple[str, ...]:
-    """Columns of a mapping that there are none of."""
-    return tuple(sorted(set(mapping) - set(COLUMNS)))
+def known_headings(rows: Grid) -> int:
+    """How many columns that we know the likeliest headings of these rows name."""
+    _, names = headings_of(rows)
+    return len({means for one in names if (means := words("column").get(_name(one)))})

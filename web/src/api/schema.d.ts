@@ -2268,6 +2268,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/weld-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read List
+         * @description The whole list, every row with its joint type or what is wrong with it.
+         */
+        get: operations["apps_weldlist_api_read_list"];
+        /**
+         * Change Settings
+         * @description Change the code, the answers for all rows, what the shop welds, prices.
+         */
+        put: operations["apps_weldlist_api_change_settings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Rows
+         * @description Change, add and remove rows; all of them or none.
+         */
+        post: operations["apps_weldlist_api_change_rows"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At File
+         * @description Read a CSV or XLSX file without taking it. The body is the file; ``how`` the mapping as JSON.
+         */
+        post: operations["apps_weldlist_api_look_at_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take File
+         * @description Take a CSV or XLSX file that was looked at into the list. The body is the file.
+         */
+        post: operations["apps_weldlist_api_take_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download
+         * @description The list as a file, with what is wrong in words.
+         */
+        get: operations["apps_weldlist_api_download"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Coverage
+         * @description Every joint type against the signed records of the job.
+         */
+        get: operations["apps_weldlist_api_coverage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/types/{key}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Why Not
+         * @description What each record says to a joint type: what blocks, and by how much.
+         */
+        get: operations["apps_weldlist_api_why_not"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/coupons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Coupons
+         * @description The cheapest set of coupons for what the records leave open, with the proof.
+         */
+        post: operations["apps_weldlist_api_coupons"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/drafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draft Coupons
+         * @description Draft a procedure for each of these coupons of the plan.
+         */
+        post: operations["apps_weldlist_api_draft_coupons"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/revisions/{revision_id}/print": {
         parameters: {
             query?: never;
@@ -6860,15 +7044,29 @@ export interface components {
         };
         /**
          * Question
-         * @description One question; "yes" is the right answer.
+         * @description What has to be answered once for all rows that ask it.
+         *
+         *     Attributes:
+         *         key: Where the answer goes in ``ListMapping.answers``.
+         *         column: The column asked about.
+         *         message: The question.
+         *         choices: Answers to choose from; empty where any text may be one.
+         *         rows: How many rows ask.
+         *         first_row: Number of the first of them.
          */
         Question: {
-            /** Id */
-            id: string;
-            /** Question */
-            question: string;
-            /** Why */
-            why: string;
+            /** Key */
+            key: string;
+            /** Column */
+            column: string;
+            /** Message */
+            message: string;
+            /** Choices */
+            choices: string[];
+            /** Rows */
+            rows: number;
+            /** First Row */
+            first_row: number;
         };
         /**
          * RecordingRef
@@ -9320,6 +9518,415 @@ export interface components {
             chunks: number;
             /** Samples */
             samples: number;
+        };
+        /**
+         * CellProblem
+         * @description What is wrong with a cell.
+         *
+         *     Attributes:
+         *         column: Which column; a name of ``COLUMNS``.
+         *         message: What is wrong, in words.
+         *         asks: Key under which an answer holds for all rows; empty where the cell has to be corrected.
+         *         choices: Answers to choose from; empty where any text may be the answer.
+         */
+        CellProblem: {
+            /** Column */
+            column: string;
+            /** Message */
+            message: string;
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /**
+             * Choices
+             * @default []
+             */
+            choices: string[];
+        };
+        /**
+         * ColumnOut
+         * @description A column of the list; ``own`` where it says nothing about which procedure a joint needs.
+         */
+        ColumnOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Own */
+            own: boolean;
+        };
+        /**
+         * ListRowOut
+         * @description A row: its cells as written, the key of its joint type, and what is wrong.
+         */
+        ListRowOut: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Cells */
+            cells: {
+                [key: string]: string;
+            };
+            /** Type */
+            type: string;
+            /** Problems */
+            problems: components["schemas"]["CellProblem"][];
+        };
+        /**
+         * Prices
+         * @description What a coupon costs, in one currency. A kind of test that is not named costs what the table says.
+         */
+        Prices: {
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /**
+             * Hour
+             * @default 60
+             */
+            hour: number;
+            /**
+             * Plate Kg
+             * @default 2.5
+             */
+            plate_kg: number;
+            /**
+             * Weld Metal Kg
+             * @default 8
+             */
+            weld_metal_kg: number;
+            /**
+             * Coupon
+             * @default 150
+             */
+            coupon: number;
+            /** Tests */
+            tests?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * Shop
+         * @description What coupons may be made of. ``keep`` and ``without`` name records or candidates by number.
+         */
+        Shop: {
+            /**
+             * Processes
+             * @default [
+             *       "135"
+             *     ]
+             */
+            processes: ("111" | "112" | "114" | "121" | "122" | "124" | "125" | "126" | "131" | "132" | "133" | "135" | "136" | "138" | "141" | "142" | "143" | "145" | "146" | "15" | "311")[];
+            /**
+             * Positions
+             * @default []
+             */
+            positions: ("PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F")[];
+            /** Thickest Mm */
+            thickest_mm?: number | null;
+            /**
+             * Keep
+             * @default []
+             */
+            keep: string[];
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+        };
+        /**
+         * WeldListOut
+         * @description The list of a job; ``version`` 0 where it has none yet.
+         */
+        WeldListOut: {
+            /** Version */
+            version: number;
+            code: components["schemas"]["Code"];
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Rows */
+            rows: components["schemas"]["ListRowOut"][];
+            /** Questions */
+            questions: components["schemas"]["Question"][];
+            /** Answers */
+            answers: {
+                [key: string]: string;
+            };
+            shop: components["schemas"]["Shop"];
+            prices: components["schemas"]["Prices"];
+        };
+        /**
+         * ListSettingsIn
+         * @description The code of a list, answers that hold for every row, what the shop can weld and what it costs.
+         */
+        ListSettingsIn: {
+            /** Version */
+            version: number;
+            code: components["schemas"]["Code"];
+            /** Answers */
+            answers: {
+                [key: string]: string;
+            };
+            shop: components["schemas"]["Shop"];
+            prices: components["schemas"]["Prices"];
+        };
+        /**
+         * EditRowsIn
+         * @description Rows to change together.
+         */
+        EditRowsIn: {
+            code: components["schemas"]["Code"];
+            /** Changes */
+            changes: components["schemas"]["RowChangeIn"][];
+        };
+        /**
+         * RowChangeIn
+         * @description What becomes of a row: new without ``id``, removed without ``cells``.
+         */
+        RowChangeIn: {
+            /** Id */
+            id?: number | null;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+            /** Cells */
+            cells?: {
+                [key: string]: string;
+            } | null;
+        };
+        /**
+         * ChangedCell
+         * @description A cell before and after.
+         */
+        ChangedCell: {
+            /** Column */
+            column: string;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+        };
+        /**
+         * ChangedJointOut
+         * @description A joint that a new file changes.
+         */
+        ChangedJointOut: {
+            /** Mark */
+            mark: string;
+            /** Cells */
+            cells: components["schemas"]["ChangedCell"][];
+        };
+        /**
+         * LookOut
+         * @description A file as it was read, before it is taken.
+         */
+        LookOut: {
+            /** Version */
+            version: number;
+            /** Headings */
+            headings: string[];
+            /** First Row */
+            first_row: number;
+            /** Mapping */
+            mapping: {
+                [key: string]: string;
+            };
+            /** Units */
+            units: {
+                [key: string]: string;
+            };
+            /** Questions */
+            questions: components["schemas"]["Question"][];
+            /** Rows */
+            rows: components["schemas"]["ListRowOut"][];
+            /** Joints */
+            joints: number;
+            /** With Problems */
+            with_problems: number;
+            /** Added */
+            added: number;
+            /** Changed */
+            changed: components["schemas"]["ChangedJointOut"][];
+            /** Changed Count */
+            changed_count: number;
+            /** Same */
+            same: number;
+            /** Gone */
+            gone: string[];
+        };
+        /**
+         * Cell
+         * @description How a record stands to a joint: the verdict, and the variables that block or are open.
+         */
+        Cell: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covered" | "blocked" | "open";
+            /** Variables */
+            variables: string[];
+        };
+        /**
+         * JointTypeOut
+         * @description Equal joints, and how the records stand to them.
+         */
+        JointTypeOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Marks */
+            marks: string[];
+            /** Welds */
+            welds: number;
+            /** Length Mm */
+            length_mm: number | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covered" | "open" | "blocked";
+            /** By */
+            by: string[];
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
+        };
+        /**
+         * ListCoverageOut
+         * @description Joint types against the signed records of the job.
+         */
+        ListCoverageOut: {
+            /** Version */
+            version: number;
+            code: components["schemas"]["Code"];
+            /** Records */
+            records: string[];
+            /** Types */
+            types: components["schemas"]["JointTypeOut"][];
+            /** Joints */
+            joints: number;
+            /** Unread */
+            unread: number;
+        };
+        /**
+         * WhyOut
+         * @description What one record says to a joint type.
+         */
+        WhyOut: {
+            /** Record */
+            record: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covered" | "open" | "blocked";
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
+         * PlanOut
+         * @description The cheapest set of coupons for what the records leave open.
+         */
+        PlanOut: {
+            /** Version */
+            version: number;
+            /** Gaps */
+            gaps: number;
+            /** Coupons */
+            coupons: components["schemas"]["PlannedCouponOut"][];
+            /** Cost */
+            cost: number;
+            /** Bound */
+            bound: number;
+            /** Optimal */
+            optimal: boolean;
+            /** Tried */
+            tried: number;
+            /** Currency */
+            currency: string;
+            /** Uncovered */
+            uncovered: components["schemas"]["UncoveredOut"][];
+        };
+        /**
+         * PlannedCouponOut
+         * @description A coupon of the cheapest set, and what only it covers.
+         */
+        PlannedCouponOut: {
+            /** Name */
+            name: string;
+            /** Cost */
+            cost: number;
+            /** Covers */
+            covers: string[];
+            /** Only */
+            only: string[];
+        };
+        /**
+         * UncoveredOut
+         * @description A joint type that no coupon of this shop covers.
+         */
+        UncoveredOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
+         * PlanIn
+         * @description Coupons to keep, or to do without, to see what that costs.
+         */
+        PlanIn: {
+            /**
+             * Keep
+             * @default []
+             */
+            keep: string[];
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+        };
+        /**
+         * DraftedOut
+         * @description A procedure that was drafted for a coupon.
+         */
+        DraftedOut: {
+            /** Revision Id */
+            revision_id: number;
+            /** Number */
+            number: string;
+            /** Coupon */
+            coupon: string;
+        };
+        /**
+         * DraftCouponsIn
+         * @description Coupons to draft procedures for.
+         */
+        DraftCouponsIn: {
+            /**
+             * Keep
+             * @default []
+             */
+            keep: string[];
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+            /** Names */
+            names: string[];
         };
     };
     responses: never;
@@ -15197,6 +15804,608 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_read_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldListOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_change_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListSettingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldListOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_change_rows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditRowsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldListOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_look_at_file: {
+        parameters: {
+            query?: {
+                how?: string;
+                code?: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_take_file: {
+        parameters: {
+            query: {
+                how: string;
+                version: number;
+                code?: string;
+                remove_gone?: boolean;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldListOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_download: {
+        parameters: {
+            query?: {
+                kind?: "csv" | "xlsx";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_coverage: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListCoverageOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_why_not: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_coupons: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_api_draft_coupons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftCouponsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftedOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -4,22 +4,17 @@ from __future__ import annotations
 
 import csv
 import io
-import lzma
-import struct
-import zipfile
-import zlib
-from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, Literal
 from uuid import uuid4
 
 from api.downloads import harmless
 from api.errors import InvalidError
+from api.sheets import is_workbook, rows_of_csv, rows_of_xlsx
 from django.db import transaction
-from openpyxl import Workbook, load_workbook
+from openpyxl import Workbook
 from openpyxl.styles import Font
 from openpyxl.utils import get_column_letter
-from openpyxl.utils.exceptions import InvalidFileException
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
@@ -89,11 +84,13 @@ def take_log(user: User, coupon: Coupon, data: bytes) -> list[PassLog]:
     require(user, Action.LOG_PASS)
     if len(data) > LARGEST_BYTES:
         raise InvalidError(tr("A log has at most 2 MB."))
-    if data.startswith(b"\xd0\xcf\x11\xe0"):
-        raise InvalidError(
-            tr("The workbook is encrypted or of an old kind: save it as XLSX without a password.")
-        )
-    records = read_table(_from_xlsx(data) if data.startswith(b"PK") else _from_csv(data))
+    if is_workbook(data):
+        rows = rows_of_xlsx(data, most_rows=1000, most_unpacked=LARGEST_UNPACKED)
+    else:
+        rows = rows_of_csv(data, lambda rows: known_columns(rows[0]))
+        # Semicolons and tabs part columns where the comma is the decimal sign.
+        rows = [rows[0], *([_point(cell) for cell in row] for row in rows[1:])]
+    records = read_table(rows)
     standing = {row.number: row for row in coupon.passes.filter(struck=False)}
     taken = []
     for record in records:
@@ -130,64 +127,12 @@ def _written(rows: Rows, kind: Kind, title: str) -> bytes:
     return sink.getvalue()
 
 
-def _from_csv(data: bytes) -> Sequence[Sequence[Any]]:
-    try:
-        text = data.decode("utf-16" if data[:2] in (b"\xff\xfe", b"\xfe\xff") else "utf-8-sig")
-    except UnicodeDecodeError:
-        text = data.decode("cp1252", errors="replace")
-    if "\x00" in text:
-        raise InvalidError(tr("This is neither CSV nor XLSX."))
-    # Some programs end a line with a lone carriage return.
-    text = text.replace("\r\n", "\n").replace("\r", "\n")
-    head = text.split("\n", 1)[0]
-    try:
-        # Names hold commas ("current, A"): the right delimiter is the one that gives names we know.
-        delimiter = max(
-            (",", ";", "\t"), key=lambda one: known_columns(next(csv.reader([head], delimiter=one), []))
-        )
-        rows = [list(row) for row in csv.reader(io.StringIO(text), delimiter=delimiter)]
-    except csv.Error as error:
-        raise InvalidError(tr("The file cannot be parted into columns: {error}.", error=error)) from error
-    if not rows:
-        raise InvalidError(tr("The file is empty."))
-    if delimiter == ",":
-        return [[_unharmed(cell) for cell in row] for row in rows]
-    return [rows[0], *([_point(cell) for cell in row] for row in rows[1:])]
-
-
-def _unharmed(cell: str) -> str:
-    """Without the apostrophe that keeps a sheet from taking the text for a formula."""
-    return cell[1:] if cell[:1] == "'" and harmless(cell[1:]) == cell else cell
-
-
 def _point(cell: str) -> str:
     """A decimal comma as a point; words keep their commas."""
-    plain = _unharmed(cell.strip())
+    plain = cell.strip()
     number = plain.replace(",", ".", 1)
     try:
         float(number)
     except ValueError:
         return plain
     return number
-
-
-# What a workbook that is cut off, encrypted or put together by hand makes its reader raise.
-_UNREADABLE = (
-    zipfile.BadZipFile, InvalidFileException, LookupError, ValueError, TypeError, AttributeError,
-    ArithmeticError, EOFError, OSError, RuntimeError, SyntaxError, AssertionError, struct.error, zlib.error,
-    lzma.LZMAError,
-)  # fmt: skip
-
-
-def _from_xlsx(data: bytes) -> Sequence[Sequence[Any]]:
-    try:
-        with zipfile.ZipFile(io.BytesIO(data)) as parts:
-            if sum(part.file_size for part in parts.infolist()) > LARGEST_UNPACKED:
-                raise InvalidError(tr("The workbook unpacks to more than 20 MB: no log is that long."))
-            if any(part.flag_bits & 1 for part in parts.infolist()):
-                raise InvalidError(tr("The workbook is encrypted: save it without a password."))
-        book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
-        sheet = book.worksheets[0]
-        return [list(row) for row in sheet.iter_rows(values_only=True, max_row=1000, max_col=100)]
-    except _UNREADABLE as error:
-        raise InvalidError(tr("The workbook cannot be read: is it an XLSX that opens elsewhere?")) from error

@@ -1,0 +1,95 @@
+"""Reading a weld list: its rows as the core understands them, its joint types, and what covers them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from api.damage import attempt
+
+from apps.jobs.models import Job
+from apps.qualification.queries import signed_records
+from apps.weldlist.models import ListRow, WeldList
+from welding.codebook.book import by_book
+from welding.documents.codec import Codec
+from welding.documents.procedure import Code
+from welding.documents.record import QualificationRecord
+from welding.documents.weld_list import Prices, Shop
+from welding.weldlist.cells import ReadRow
+from welding.weldlist.grid import GridRow, ListMapping, Question, questions_of, read_rows
+from welding.weldlist.joint_types import JointType, joint_types
+
+CODE = Codec(Code)
+MAPPING = Codec(ListMapping)
+SHOP = Codec(Shop)
+PRICES = Codec(Prices)
+KEPT_LISTS = 8
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ListedRow:
+    """A row with what it means; ``type`` is the key of its joint type, empty where it is no joint yet."""
+
+    id: int
+    version: int
+    cells: dict[str, str]
+    read: ReadRow
+    type: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StandingList:
+    """A list as it stands at one version."""
+
+    version: int
+    code: Code
+    rows: tuple[ListedRow, ...]
+    types: tuple[JointType, ...]
+    questions: tuple[Question, ...]
+
+
+def weld_list_of(job: Job) -> WeldList | None:
+    """The list of a job, where it has one."""
+    return WeldList.objects.filter(job=job).select_related("saved_by").first()
+
+
+def standing_list(listed: WeldList) -> StandingList:
+    """The list as it is understood, read once for each of its versions."""
+    return _read(listed.pk, listed.version)
+
+
+@by_book(KEPT_LISTS)
+def _read(list_id: int, version: int) -> StandingList:
+    listed = WeldList.objects.get(pk=list_id)
+    code = CODE.take(listed.code)
+    rows = list(listed.rows.all())
+    grid = [GridRow(number=at, cells=row.cells) for at, row in enumerate(rows, start=1)]
+    read = read_rows(grid, code, listed.answers)
+    types = joint_types([one.joint for one in read if one.joint is not None], code)
+    type_of = {mark: kind.key for kind in types for mark in kind.marks}
+    return StandingList(
+        version=version,
+        code=code,
+        rows=tuple(
+            ListedRow(
+                id=row.pk,
+                version=row.version,
+                cells=row.cells,
+                read=one,
+                type=type_of.get(one.joint.mark, "") if one.joint is not None else "",
+            )
+            for row, one in zip(rows, read, strict=True)
+        ),
+        types=types,
+        questions=questions_of(grid, read),
+    )
+
+
+def counting_records(job: Job) -> list[QualificationRecord]:
+    """Records that count and are whole, from their signed bytes."""
+    read = [attempt(one, one.document)[0] for one in signed_records(job)]
+    return [one for one in read if one is not None]
+
+
+def rows_by_id(listed: WeldList, ids: list[int]) -> dict[int, ListRow]:
+    """Rows of the list under their ids, held until the transaction ends."""
+    return {row.pk: row for row in listed.rows.select_for_update().filter(pk__in=ids)}

@@ -1,0 +1,1 @@
+"""What changes a weld list."""

@@ -1,0 +1,75 @@
+"""A list as a file: read from CSV or XLSX, and written again."""
+
+from __future__ import annotations
+
+import csv
+import io
+
+from api.downloads import harmless
+from api.errors import InvalidError
+from api.sheets import Rows, is_workbook, rows_of_csv, rows_of_xlsx
+from openpyxl import Workbook
+from openpyxl.styles import Font
+from openpyxl.utils import get_column_letter
+
+from apps.weldlist.queries import StandingList
+from welding.documents.weld_list import MOST_JOINTS
+from welding.language import tr
+from welding.weldlist.cells import COLUMNS, column_title
+from welding.weldlist.grid import MOST_COLUMNS, MOST_HEADINGS, known_headings
+
+LARGEST_BYTES = 20_000_000
+LARGEST_UNPACKED = 300_000_000
+TYPES: dict[str, str] = {
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
+
+
+def grid_of(data: bytes) -> Rows:
+    """Cells of a file.
+
+    Raises:
+        InvalidError: It is no list of ours, or longer than a list may be.
+    """
+    if not data:
+        raise InvalidError(tr("The file is empty."))
+    if len(data) > LARGEST_BYTES:
+        raise InvalidError(tr("A weld list has at most {most} MB.", most=LARGEST_BYTES // 1_000_000))
+    most = MOST_JOINTS + MOST_HEADINGS
+    if is_workbook(data):
+        rows = rows_of_xlsx(
+            data, most_rows=most + 1, most_unpacked=LARGEST_UNPACKED, most_columns=MOST_COLUMNS
+        )
+    else:
+        rows = rows_of_csv(data, known_headings)
+    if len(rows) > most:
+        raise InvalidError(tr("A weld list has at most {most} joints: part it.", most=MOST_JOINTS))
+    return rows
+
+
+def list_file(standing: StandingList, kind: str) -> bytes:
+    """The list with all of its columns, as it was written, and what is wrong in words."""
+    rows = [[*(column_title(name) for name in COLUMNS), tr("Problems")]]
+    for row in standing.rows:
+        problems = "; ".join(f"{one.column}: {one.message}" for one in row.read.problems)
+        rows.append([*(row.cells.get(name, "") for name in COLUMNS), problems])
+    if kind == "csv":
+        text = io.StringIO()
+        csv.writer(text).writerows([[harmless(cell) for cell in row] for row in rows])
+        return text.getvalue().encode("utf-8-sig")
+    book = Workbook(write_only=False)
+    sheet = book.worksheets[0]
+    sheet.title = "weld list"
+    for number, cells in enumerate(rows, 1):
+        for column, value in enumerate(cells, 1):
+            if value:
+                cell = sheet.cell(number, column, value)
+                cell.data_type = "s"  # a text that begins with = is a text
+    for column, name in enumerate(rows[0], 1):
+        sheet.cell(1, column).font = Font(bold=True)
+        sheet.column_dimensions[get_column_letter(column)].width = max(9, len(name) + 2)
+    sheet.freeze_panes = "B2"
+    sink = io.BytesIO()
+    book.save(sink)
+    return sink.getvalue()
