@@ -19,6 +19,7 @@ const FEATURES = {
   bead: [],
   calculators: [],
   faults: [],
+  joints: [],
   metals: ['calculators'],
   recordings: [],
   evidence: [],

@@ -8,7 +8,7 @@ import lzma
 import struct
 import zipfile
 import zlib
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from openpyxl import load_workbook
@@ -108,13 +108,21 @@ def rows_of_xlsx(data: bytes, *, most_rows: int, most_unpacked: int, most_column
             has_formulas = any(b"<f" in parts.read(name) for name in sheets)
         reach = {"values_only": True, "max_row": most_rows, "max_col": most_columns}
         book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
-        rows = [list(row) for row in book.worksheets[0].iter_rows(**reach)]
+        rows = [_trimmed(row) for row in book.worksheets[0].iter_rows(**reach)]
         if has_formulas:
             written = load_workbook(io.BytesIO(data), read_only=True).worksheets[0].iter_rows(**reach)
             for row, formulas in zip(rows, written, strict=False):
+                row += [None] * (len(formulas) - len(row))
                 for at, formula in enumerate(formulas):
                     if row[at] is None and str(formula or "").startswith("="):
                         row[at] = NO_VALUE
+            rows = [_trimmed(row) for row in rows]
     except _UNREADABLE as error:
         raise InvalidError(tr("The workbook cannot be read: is it an XLSX that opens elsewhere?")) from error
     return rows
+
+
+def _trimmed(row: Sequence[Any]) -> list[Any]:
+    """Without the empty cells behind the last one that is filled."""
+    last = max((at for at, cell in enumerate(row, start=1) if cell is not None), default=0)
+    return list(row[:last])

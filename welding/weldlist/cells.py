@@ -27,18 +27,18 @@ from welding.setup.process_names import read_process
 T = TypeVar("T")
 
 COLUMNS = (
-    "mark", "drawing", "revision", "part", "place", "count", "length", "joint", "weld", "size", "edge",
-    "sides", "backing", "metal", "metal2", "thickness", "thickness2", "diameter", "positions", "process",
-    "impact", "hardness", "pwht", "site", "ndt", "remarks",
+    "mark", "drawing", "revision", "part", "joint", "weld", "metal", "metal2", "thickness", "thickness2",
+    "size", "positions", "count", "length", "edge", "sides", "backing", "diameter", "process", "impact",
+    "hardness", "pwht", "site", "ndt", "place", "remarks",
 )  # fmt: skip
 """Columns of a list, in the order that they are shown in."""
 _TITLES = {
     "mark": tr_noop("Mark"),
     "drawing": tr_noop("Drawing"),
-    "revision": tr_noop("Drawing revision"),
+    "revision": tr_noop("Rev."),
     "part": tr_noop("Part"),
     "place": tr_noop("Location"),
-    "count": tr_noop("Number off"),
+    "count": tr_noop("Qty"),
     "length": tr_noop("Weld length"),
     "joint": tr_noop("Joint type"),
     "weld": tr_noop("Weld type"),
@@ -338,7 +338,10 @@ class _Reader:
                 return means
         if told:
             is_butt = word_key(told) in words("joint")
-            raise _Wrong(self._unknown("weld", told, choices[:2] if is_butt else choices))
+            if is_butt:
+                message = tr("“{text}” does not say whether the penetration is full or partial.", text=told)
+                raise _Wrong(replace(self._unknown("weld", told, choices[:2]), message=message))
+            raise _Wrong(self._unknown("weld", told, choices))
         raise _Wrong(
             replace(
                 self._unknown("weld", "", choices),

@@ -70,7 +70,7 @@ class GridRow:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Question:
+class ListQuestion:
     """What has to be answered once for all rows that ask it.
 
     Attributes:
@@ -219,7 +219,7 @@ class ListRead:
     mapping: ListMapping
     headings: tuple[str, ...]
     rows: tuple[tuple[GridRow, ReadRow], ...]
-    questions: tuple[Question, ...]
+    questions: tuple[ListQuestion, ...]
 
 
 def read_grid(
@@ -260,13 +260,13 @@ def read_rows(rows: Sequence[GridRow], code: Code, answers: Mapping[str, str]) -
     return tuple(found)
 
 
-def questions_of(rows: Sequence[GridRow], read: Sequence[ReadRow]) -> tuple[Question, ...]:
+def questions_of(rows: Sequence[GridRow], read: Sequence[ReadRow]) -> tuple[ListQuestion, ...]:
     """What the rows leave to be answered once, the unit first, then what most rows ask."""
-    found: dict[str, Question] = {}
+    found: dict[str, ListQuestion] = {}
     for row, one in zip(rows, read, strict=True):
         for problem in {one.asks: one for one in one.problems if one.asks}.values():
             before = found.get(problem.asks)
-            found[problem.asks] = Question(
+            found[problem.asks] = ListQuestion(
                 key=problem.asks,
                 column=problem.column,
                 message=problem.message,

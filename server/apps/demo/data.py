@@ -50,3 +50,8 @@ def coupons() -> list[dict[str, Any]]:
     """The demo's coupons: procedure, welder, what was measured on the piece, and the passes."""
     found: list[dict[str, Any]] = json.loads((DOCUMENTS / "coupons.json").read_text())
     return found
+
+
+def weld_list() -> bytes:
+    """The demo's weld list as a drawing office sends it: about 400 joints, decimal commas."""
+    return (DOCUMENTS / "weld-list.csv").read_bytes()

@@ -19,6 +19,7 @@ from apps.weldlist.queries import (
     MAPPING,
     PRICES,
     SHOP,
+    USUAL_CODE,
     ListedRow,
     StandingList,
     counting_records,
@@ -39,6 +40,7 @@ from apps.weldlist.schemas import (
     PlanIn,
     PlannedCouponOut,
     PlanOut,
+    TypeCellOut,
     UncoveredOut,
     WeldListOut,
     WhyOut,
@@ -48,10 +50,12 @@ from apps.weldlist.services.edit_rows import RowChange, edit_rows
 from apps.weldlist.services.files import TYPES, grid_of, list_file
 from apps.weldlist.services.save_settings import save_settings
 from apps.weldlist.services.take_list import look_at, take_list
+from welding.coverage.matrix import Cell
 from welding.documents.codec import parse_json
 from welding.documents.procedure import Code
 from welding.documents.weld_list import Prices, Shop
 from welding.language import tr
+from welding.qualification.variables import VARIABLES
 from welding.quantities.writing import System
 from welding.weldlist.cells import COLUMNS, OWN, column_title
 from welding.weldlist.grid import ListMapping
@@ -62,7 +66,6 @@ router = Router(tags=["weld list"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 SHOWN_ROWS = 40
 """Rows of a file that are shown before it is taken; those with problems first."""
-USUAL_CODE = {"id": "iso-15614-1:2017", "level": 2}
 
 
 def _job(job_id: int) -> Job:
@@ -152,7 +155,10 @@ def look_at_file(request: HttpRequest, job_id: int, how: str = "", code: str = "
         ListRowOut(id=row.number, version=0, cells=row.cells, type="", problems=list(one.problems))
         for row, one in read.rows
     ]
-    shown = sorted(rows, key=lambda one: not one.problems)[:SHOWN_ROWS]
+    # What has to be corrected comes first, then what an answer mends.
+    shown = sorted(rows, key=lambda row: (all(one.asks for one in row.problems), not row.problems))[
+        :SHOWN_ROWS
+    ]
     changed = incoming.changes.changed
     return LookOut(
         version=listed.version if listed else 0,
@@ -231,13 +237,18 @@ def coverage(request: HttpRequest, job_id: int, units: System = "si") -> ListCov
                 length_mm=one.type.length_mm,
                 verdict=one.verdict,
                 by=list(one.by),
-                cells=list(one.cells),
+                cells=[_cell(cell) for cell in one.cells],
             )
             for one in types_covered(standing.types, records, standing.code)
         ],
         joints=len(standing.rows),
         unread=sum(row.read.joint is None for row in standing.rows),
     )
+
+
+def _cell(cell: Cell) -> TypeCellOut:
+    names = [VARIABLES[name].title if name in VARIABLES else name for name in cell.variables]
+    return TypeCellOut(verdict=cell.verdict, variables=list(cell.variables), names=names)
 
 
 @router.get("/jobs/{int:job_id}/weld-list/types/{key}/why", response={200: list[WhyOut], **REFUSALS})

@@ -15,7 +15,7 @@ from welding.documents.procedure import Code
 from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import Prices, Shop
 from welding.weldlist.cells import ReadRow
-from welding.weldlist.grid import GridRow, ListMapping, Question, questions_of, read_rows
+from welding.weldlist.grid import GridRow, ListMapping, ListQuestion, questions_of, read_rows
 from welding.weldlist.joint_types import JointType, joint_types
 
 CODE = Codec(Code)
@@ -23,6 +23,8 @@ MAPPING = Codec(ListMapping)
 SHOP = Codec(Shop)
 PRICES = Codec(Prices)
 KEPT_LISTS = 8
+USUAL_CODE = {"id": "iso-15614-1:2017", "level": 2}
+"""Code of a new list until somebody says another."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,7 +46,7 @@ class StandingList:
     code: Code
     rows: tuple[ListedRow, ...]
     types: tuple[JointType, ...]
-    questions: tuple[Question, ...]
+    questions: tuple[ListQuestion, ...]
 
 
 def weld_list_of(job: Job) -> WeldList | None:

@@ -8,11 +8,10 @@ from api.documents import CodeIn, PricesIn, ShopIn
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from welding.coverage.matrix import Cell
 from welding.documents.procedure import Code
 from welding.documents.weld_list import Prices, Shop
 from welding.weldlist.cells import LONGEST_CELL, CellProblem
-from welding.weldlist.grid import Question
+from welding.weldlist.grid import ListQuestion
 from welding.weldlist.revision import ChangedCell
 
 CellText = Annotated[str, StringConstraints(max_length=LONGEST_CELL)]
@@ -46,10 +45,18 @@ class WeldListOut(Schema):
     code: Code
     columns: list[ColumnOut]
     rows: list[ListRowOut]
-    questions: list[Question]
+    questions: list[ListQuestion]
     answers: dict[str, str]
     shop: Shop
     prices: Prices
+
+
+class TypeCellOut(Schema):
+    """How one record stands to a joint type, and the variables that block or are open, in words."""
+
+    verdict: Literal["covered", "open", "blocked"]
+    variables: list[str]
+    names: list[str]
 
 
 class JointTypeOut(Schema):
@@ -62,7 +69,7 @@ class JointTypeOut(Schema):
     length_mm: float | None
     verdict: Literal["covered", "open", "blocked"]
     by: list[str]
-    cells: list[Cell]
+    cells: list[TypeCellOut]
 
 
 class ListCoverageOut(Schema):
@@ -92,7 +99,7 @@ class LookOut(Schema):
     first_row: int
     mapping: dict[str, str]
     units: dict[str, str]
-    questions: list[Question]
+    questions: list[ListQuestion]
     rows: list[ListRowOut]
     joints: int
     with_problems: int

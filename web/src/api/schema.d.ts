@@ -7044,29 +7044,15 @@ export interface components {
         };
         /**
          * Question
-         * @description What has to be answered once for all rows that ask it.
-         *
-         *     Attributes:
-         *         key: Where the answer goes in ``ListMapping.answers``.
-         *         column: The column asked about.
-         *         message: The question.
-         *         choices: Answers to choose from; empty where any text may be one.
-         *         rows: How many rows ask.
-         *         first_row: Number of the first of them.
+         * @description One question; "yes" is the right answer.
          */
         Question: {
-            /** Key */
-            key: string;
-            /** Column */
-            column: string;
-            /** Message */
-            message: string;
-            /** Choices */
-            choices: string[];
-            /** Rows */
-            rows: number;
-            /** First Row */
-            first_row: number;
+            /** Id */
+            id: string;
+            /** Question */
+            question: string;
+            /** Why */
+            why: string;
         };
         /**
          * RecordingRef
@@ -9558,6 +9544,32 @@ export interface components {
             own: boolean;
         };
         /**
+         * ListQuestion
+         * @description What has to be answered once for all rows that ask it.
+         *
+         *     Attributes:
+         *         key: Where the answer goes in ``ListMapping.answers``.
+         *         column: The column asked about.
+         *         message: The question.
+         *         choices: Answers to choose from; empty where any text may be one.
+         *         rows: How many rows ask.
+         *         first_row: Number of the first of them.
+         */
+        ListQuestion: {
+            /** Key */
+            key: string;
+            /** Column */
+            column: string;
+            /** Message */
+            message: string;
+            /** Choices */
+            choices: string[];
+            /** Rows */
+            rows: number;
+            /** First Row */
+            first_row: number;
+        };
+        /**
          * ListRowOut
          * @description A row: its cells as written, the key of its joint type, and what is wrong.
          */
@@ -9653,7 +9665,7 @@ export interface components {
             /** Rows */
             rows: components["schemas"]["ListRowOut"][];
             /** Questions */
-            questions: components["schemas"]["Question"][];
+            questions: components["schemas"]["ListQuestion"][];
             /** Answers */
             answers: {
                 [key: string]: string;
@@ -9744,7 +9756,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Questions */
-            questions: components["schemas"]["Question"][];
+            questions: components["schemas"]["ListQuestion"][];
             /** Rows */
             rows: components["schemas"]["ListRowOut"][];
             /** Joints */
@@ -9761,19 +9773,6 @@ export interface components {
             same: number;
             /** Gone */
             gone: string[];
-        };
-        /**
-         * Cell
-         * @description How a record stands to a joint: the verdict, and the variables that block or are open.
-         */
-        Cell: {
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "covered" | "blocked" | "open";
-            /** Variables */
-            variables: string[];
         };
         /**
          * JointTypeOut
@@ -9798,7 +9797,7 @@ export interface components {
             /** By */
             by: string[];
             /** Cells */
-            cells: components["schemas"]["Cell"][];
+            cells: components["schemas"]["TypeCellOut"][];
         };
         /**
          * ListCoverageOut
@@ -9816,6 +9815,21 @@ export interface components {
             joints: number;
             /** Unread */
             unread: number;
+        };
+        /**
+         * TypeCellOut
+         * @description How one record stands to a joint type, and the variables that block or are open, in words.
+         */
+        TypeCellOut: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covered" | "open" | "blocked";
+            /** Variables */
+            variables: string[];
+            /** Names */
+            names: string[];
         };
         /**
          * WhyOut

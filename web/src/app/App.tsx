@@ -10,6 +10,7 @@ import { calculatorRoutes } from '../features/calculators'
 import { couponRoutes } from '../features/coupons'
 import { dashboardRoutes } from '../features/dashboard'
 import { faultRoutes } from '../features/faults'
+import { jointRoutes } from '../features/joints'
 import { trainingRoutes } from '../features/training'
 import { procedureRoutes } from '../features/procedures'
 import { codebookRoutes } from '../features/codebook/routes'
@@ -33,6 +34,7 @@ const router = createBrowserRouter([
     errorElement: <NothingHere broken />,
     children: [
       ...dashboardRoutes,
+      ...jointRoutes,
       ...procedureRoutes,
       ...couponRoutes,
       ...evidenceRoutes,

@@ -23,6 +23,7 @@ const PasswordDialog = lazy(async () => ({ default: (await import('./PasswordDia
 
 const RAIL: readonly [string, string][] = [
   ['/', t`Dashboard`],
+  ['/joints', t`Joints`],
   ['/procedures', t`Procedures`],
   ['/coupons', t`Coupons`],
   ['/try', t`Try a setting`],

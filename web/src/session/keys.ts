@@ -4,8 +4,8 @@ import { useEffect, useRef } from 'react'
 export const KEYS: readonly [string, string][] = [
   [t`Ctrl K`, t`search or run a command`],
   [
-    'g d, g p, g c, g s, g x, g a, g l, g b',
-    t`go to dashboard, procedures, coupons, try a setting, find a fault, calculators, library, code book`,
+    'g d, g j, g p, g c, g s, g x, g a, g l, g b',
+    t`go to dashboard, joints, procedures, coupons, try a setting, find a fault, calculators, library, code book`,
   ],
   ['arrows', t`ladder: move between passes and columns`],
   [t`Enter, Esc`, t`ladder: edit, leave; a field: take, take back`],
@@ -20,6 +20,7 @@ export const KEYS: readonly [string, string][] = [
 
 const PLACES: Record<string, string> = {
   d: '/',
+  j: '/joints',
   p: '/procedures',
   c: '/coupons',
   s: '/try',
@@ -36,7 +37,7 @@ export function isTyping(event: KeyboardEvent): boolean {
     target instanceof HTMLElement &&
     (target.isContentEditable ||
       ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
-      target.closest('[role="dialog"], [role="listbox"]') !== null)
+      target.closest('[role="dialog"], [role="listbox"], [role="grid"]') !== null)
   )
 }
 

@@ -30,6 +30,10 @@ from apps.qualification.services.specimens import enter_test
 from apps.recordings.services.receive_file import receive_file
 from apps.recordings.services.recorders import add_recorder
 from apps.trials.services.enter_trial import enter_trial
+from apps.weldlist.queries import CODE, USUAL_CODE
+from apps.weldlist.services.files import grid_of
+from apps.weldlist.services.save_settings import save_settings
+from apps.weldlist.services.take_list import look_at, take_list
 from recorder.waveforms import Setting
 from recorder.welding_day import COLUMNS, Plan, Trouble, samples, text_of
 from welding.documents.codec import PASS_RECORD, PROCEDURE, TEST
@@ -89,7 +93,17 @@ def load_demo() -> Job:
         coupon = start_coupon(users["engineer"], revision, sample["welder"])
         _fill(coupon, sample, users)
     _prove(job, users)
+    _list_joints(job, users["engineer"])
     return job
+
+
+def _list_joints(job: Job, user: User) -> None:
+    """The job's weld list, taken as a file is. The shop welds with solid wire, and with electrodes."""
+    grid = grid_of(data.weld_list())
+    code = CODE.take(USUAL_CODE)
+    mapping = look_at(job, code, grid, None).read.mapping
+    listed = take_list(user, job, code, grid, mapping, 0, remove_gone=False)
+    save_settings(user, job, listed.version, shop={"processes": ["135", "111"]})
 
 
 def _prove(job: Job, users: dict[str, User]) -> None:

@@ -1,0 +1,147 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { api, unwrap } from '../../api/client'
+import type { CouponPlan } from '../../api/types'
+import { weldListQuery } from '../../queries/joints'
+import { digits } from '../../session/language'
+import { useJob } from '../../session/job'
+import { useUnits } from '../../session/units'
+import { Button } from '../../ui/Button'
+import { Notice } from '../../ui/Notice'
+import { JointsHead } from './JointsHead'
+import { PlannedCoupons } from './PlannedCoupons'
+import { ShopForm } from './ShopForm'
+
+export type WhatIf = { keep: readonly string[]; without: readonly string[] }
+const AS_IS: WhatIf = { keep: [], without: [] }
+
+/** The cheapest coupons for what the records of the job leave open, with the proof. */
+export function CouponsPlanPage() {
+  const { job } = useJob()
+  return job ? <OfJob key={job.id} jobId={job.id} /> : <JointsHead more={t`Fewest coupons`} />
+}
+
+function OfJob({ jobId }: { jobId: number }) {
+  const units = useUnits()
+  const list = useQuery(weldListQuery(jobId))
+  const [whatIf, setWhatIf] = useState(AS_IS)
+  const [first, setFirst] = useState<CouponPlan | null>(null)
+  const plan = useMutation({
+    mutationFn: (asked: WhatIf) =>
+      unwrap(
+        api.POST('/api/jobs/{job_id}/weld-list/coupons', {
+          params: { path: { job_id: jobId }, query: { units: units.system } },
+          body: { keep: [...asked.keep], without: [...asked.without] },
+        }),
+      ),
+    onSuccess: (found, asked) => {
+      if (asked === AS_IS) setFirst(found)
+    },
+  })
+  const ask = (next: WhatIf) => {
+    setWhatIf(next)
+    plan.mutate(next)
+  }
+  return (
+    <div className="px-5 py-4">
+      <JointsHead more={t`Fewest coupons`} />
+      {list.isError && <Notice mark="breach">{list.error.message}</Notice>}
+      {list.data && (
+        <div className="grid grid-cols-[300px_minmax(0,1fr)] items-start gap-4 max-lg:grid-cols-1">
+          <ShopForm key={list.data.version} jobId={jobId} list={list.data} onSaved={() => plan.reset()} />
+          <div className="grid gap-3">
+            <div className="flex flex-wrap items-center gap-3">
+              <Button look="main" disabled={plan.isPending} onClick={() => ask(AS_IS)}>
+                {plan.isPending ? t`Drafting and comparing coupons …` : t`Find the cheapest coupons`}
+              </Button>
+              {whatIf !== AS_IS && (
+                <Button onClick={() => ask(AS_IS)} disabled={plan.isPending}>
+                  <Trans>Without the what-if</Trans>
+                </Button>
+              )}
+            </div>
+            {plan.isError && <Notice mark="breach">{plan.error.message}</Notice>}
+            {!plan.data && !plan.isPending && !plan.isError && (
+              <p className="panel p-4 text-steel">
+                <Trans>
+                  For every joint type that no signed record covers, coupons are drafted, their range of qualification
+                  is computed as everywhere, and the cheapest set that covers them all is found, with the proof that
+                  none is cheaper.
+                </Trans>
+              </p>
+            )}
+            {plan.data && <Found jobId={jobId} plan={plan.data} first={first} whatIf={whatIf} onAsk={ask} />}
+          </div>
+        </div>
+      )}
+    </div>
+  )
+}
+
+type FoundProps = {
+  jobId: number
+  plan: CouponPlan
+  first: CouponPlan | null
+  whatIf: WhatIf
+  onAsk: (next: WhatIf) => void
+}
+
+const money = (value: number, currency: string) => `${digits(value.toFixed(0))} ${currency}`
+
+function Found({ jobId, plan, first, whatIf, onAsk }: FoundProps) {
+  const { gaps, tried } = plan
+  const cost = money(plan.cost, plan.currency)
+  const bound = money(plan.bound, plan.currency)
+  const more = first ? plan.cost - first.cost : 0
+  const count = plan.coupons.length
+  return (
+    <>
+      <p className="panel flex flex-wrap items-baseline gap-x-4 gap-y-1 px-4 py-3">
+        <b className="font-head text-xl">{t`${count} coupons, ${cost}`}</b>
+        <span>
+          {plan.optimal
+            ? t`proven: no cheaper set among ${tried} coupons drafted`
+            : t`best found in the time; no set costs less than ${bound}`}
+        </span>
+        <span className="text-steel2">{t`${gaps} joint types are not covered yet`}</span>
+        {whatIf.keep.length + whatIf.without.length > 0 && first && (
+          <span className="font-semibold">
+            {more > 0
+              ? t`${money(more, plan.currency)} more than without the what-if`
+              : t`no dearer than without the what-if`}
+          </span>
+        )}
+      </p>
+      {whatIf.without.map((name) => (
+        <p key={name} className="text-[13px]">
+          {t`Left out: ${name}`}{' '}
+          <Button
+            look="quiet"
+            onClick={() => onAsk({ ...whatIf, without: whatIf.without.filter((one) => one !== name) })}
+          >
+            <Trans>take it back</Trans>
+          </Button>
+        </p>
+      ))}
+      {count > 0 && <PlannedCoupons jobId={jobId} plan={plan} whatIf={whatIf} onAsk={onAsk} />}
+      {plan.uncovered.length > 0 && (
+        <section className="panel p-3" aria-label={t`No coupon covers`}>
+          <h2 className="mb-1 font-head text-[17px] font-semibold">
+            <Trans>No coupon of this shop covers</Trans>
+          </h2>
+          <ul className="grid gap-2 text-[14px]">
+            {plan.uncovered.map((one) => (
+              <li key={one.key}>
+                <b>{one.key}</b> {one.words}
+                <div className="text-breach">{one.reasons.join(' ')}</div>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  )
+}

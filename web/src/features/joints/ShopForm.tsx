@@ -1,0 +1,97 @@
+import { t } from '@lingui/core/macro'
+import { Trans } from '@lingui/react/macro'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+
+import { api, unwrap } from '../../api/client'
+import type { WeldList } from '../../api/types'
+import { inWords } from '../../domain/words'
+import { weldListQuery } from '../../queries/joints'
+import { Button } from '../../ui/Button'
+import { Labelled } from '../../ui/Labelled'
+import { Notice } from '../../ui/Notice'
+import { QuantityField } from '../../ui/QuantityField'
+import { NumberField } from './NumberField'
+
+const PROCESSES = ['111', '114', '121', '135', '136', '138', '141'] as const
+const PRICES = [
+  ['hour', t`Welding, per hour`],
+  ['plate_kg', t`Plate, per kg`],
+  ['weld_metal_kg', t`Weld metal, per kg`],
+  ['coupon', t`Each coupon, set up`],
+] as const
+
+/** What coupons may be made of in this shop, and what they cost. */
+export function ShopForm({ jobId, list, onSaved }: { jobId: number; list: WeldList; onSaved: () => void }) {
+  const queries = useQueryClient()
+  const [shop, setShop] = useState(list.shop)
+  const [prices, setPrices] = useState(list.prices)
+  const changed = JSON.stringify([shop, prices]) !== JSON.stringify([list.shop, list.prices])
+  const save = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.PUT('/api/jobs/{job_id}/weld-list', {
+          params: { path: { job_id: jobId } },
+          body: { version: list.version, code: list.code, answers: list.answers, shop, prices },
+        }),
+      ),
+    onSuccess: (next) => {
+      queries.setQueryData(weldListQuery(jobId).queryKey, next)
+      onSaved()
+    },
+  })
+  const processes: readonly string[] = shop.processes
+  const toggle = (process: (typeof PROCESSES)[number]) =>
+    setShop((now) => ({
+      ...now,
+      processes: now.processes.includes(process)
+        ? now.processes.filter((one) => one !== process)
+        : [...now.processes, process],
+    }))
+  return (
+    <section className="panel grid gap-3 p-3" aria-label={t`Shop`}>
+      <h2 className="font-head text-[17px] font-semibold">
+        <Trans>The shop</Trans>
+      </h2>
+      <fieldset>
+        <legend className="label">
+          <Trans>Processes</Trans>
+        </legend>
+        <div className="grid gap-0.5 text-[14px]">
+          {PROCESSES.map((process) => (
+            <label key={process} className="flex min-h-6 items-center gap-2">
+              <input type="checkbox" checked={processes.includes(process)} onChange={() => toggle(process)} />
+              {process} {inWords(process)}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <Labelled words={t`Thickest plate in stock`}>
+        <QuantityField
+          label={t`Thickest plate in stock`}
+          kind="thickness"
+          value={shop.thickest_mm}
+          onChange={(mm) => setShop((now) => ({ ...now, thickest_mm: mm }))}
+        />
+      </Labelled>
+      <div className="grid grid-cols-2 gap-2">
+        {PRICES.map(([name, words]) => (
+          <Labelled key={name} words={`${words}, ${prices.currency}`}>
+            <NumberField
+              label={words}
+              value={prices[name]}
+              onChange={(value) => setPrices((now) => ({ ...now, [name]: value }))}
+            />
+          </Labelled>
+        ))}
+      </div>
+      <p className="text-[12.5px] text-steel2">
+        <Trans>Prices put coupons in order. What tests cost stands in the code book.</Trans>
+      </p>
+      {save.isError && <Notice mark="breach">{save.error.message}</Notice>}
+      <Button look="main" disabled={!changed || processes.length === 0 || save.isPending} onClick={() => save.mutate()}>
+        <Trans>Save</Trans>
+      </Button>
+    </section>
+  )
+}

@@ -1,0 +1,1 @@
+export { jointRoutes } from './routes'

@@ -1,0 +1,7 @@
+import type { RouteObject } from 'react-router'
+
+export const jointRoutes: RouteObject[] = [
+  { path: 'joints', lazy: async () => ({ Component: (await import('./ListPage')).ListPage }) },
+  { path: 'joints/coverage', lazy: async () => ({ Component: (await import('./CoveragePage')).CoveragePage }) },
+  { path: 'joints/coupons', lazy: async () => ({ Component: (await import('./CouponsPlanPage')).CouponsPlanPage }) },
+]

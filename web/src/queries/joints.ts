@@ -1,0 +1,33 @@
+import { queryOptions } from '@tanstack/react-query'
+
+import { api, unwrap } from '../api/client'
+
+const path = (jobId: number) => ({ params: { path: { job_id: jobId } } })
+
+export const weldListQuery = (jobId: number) =>
+  queryOptions({
+    queryKey: ['weld-list', jobId],
+    queryFn: () => unwrap(api.GET('/api/jobs/{job_id}/weld-list', path(jobId))),
+    staleTime: 0,
+  })
+
+export const listCoverageQuery = (jobId: number, units: 'si' | 'us') =>
+  queryOptions({
+    queryKey: ['weld-list', jobId, 'coverage', units],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/weld-list/coverage', {
+          params: { path: { job_id: jobId }, query: { units } },
+        }),
+      ),
+    staleTime: 0,
+    retry: false,
+  })
+
+export const whyQuery = (jobId: number, key: string) =>
+  queryOptions({
+    queryKey: ['weld-list', jobId, 'why', key],
+    queryFn: () =>
+      unwrap(api.GET('/api/jobs/{job_id}/weld-list/types/{key}/why', { params: { path: { job_id: jobId, key } } })),
+    staleTime: 0,
+  })
