@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro'
+import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -100,13 +100,17 @@ function Found({ jobId, plan, first, whatIf, onAsk }: FoundProps) {
   return (
     <>
       <p className="panel flex flex-wrap items-baseline gap-x-4 gap-y-1 px-4 py-3">
-        <b className="font-head text-xl">{t`${count} coupons, ${cost}`}</b>
+        <b className="font-head text-xl">
+          {plural(count, { one: '# coupon', other: '# coupons' })}, {cost}
+        </b>
         <span>
           {plan.optimal
             ? t`proven: no cheaper set among ${tried} coupons drafted`
             : t`best found in the time; no set costs less than ${bound}`}
         </span>
-        <span className="text-steel2">{t`${gaps} joint types are not covered yet`}</span>
+        <span className="text-steel2">
+          {plural(gaps, { one: '# joint type is not covered yet', other: '# joint types are not covered yet' })}
+        </span>
         {whatIf.keep.length + whatIf.without.length > 0 && first && (
           <span className="font-semibold">
             {more > 0

@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro'
+import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -54,11 +54,15 @@ function Summary({ cover }: { cover: ListCoverage }) {
       {(['covered', 'open', 'blocked'] as const).map((verdict) => {
         const types = cover.types.filter((one) => one.verdict === verdict).length
         const count = welds(verdict)
+        if (types === 0) return null
         return (
           <p key={verdict} className="panel flex items-center gap-2 px-3 py-2">
             <MarkIcon mark={VERDICT_MARK[verdict]} silent />
             <b className="font-head text-[17px]">{VERDICT_WORDS[verdict]}</b>
-            <span>{t`${types} joint types, ${count} welds`}</span>
+            <span>
+              {plural(types, { one: '# joint type', other: '# joint types' })},{' '}
+              {plural(count, { one: '# weld', other: '# welds' })}
+            </span>
           </p>
         )
       })}
@@ -66,7 +70,10 @@ function Summary({ cover }: { cover: ListCoverage }) {
         <p className="panel flex items-center gap-2 px-3 py-2">
           <MarkIcon mark="unknown" silent />
           <Link className="link" to="/joints">
-            {t`${unread} rows of the list are no joints yet`}
+            {plural(unread, {
+              one: '# row of the list is no joint yet',
+              other: '# rows of the list are no joints yet',
+            })}
           </Link>
         </p>
       )}

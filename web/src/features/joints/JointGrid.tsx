@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro'
+import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useMemo, useRef } from 'react'
@@ -152,7 +152,9 @@ function GridHead({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
       {waiting > 0 && (
         <div className="mb-2 flex items-center gap-2">
           <Button look="main" disabled={sheet.saving} onClick={sheet.save}>
-            {sheet.saving ? t`Saving …` : t`Save ${waiting} changed joints`}
+            {sheet.saving
+              ? t`Saving …`
+              : plural(waiting, { one: 'Save # changed joint', other: 'Save # changed joints' })}
           </Button>
           <Button onClick={sheet.undo}>
             <Trans>Undo</Trans>

@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro'
+import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useQuery } from '@tanstack/react-query'
@@ -29,7 +29,7 @@ function OfJob({ jobId }: { jobId: number }) {
     <div className="flex h-full min-h-0 flex-col px-5 py-4">
       <JointsHead more={t`Weld list`}>
         <span className="text-steel2">
-          {t`${joints} joints`}
+          {plural(joints, { one: '# joint', other: '# joints' })}
           {wrong > 0 && <span className="ml-2 text-breach">{t`${wrong} with something to correct`}</span>}
         </span>
         <span className="ml-auto flex gap-2">

@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro'
+import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 
 import type { ListLook } from '../../api/types'
@@ -67,7 +67,7 @@ export function Look({ seen, how, onHow, removeGone, onRemoveGone }: Props) {
       )}
       <section aria-label={t`What it changes`} className="text-[15px]">
         <p>
-          {t`${joints} joints`}
+          {plural(joints, { one: '# joint', other: '# joints' })}
           {wrong > 0 && <span className="text-breach"> · {t`${wrong} with something to correct; they are kept`}</span>}
         </p>
         <Changes seen={seen} />

@@ -5,7 +5,8 @@ import { useState } from 'react'
 
 import { api, unwrap } from '../../api/client'
 import type { WeldList } from '../../api/types'
-import { inWords } from '../../domain/words'
+import { processOptions } from '../../domain/words'
+import { useUsage } from '../../session/terms'
 import { weldListQuery } from '../../queries/joints'
 import { Button } from '../../ui/Button'
 import { Labelled } from '../../ui/Labelled'
@@ -41,6 +42,7 @@ export function ShopForm({ jobId, list, onSaved }: { jobId: number; list: WeldLi
     },
   })
   const processes: readonly string[] = shop.processes
+  const words = new Map(processOptions(useUsage(list.code.id)))
   const toggle = (process: (typeof PROCESSES)[number]) =>
     setShop((now) => ({
       ...now,
@@ -61,7 +63,7 @@ export function ShopForm({ jobId, list, onSaved }: { jobId: number; list: WeldLi
           {PROCESSES.map((process) => (
             <label key={process} className="flex min-h-6 items-center gap-2">
               <input type="checkbox" checked={processes.includes(process)} onChange={() => toggle(process)} />
-              {process} {inWords(process)}
+              {words.get(process) ?? process}
             </label>
           ))}
         </div>
