@@ -29,6 +29,9 @@ def pages(job):
     recording = Recording.objects.order_by("pk").first().pk
     return [
         ("/", "Dashboard"),
+        ("/joints", "Weld list · Joints"),
+        ("/joints/coverage", "Coverage · Joints"),
+        ("/joints/coupons", "Fewest coupons · Joints"),
         ("/procedures", "Procedures"),
         ("/procedures/draft", "Draft from six answers"),
         (f"/procedures/{draft}", "FB-27-P07"),
