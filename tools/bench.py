@@ -20,6 +20,7 @@ from urllib.parse import urlsplit
 from playwright.sync_api import sync_playwright
 
 from tools.bench_bead import beads, dragged, faults
+from tools.bench_lists import lists
 from tools.bench_load import GOALS as LOAD_GOALS
 from tools.bench_load import load, longest_sheet, memory
 from tools.bench_proof import proof
@@ -268,6 +269,9 @@ GOALS = {
     **LOAD_GOALS,
     "core_range_ms_p50": ("Core: range of qualification of one record, the slower code, median", "ms", 5),
     "core_matrix_s": ("Core: 1,000 joints against 200 records", "s", 1),
+    "core_list_s": ("Core: a weld list of 10,000 rows read", "s", 10),
+    "core_list_cover_s": ("Core: 10,000 joints of 300 types against 200 records, cold", "s", 2),
+    "core_coupons_s": ("Core: the cheapest coupons for 100 joint types, proven", "s", None),
     "proof_page_ms": ("API: tests, range, proof, code book: the slowest answer, median of 8", "ms", 300),
     "integrate_m_per_s": ("Core: integration of a recording in memory", "million samples/s", -20),
     "import_s": ("Core: CSV of 12 million samples of two channels, read and analysed", "s", 15),
@@ -303,6 +307,7 @@ def main(address: str, file: Path) -> None:
         **longest_sheet(Session(address), plain),
         **memory(),
         **proof(lambda: Session(address)),
+        **lists(),
         **recordings(address, Session(address), revision),
         **desk(address),
     }

@@ -42,14 +42,15 @@ def ranges() -> dict[str, float]:
 def matrix() -> dict[str, float]:
     """1,000 joints, hardly two alike, against 200 records of many thicknesses and positions."""
     chance = random.Random(27)
-    records, joints = _records(chance), _joints(chance)
+    records, joints = some_records(chance), some_joints(chance)
     coverage_matrix(records[:1], joints[:1])
     start = time.perf_counter()
     coverage_matrix(records, joints)
     return {"core_matrix_s": time.perf_counter() - start}
 
 
-def _records(chance: random.Random) -> list[QualificationRecord]:
+def some_records(chance: random.Random) -> list[QualificationRecord]:
+    """Records of many thicknesses and positions."""
     plain = RECORD.plain(RECORD.read((EXAMPLES / "iso-15614-1.qualification-record.json").read_bytes()))
     found = []
     for number in range(RECORDS):
@@ -60,7 +61,8 @@ def _records(chance: random.Random) -> list[QualificationRecord]:
     return found
 
 
-def _joints(chance: random.Random) -> list[JointToWeld]:
+def some_joints(chance: random.Random) -> list[JointToWeld]:
+    """Joints, hardly two alike."""
     return [
         JOINT.take(
             {

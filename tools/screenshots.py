@@ -2,6 +2,7 @@
 
 import re
 import sys
+from collections.abc import Callable
 from pathlib import Path
 
 from PIL import Image
@@ -38,18 +39,7 @@ def main(address: str, folder: Path) -> None:
         page.get_by_text("Section to the surface").wait_for()
         shot("procedure-inch")
         page.get_by_role("radio", name="mm", exact=True).click()
-        open_procedure(page, address, "FB-27-P09")
-        show(page.get_by_label("Set-up of pass 1"))
-        page.get_by_text("70 % negative, 30 % cleaning").wait_for()
-        shot("procedure-tig")
-        open_procedure(page, address, "FB-27-P03")
-        page.get_by_role("tab", name="Heat input").click()
-        page.get_by_role("slider", name="Most amps").wait_for()
-        show(page.get_by_role("tab", name="Heat input"))
-        shot("procedure-heat")
-        in_german(page, address)
-        shot("procedure-german")
-        page.context.clear_cookies(name="language")
+        joints(page, address, shot)
         six_answers(page, address)
         shot("draft")
         page.goto(f"{address}/calculators")
@@ -139,11 +129,19 @@ def show(part: Locator) -> None:
     part.evaluate("part => part.scrollIntoView()")
 
 
-def in_german(page: Page, address: str) -> None:
-    """A procedure as it is read in German."""
-    page.context.add_cookies([{"name": "language", "value": "de", "url": address}])
-    open_procedure(page, address, "FB-27-P03")
-    page.get_by_text("Prüfpunkte erfüllt").wait_for()
+def joints(page: Page, address: str, shot: Callable[[str], None]) -> None:
+    """The weld list, what covers it, and the coupons for the rest."""
+    page.goto(f"{address}/joints")
+    page.get_by_role("gridcell", name="Mark: DB01").click()
+    shot("weld-list")
+    page.get_by_role("link", name="Coverage").click()
+    page.get_by_role("button", name="T9", exact=True).click()
+    page.get_by_text("40 mm is outside").wait_for()
+    shot("coverage")
+    page.get_by_role("link", name="Fewest coupons").click()
+    page.get_by_role("button", name="Find the cheapest coupons").click()
+    page.get_by_text("proven").wait_for()
+    shot("coupons-planned")
 
 
 def six_answers(page: Page, address: str) -> None:

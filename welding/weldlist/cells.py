@@ -12,6 +12,8 @@ from dataclasses import dataclass, replace
 from functools import partial
 from typing import Any, TypeVar, get_args
 
+from pydantic import TypeAdapter, ValidationError
+
 from welding.codebook.book import by_book
 from welding.codebook.table import load_table
 from welding.documents import fields as f
@@ -82,6 +84,7 @@ A_DATE = "#DATE"
 """Stands before a cell that a workbook had made a date of."""
 _BROKEN = re.compile(r"#(?:DATE|REF|N/A|VALUE|NAME|DIV/0|NUM|NULL|FORMULA|SPILL|CALC)\b")
 _LISTED = Codec(ListedJoint)
+_MARK: TypeAdapter[str] = TypeAdapter(f.Line)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -152,17 +155,33 @@ def read_row(cells: Mapping[str, str], code: Code, answers: Mapping[str, str]) -
     )
     if broken:
         return ReadRow(joint=None, problems=broken)
-    reader = _Reader(cells, code, answers)
-    facts, problems = _facts(
-        tuple((name, cells.get(name, "").strip()) for name in COLUMNS if name not in OWN),
-        code,
-        tuple(sorted(answers.items())),
-    )
-    own = reader.own()
-    problems = (*reader.problems, *problems)
-    if problems or facts is None:
+    told = tuple(sorted(answers.items()))
+    facts, problems = _facts(_only(cells, OWN, inside=False), code, told)
+    around, own_problems = _around(_only(cells, OWN - {"mark"}, inside=True), code, told)
+    try:
+        mark = _MARK.validate_python(cells.get("mark", "").strip())
+    except ValidationError as error:
+        mark, own_problems = "", (CellProblem(column="mark", message=error.errors()[0]["msg"]), *own_problems)
+    if not mark and not any(one.column == "mark" for one in own_problems):
+        own_problems = (CellProblem(column="mark", message=tr("A joint needs its mark.")), *own_problems)
+    problems = (*own_problems, *problems)
+    if problems or facts is None or around is None:
         return ReadRow(joint=None, problems=problems)
-    return ReadRow(joint=replace(own, joint=facts.joint))
+    return ReadRow(joint=replace(around, mark=mark, joint=facts.joint))
+
+
+def _only(cells: Mapping[str, str], names: frozenset[str], *, inside: bool) -> tuple[tuple[str, str], ...]:
+    return tuple((name, cells.get(name, "").strip()) for name in COLUMNS if (name in names) is inside)
+
+
+@by_book(4096)
+def _around(
+    cells: tuple[tuple[str, str], ...], code: Code, answers: tuple[tuple[str, str], ...]
+) -> tuple[ListedJoint | None, tuple[CellProblem, ...]]:
+    """What a row says of itself but its mark: most rows of a drawing say the same."""
+    reader = _Reader(dict(cells), code, dict(answers))
+    own = reader.own()
+    return own, tuple(reader.problems)
 
 
 def _broken(text: str) -> str:
@@ -216,11 +235,9 @@ class _Reader:
         told = self.cells.get(column, "").strip()
         return self.answers.get(f"{_asked(column)}:{word_key(told)}", told)
 
-    def own(self) -> ListedJoint:
-        """What a row says of itself, around a joint that is put in afterwards."""
-        plain: dict[str, Any] = {"mark": self.text("mark") or "-", "joint": _NOTHING}
-        if not self.text("mark"):
-            self.problems.append(CellProblem(column="mark", message=tr("A joint needs its mark.")))
+    def own(self) -> ListedJoint | None:
+        """What a row says of itself, around a mark and a joint that are put in afterwards."""
+        plain: dict[str, Any] = {"mark": "-", "joint": _NOTHING}
         names = {"drawing": "drawing", "revision": "revision", "part": "part", "place": "place",
                  "ndt": "ndt_class", "remarks": "remarks"}  # fmt: skip
         plain |= {field: self.text(name) for name, field in names.items() if self.text(name)}
@@ -236,7 +253,7 @@ class _Reader:
             for one in error.problems:
                 column = next((name for name, field in names.items() if field == one.path), one.path)
                 self.problems.append(CellProblem(column=column.removesuffix("_mm"), message=one.message))
-            return _LISTED.take({"mark": "-", "joint": _NOTHING})
+            return None
 
     def joint(self) -> dict[str, Any]:
         """The facts that decide about the procedure."""

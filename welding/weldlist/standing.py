@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -47,14 +47,35 @@ def types_covered(
     found = []
     for kind, row in zip(types, table, strict=True):
         by = tuple(name for name, cell in zip(names, row, strict=True) if cell.verdict == "covered")
-        verdict: TypeVerdict = "covered" if by else "blocked"
-        if not by and len(names) > 1:
-            together = covers(records, kind.joint, code.id, code.level)
-            by, verdict = together.by, together.verdict
-        elif not by and any(cell.verdict == "open" for cell in row):
-            verdict = "open"
+        if not by:
+            by = _together(kind, records, row, code)
+        is_open = any(cell.verdict == "open" for cell in row)
+        verdict: TypeVerdict = "covered" if by else "open" if is_open else "blocked"
         found.append(TypeCover(type=kind, verdict=verdict, by=by, cells=tuple(row)))
     return tuple(found)
+
+
+_MAY_DIFFER = frozenset({"positions", "heat_input_kj_mm", "impact_temperature_c", "hardness"})
+"""What two records of a pair may lack each by itself."""
+
+
+def _together(
+    kind: JointType, records: Sequence[QualificationRecord], row: Sequence[Cell], code: Code
+) -> tuple[str, ...]:
+    """Records that cover a type together while none does alone; empty where none do.
+
+    Asked of those that nothing else speaks against, one of each kind: of two that were welded in one position
+    and tested alike, the second adds nothing to a pair.
+    """
+    near: dict[Hashable, QualificationRecord] = {}
+    for one, cell in zip(records, row, strict=True):
+        if set(cell.variables) <= _MAY_DIFFER:
+            piece = one.coupon
+            alike = (piece.position, piece.product, tuple(sorted({test.kind for test in one.tests})))
+            near.setdefault((alike, cell.variables), one)
+    if len(near) < 2:
+        return ()
+    return covers(list(near.values()), kind.joint, code.id, code.level).by
 
 
 def why(kind: JointType, records: Sequence[QualificationRecord], code: Code) -> Coverage:

@@ -23,6 +23,7 @@ from apps.weldlist.queries import (
     ListedRow,
     StandingList,
     counting_records,
+    covered_types,
     standing_list,
     weld_list_of,
 )
@@ -60,7 +61,7 @@ from welding.quantities.writing import System
 from welding.weldlist.cells import COLUMNS, OWN, column_title
 from welding.weldlist.grid import ListMapping
 from welding.weldlist.joint_types import type_words
-from welding.weldlist.standing import types_covered, why
+from welding.weldlist.standing import why
 
 router = Router(tags=["weld list"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
@@ -223,11 +224,11 @@ def coverage(request: HttpRequest, job_id: int, units: System = "si") -> ListCov
     """Every joint type against the signed records of the job."""
     require(person(request), Action.VIEW)
     job, _, standing = _listed(job_id)
-    records = counting_records(job)
+    records, types = covered_types(job, standing)
     return ListCoverageOut(
         version=standing.version,
         code=standing.code,
-        records=[one.number or "" for one in records],
+        records=records,
         types=[
             JointTypeOut(
                 key=one.type.key,
@@ -239,7 +240,7 @@ def coverage(request: HttpRequest, job_id: int, units: System = "si") -> ListCov
                 by=list(one.by),
                 cells=[_cell(cell) for cell in one.cells],
             )
-            for one in types_covered(standing.types, records, standing.code)
+            for one in types
         ],
         joints=len(standing.rows),
         unread=sum(row.read.joint is None for row in standing.rows),

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import hashlib
+from dataclasses import dataclass, replace
 
 from api.damage import attempt
 
@@ -10,19 +11,22 @@ from apps.jobs.models import Job
 from apps.qualification.queries import signed_records
 from apps.weldlist.models import ListRow, WeldList
 from welding.codebook.book import by_book
-from welding.documents.codec import Codec
+from welding.documents.codec import JOINT, Codec
 from welding.documents.procedure import Code
 from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import Prices, Shop
 from welding.weldlist.cells import ReadRow
 from welding.weldlist.grid import GridRow, ListMapping, ListQuestion, questions_of, read_rows
 from welding.weldlist.joint_types import JointType, joint_types
+from welding.weldlist.standing import TypeCover, types_covered
 
 CODE = Codec(Code)
 MAPPING = Codec(ListMapping)
 SHOP = Codec(Shop)
 PRICES = Codec(Prices)
 KEPT_LISTS = 8
+MOST_KEPT = 20_000
+"""Answers about joint types that are kept for one set of records."""
 USUAL_CODE = {"id": "iso-15614-1:2017", "level": 2}
 """Code of a new list until somebody says another."""
 
@@ -90,6 +94,33 @@ def counting_records(job: Job) -> list[QualificationRecord]:
     """Records that count and are whole, from their signed bytes."""
     read = [attempt(one, one.document)[0] for one in signed_records(job)]
     return [one for one in read if one is not None]
+
+
+def covered_types(job: Job, standing: StandingList) -> tuple[list[str], tuple[TypeCover, ...]]:
+    """Numbers of the records that count, and each joint type against them.
+
+    What a type was told is kept by its facts and the hashes of the records: after one change of a list only
+    the types that are new are asked about.
+    """
+    signed = [(one.content_hash, attempt(one, one.document)[0]) for one in signed_records(job)]
+    records = [(key, one) for key, one in signed if one is not None]
+    asked = hashlib.sha256("".join(key for key, _ in records).encode()).hexdigest()
+    kept = _kept_answers(asked)
+    facts = [JOINT.write(replace(one.joint, number=None)) for one in standing.types]
+    fresh = [one for one, key in zip(standing.types, facts, strict=True) if key not in kept]
+    if len(kept) > MOST_KEPT:
+        kept.clear()
+        fresh = list(standing.types)
+    for one in types_covered(fresh, [record for _, record in records], standing.code):
+        kept[JOINT.write(replace(one.type.joint, number=None))] = one
+    found = tuple(replace(kept[key], type=one) for one, key in zip(standing.types, facts, strict=True))
+    return [record.number or "" for _, record in records], found
+
+
+@by_book(KEPT_LISTS)
+def _kept_answers(records: str) -> dict[bytes, TypeCover]:
+    """Answers about joint types by these records; filled as they are asked about."""
+    return {}
 
 
 def rows_by_id(listed: WeldList, ids: list[int]) -> dict[int, ListRow]:
