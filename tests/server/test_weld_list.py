@@ -38,8 +38,8 @@ def book(rows, head=HEAD):
 
 
 def look(api, job, data, how=None):
-    query = "?" + urlencode({"how": json.dumps(how)}) if how else ""
-    return api("POST", f"/jobs/{job.pk}/weld-list/look{query}", raw=data)
+    head = json.dumps(how).encode() if how else b""
+    return api("POST", f"/jobs/{job.pk}/weld-list/look?head={len(head)}", raw=head + data)
 
 
 def take(api, job, data, answers=ANSWERS, **more):
@@ -51,8 +51,9 @@ def take(api, job, data, answers=ANSWERS, **more):
         "units": seen["units"],
         "answers": answers,
     }
-    query = urlencode({"how": json.dumps(how), "version": seen["version"], **more})
-    return api("POST", f"/jobs/{job.pk}/weld-list/take?{query}", raw=data)
+    head = json.dumps(how).encode()
+    query = urlencode({"head": len(head), "version": seen["version"], **more})
+    return api("POST", f"/jobs/{job.pk}/weld-list/take?{query}", raw=head + data)
 
 
 @pytest.fixture
@@ -133,6 +134,18 @@ def test_a_german_csv_with_decimal_commas(api, job):
 def test_a_file_of_another_kind_is_refused_with_a_reason(api, job, data):
     status, answer = look(api["engineer"], job, data)
     assert status == 422 and answer["detail"], answer
+
+
+@pytest.mark.parametrize("head", [-1, 10_000_000])
+def test_how_a_file_is_read_stands_in_front_of_it(api, job, head):
+    status, answer = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/look?head={head}", raw=book(ROWS))
+    assert status == 422 and "how the file is read" in answer["detail"]
+
+
+def test_many_answers_fit_in_front_of_a_file(api, job):
+    answers = {**ANSWERS, **{f"metal:grade {n}": "S355J2+N" for n in range(400)}}
+    status, answer = take(api["engineer"], job, book(ROWS), answers=answers)
+    assert status == 200 and len(answer["answers"]) == len(answers)
 
 
 def test_a_formula_without_a_value_is_named(api, job):

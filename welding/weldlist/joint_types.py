@@ -83,7 +83,7 @@ def type_words(joint: JointToWeld, system: System = "si") -> str:
     members = [_member(one, system) for one in joint.base_metals]
     if any(members):
         parts.append(tr("{one} to {other}", one=members[0] or "?", other=[*members, "?"][1] or "?"))
-    parts += [", ".join(joint.positions)] if joint.positions else []
+    parts.append(", ".join(joint.positions) or tr("position as the procedure states"))
     parts += [joint.process] if joint.process else []
     required = joint.requirements
     if required is not None and isinstance(required.impact, ImpactRequirement):

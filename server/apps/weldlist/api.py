@@ -65,6 +65,8 @@ from welding.weldlist.standing import why
 
 router = Router(tags=["weld list"])
 REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
+LONGEST_HEAD = 500_000
+"""Bytes in front of a file that say how it is read."""
 SHOWN_ROWS = 40
 """Rows of a file that are shown before it is taken; those with problems first."""
 
@@ -145,12 +147,16 @@ def change_settings(request: HttpRequest, job_id: int, payload: ListSettingsIn) 
 
 
 @router.post("/jobs/{int:job_id}/weld-list/look", response={200: LookOut, 413: ProblemOut, **REFUSALS})
-def look_at_file(request: HttpRequest, job_id: int, how: str = "", code: str = "") -> LookOut:
-    """Read a CSV or XLSX file without taking it. The body is the file; ``how`` the mapping as JSON."""
+def look_at_file(request: HttpRequest, job_id: int, head: int = 0, code: str = "") -> LookOut:
+    """Read a CSV or XLSX file without taking it.
+
+    The body is the file; ``head`` bytes in front of it, if any, are how it is read, as JSON.
+    """
     require(person(request), Action.IMPORT)
     job = _job(job_id)
     listed = weld_list_of(job)
-    incoming = look_at(job, _code(listed, code), grid_of(request.body), _mapping(how))
+    how, data = _parted(request.body, head)
+    incoming = look_at(job, _code(listed, code), grid_of(data), _mapping(how))
     read = incoming.read
     rows = [
         ListRowOut(id=row.number, version=0, cells=row.cells, type="", problems=list(one.problems))
@@ -185,10 +191,16 @@ def _code(listed: WeldList | None, code: str) -> Code:
     return CODE.read(code) if code else CODE.take(USUAL_CODE)
 
 
-def _mapping(how: str) -> ListMapping | None:
+def _parted(body: bytes, head: int) -> tuple[bytes, bytes]:
+    if not 0 <= head <= min(LONGEST_HEAD, len(body)):
+        raise InvalidError(tr("Say how the file is read."))
+    return body[:head], body[head:]
+
+
+def _mapping(how: bytes) -> ListMapping | None:
     if not how:
         return None
-    mapping = MAPPING.take(parse_json(how.encode()))
+    mapping = MAPPING.take(parse_json(how))
     unknown = sorted(set(mapping.headings) - set(COLUMNS))
     if unknown:
         raise InvalidError(tr("A weld list has no column {names}.", names=", ".join(unknown)))
@@ -197,15 +209,19 @@ def _mapping(how: str) -> ListMapping | None:
 
 @router.post("/jobs/{int:job_id}/weld-list/take", response={200: WeldListOut, 413: ProblemOut, **REFUSALS})
 def take_file(
-    request: HttpRequest, job_id: int, how: str, version: int, code: str = "", remove_gone: bool = False
+    request: HttpRequest, job_id: int, head: int, version: int, code: str = "", remove_gone: bool = False
 ) -> WeldListOut:
-    """Take a CSV or XLSX file that was looked at into the list. The body is the file."""
+    """Take a CSV or XLSX file that was looked at into the list.
+
+    The first ``head`` bytes of the body are how it is read, as JSON; the rest is the file.
+    """
     job = _job(job_id)
+    how, data = _parted(request.body, head)
     mapping = _mapping(how)
     if mapping is None:
         raise InvalidError(tr("Say how the file is read."))
     take_list(
-        person(request), job, _code(weld_list_of(job), code), grid_of(request.body), mapping, version,
+        person(request), job, _code(weld_list_of(job), code), grid_of(data), mapping, version,
         remove_gone=remove_gone,
     )  # fmt: skip
     return read_list(request, job_id)

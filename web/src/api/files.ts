@@ -6,7 +6,7 @@ function problem(detail: string) {
 }
 
 /** Send a file byte for byte; a refusal is thrown as one. */
-export async function sendBytes(path: string, file: File): Promise<unknown> {
+export async function sendBytes(path: string, file: Blob): Promise<unknown> {
   let answer: Response
   try {
     answer = await fetch(path, {

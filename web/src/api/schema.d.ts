@@ -2323,7 +2323,9 @@ export interface paths {
         put?: never;
         /**
          * Look At File
-         * @description Read a CSV or XLSX file without taking it. The body is the file; ``how`` the mapping as JSON.
+         * @description Read a CSV or XLSX file without taking it.
+         *
+         *     The body is the file; ``head`` bytes in front of it, if any, are how it is read, as JSON.
          */
         post: operations["apps_weldlist_api_look_at_file"];
         delete?: never;
@@ -2343,7 +2345,9 @@ export interface paths {
         put?: never;
         /**
          * Take File
-         * @description Take a CSV or XLSX file that was looked at into the list. The body is the file.
+         * @description Take a CSV or XLSX file that was looked at into the list.
+         *
+         *     The first ``head`` bytes of the body are how it is read, as JSON; the rest is the file.
          */
         post: operations["apps_weldlist_api_take_file"];
         delete?: never;
@@ -16039,7 +16043,7 @@ export interface operations {
     apps_weldlist_api_look_at_file: {
         parameters: {
             query?: {
-                how?: string;
+                head?: number;
                 code?: string;
             };
             header?: never;
@@ -16109,7 +16113,7 @@ export interface operations {
     apps_weldlist_api_take_file: {
         parameters: {
             query: {
-                how: string;
+                head: number;
                 version: number;
                 code?: string;
                 remove_gone?: boolean;

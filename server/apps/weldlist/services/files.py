@@ -19,7 +19,7 @@ from welding.weldlist.cells import COLUMNS, column_title
 from welding.weldlist.grid import MOST_COLUMNS, MOST_HEADINGS, known_headings
 
 LARGEST_BYTES = 20_000_000
-LARGEST_UNPACKED = 300_000_000
+LARGEST_UNPACKED = 100_000_000
 TYPES: dict[str, str] = {
     "csv": "text/csv; charset=utf-8",
     "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",

@@ -24,7 +24,7 @@ export function ImportDialog({ jobId, onClose }: { jobId: number; onClose: () =>
   const address = `/api/jobs/${String(jobId)}/weld-list`
   const look = useMutation({
     mutationFn: ({ chosen, as }: { chosen: File; as: string }) =>
-      sendBytes(`${address}/look${as ? `?how=${encodeURIComponent(as)}` : ''}`, chosen) as Promise<ListLook>,
+      sendBytes(`${address}/look?head=${String(bytesOf(as))}`, new Blob([as, chosen])) as Promise<ListLook>,
     onSuccess: (seen) => setHow((now) => now ?? { headings: seen.mapping, answers: {} }),
   })
   const seen = look.data
@@ -38,12 +38,13 @@ export function ImportDialog({ jobId, onClose }: { jobId: number; onClose: () =>
   const take = useMutation({
     mutationFn: () => {
       if (!file || !how || !seen) throw new Error(t`Choose a file.`)
+      const as = written(how, seen)
       const query = new URLSearchParams({
-        how: written(how, seen),
+        head: String(bytesOf(as)),
         version: String(seen.version),
         remove_gone: String(removeGone),
       })
-      return sendBytes(`${address}/take?${query.toString()}`, file) as Promise<WeldList>
+      return sendBytes(`${address}/take?${query.toString()}`, new Blob([as, file])) as Promise<WeldList>
     },
     onSuccess: async (next) => {
       queries.setQueryData(weldListQuery(jobId).queryKey, next)
@@ -104,6 +105,8 @@ export function ImportDialog({ jobId, onClose }: { jobId: number; onClose: () =>
     </Modal>
   )
 }
+
+const bytesOf = (text: string) => new TextEncoder().encode(text).length
 
 /** Units that headings name go with their columns. */
 function unitsOf(how: How, seen: ListLook): Record<string, string> {
