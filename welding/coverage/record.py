@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Hashable, Iterator, Sequence
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass, replace
 
 from welding.citation import COMMON_PRACTICE
@@ -229,10 +231,36 @@ def ranges_of(
     """
     level = asked.level or None
     known = reports or [None] * len(records)
-    return [
-        range_of(one, asked.code.id, level, needs, tests, joint_alone)
-        for one, tests in zip(records, known, strict=True)
-    ]
+    kept = _KEPT.get()
+    found = []
+    for one, tests in zip(records, known, strict=True):
+        key = (id(one), id(tests), asked.code.id, level, needs, joint_alone)
+        if kept is None or key not in kept:
+            span = range_of(one, asked.code.id, level, needs, tests, joint_alone)
+            if kept is None:
+                found.append(span)
+                continue
+            kept[key] = one, tests, span
+        found.append(kept[key][2])
+    return found
+
+
+_KEPT: ContextVar[dict[Hashable, tuple[QualificationRecord, TestReport | None, QualifiedRange]] | None] = (
+    ContextVar("kept_ranges", default=None)
+)
+
+
+@contextmanager
+def keeping_ranges() -> Iterator[None]:
+    """Compute each range once for as long as this lasts: for one search that asks the same records often.
+
+    Keys go by identity; what they belong to is held beside the range, so that no other takes its place.
+    """
+    token = _KEPT.set({})
+    try:
+        yield
+    finally:
+        _KEPT.reset(token)
 
 
 def _range_findings(

@@ -9,7 +9,7 @@ from itertools import combinations
 from welding.codebook.catalogue import by_code
 from welding.coverage.covers import covers, required_of
 from welding.coverage.matrix import Cell, coverage_matrix
-from welding.coverage.record import in_force
+from welding.coverage.record import in_force, keeping_ranges
 from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import WeldList
 from welding.errors import UnknownEntryError, WeldingError
@@ -74,6 +74,7 @@ class FewestCoupons:
 
 
 @by_code
+@keeping_ranges()
 def fewest_coupons(listed: WeldList, seconds: float = 60.0) -> FewestCoupons:
     """Find the cheapest set of coupons for what the records at hand do not cover.
 
