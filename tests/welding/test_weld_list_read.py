@@ -14,10 +14,12 @@ from hypothesis import strategies as st
 from welding.codebook.table import load_table
 from welding.documents.procedure import Code
 from welding.language import speaking
-from welding.weldlist.cells import COLUMNS, UNIT, column_title, read_row, words
+from welding.weldlist.cells import read_row
+from welding.weldlist.columns import COLUMNS, column_title, words
 from welding.weldlist.grid import guessed_mapping, headings_of, read_grid
 from welding.weldlist.joint_types import joint_types, type_words
 from welding.weldlist.revision import changes_between, merged
+from welding.weldlist.row_reader import UNIT
 
 ISO = Code(id="iso-15614-1:2017", level=2)
 PLAIN = {
@@ -170,6 +172,45 @@ def test_positions_may_be_left_open_for_the_procedure():
     assert row({"positions:": "PA, PB"}, positions="").joint.joint.positions == ("PA", "PB")
 
 
+@pytest.mark.parametrize(
+    ("text", "answers", "mm"),
+    [
+        ("20/12 mm", {}, [20, 12]),
+        ("t20/t12 mm", {}, [20, 12]),
+        ("20 + 12,5 mm", {}, [20, 12.5]),
+        ("20/12", {UNIT: "mm"}, [20, 12]),
+        ("3/8 mm", {"fraction": "members"}, [3, 8]),
+        ("3/8 mm", {"fraction": "inch", "second": "same"}, [9.525, 9.525]),
+        ("12/16", {UNIT: "mm", "fraction": "members"}, [12, 16]),
+        ("3/8", {UNIT: "in", "second": "same"}, [9.525, 9.525]),
+        ("3/8 in", {"second": "same"}, [9.525, 9.525]),
+    ],
+)
+def test_two_members_in_one_cell_and_fractions_of_an_inch(text, answers, mm):
+    listed = row(answers, thickness=text, thickness2="").joint
+    assert [one.thickness_mm for one in listed.joint.base_metals] == mm
+
+
+@pytest.mark.parametrize(("text", "answers"), [("3/8 mm", {}), ("12/16", {UNIT: "mm"})])
+def test_what_may_be_two_members_or_a_fraction_is_asked(text, answers):
+    assert [one.asks for one in row(answers, thickness=text, thickness2="").problems] == ["fraction"]
+
+
+def test_a_width_by_a_thickness_is_not_taken_for_two_members():
+    assert "thickness" in problems(row({"second": "same"}, thickness="100x10 mm", thickness2=""))
+
+
+@pytest.mark.parametrize("changes", [{"positions": "PH"}, {"positions": "6G"}, {"joint": "branch"}])
+def test_a_pipe_without_its_diameter_is_not_judged_as_plate(changes):
+    assert list(problems(row(**changes))) == ["diameter"]
+    assert row(**changes, diameter="60.3 mm").joint is not None
+
+
+def test_a_double_form_is_welded_from_both_sides():
+    assert row(edge="X").joint.joint.joint.sides == "both"
+    assert row(edge="V").joint.joint.joint.sides == "one"
+
+
 MERGED = [
     ["Tarn Hollow, weld list"],
     [],
@@ -208,7 +249,7 @@ def test_a_messy_list_asks_once_and_keeps_every_row():
     rows = read_grid(MERGED, ISO, mapping).rows
     assert [one.joint is not None for _, one in rows] == [True, False, False, False]
     assert rows[0][1].joint.joint.base_metals[1].thickness_mm == 12
-    assert rows[1][0].cells["thickness2"] == "12 mm"
+    assert rows[1][0].cells["thickness"] == "20/12 mm"
     twice = [problem.message for problem in rows[1][1].problems]
     assert twice == ["W2 stands 2 times in the list."]
     assert [one.column for one in rows[3][1].problems] == ["thickness"]

@@ -14,19 +14,9 @@ from pydantic import Field
 from welding.documents import fields as f
 from welding.documents.procedure import Code
 from welding.language import tr
-from welding.weldlist.cells import (
-    A_DATE,
-    BARE,
-    COLUMNS,
-    LONGEST_CELL,
-    QUANTITIES,
-    UNIT,
-    CellProblem,
-    ReadRow,
-    read_row,
-    word_key,
-    words,
-)
+from welding.weldlist.cells import A_DATE, ReadRow, read_row
+from welding.weldlist.columns import COLUMNS, LONGEST_CELL, QUANTITIES, word_key, words
+from welding.weldlist.row_reader import BARE, TWO, UNIT, CellProblem
 
 Cell = str | float | int | bool | datetime | date | None
 Grid = Sequence[Sequence[Cell]]
@@ -39,9 +29,6 @@ _UNIT = re.compile(
     re.IGNORECASE,
 )
 """A unit in brackets, or at the end."""
-_TWO = re.compile(
-    r"\s*t?\s*=?\s*(\d+(?:[.,]\d+)?)\s*(?:/|x|×|\+)\s*t?\s*(\d+(?:[.,]\d+)?)\s*(mm)?\s*", re.IGNORECASE
-)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -184,7 +171,6 @@ def rows_of(grid: Grid, mapping: ListMapping) -> tuple[GridRow, ...]:
                 raw = f"{A_DATE} {raw:%Y-%m-%d}, {raw.month}/{raw.day}"
             if told := _text(raw)[:LONGEST_CELL]:
                 cells[means] = _with_unit(told, mapping, means)
-        _part_members(cells, mapping)
         if cells:
             found.append(GridRow(number=number, cells=cells))
     return tuple(found)
@@ -197,19 +183,11 @@ def _with_unit(told: str, mapping: ListMapping, means: str) -> str:
         lead = re.match(r"[azAZ]\s*=?\s*", told) if means == "size" else None
         head = lead[0] if lead else ""
         rest = told[len(head) :]
-        if BARE.fullmatch(rest) or (unit == "in" and re.fullmatch(r"(?:\d+[\s-]+)?\d+/\d+", rest)):
+        fraction = unit == "in" and re.fullmatch(r"(?:\d+[\s-]+)?\d+/\d+", rest)
+        both = unit != "in" and means == "thickness" and TWO.fullmatch(rest)
+        if BARE.fullmatch(rest) or fraction or both:
             return f"{head}{rest} {unit}"
     return told
-
-
-def _part_members(cells: dict[str, str], mapping: ListMapping) -> None:
-    """``20/12`` in a column of millimetres is the thickness of both members; in inches it is a fraction."""
-    told = cells.get("thickness", "")
-    unit = mapping.units.get("thickness")
-    two = _TWO.fullmatch(told)
-    if two is None or cells.get("thickness2") or (unit != "mm" and two[3] is None):
-        return
-    cells["thickness"], cells["thickness2"] = f"{two[1]} mm", f"{two[2]} mm"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

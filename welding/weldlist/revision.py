@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from welding.weldlist.cells import COLUMNS, word_key
+from welding.weldlist.columns import COLUMNS, word_key
 
 Cells = Mapping[str, str]
 

@@ -58,7 +58,7 @@ from welding.documents.weld_list import Prices, Shop
 from welding.language import tr
 from welding.qualification.variables import VARIABLES
 from welding.quantities.writing import System
-from welding.weldlist.cells import COLUMNS, OWN, column_title
+from welding.weldlist.columns import COLUMNS, OWN, column_title
 from welding.weldlist.grid import ListMapping
 from welding.weldlist.joint_types import type_words
 from welding.weldlist.standing import why

@@ -10,9 +10,10 @@ from pydantic import Field, StringConstraints
 
 from welding.documents.procedure import Code
 from welding.documents.weld_list import Prices, Shop
-from welding.weldlist.cells import LONGEST_CELL, CellProblem
+from welding.weldlist.columns import LONGEST_CELL
 from welding.weldlist.grid import ListQuestion
 from welding.weldlist.revision import ChangedCell
+from welding.weldlist.row_reader import CellProblem
 
 CellText = Annotated[str, StringConstraints(max_length=LONGEST_CELL)]
 ColumnName = Annotated[str, StringConstraints(max_length=40)]

@@ -15,7 +15,7 @@ from openpyxl.utils import get_column_letter
 from apps.weldlist.queries import StandingList
 from welding.documents.weld_list import MOST_JOINTS
 from welding.language import tr
-from welding.weldlist.cells import COLUMNS, column_title
+from welding.weldlist.columns import COLUMNS, column_title
 from welding.weldlist.grid import MOST_COLUMNS, MOST_HEADINGS, known_headings
 
 LARGEST_BYTES = 20_000_000

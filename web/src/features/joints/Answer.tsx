@@ -10,6 +10,8 @@ const WORDS: Record<string, string> = {
   unknown: t`not stated`,
   leg: t`leg`,
   throat: t`throat`,
+  members: t`thickness of both members`,
+  inch: t`fraction of an inch`,
   mm: 'mm',
   in: 'in',
 }
