@@ -131,7 +131,7 @@ function RowNumber({ index, row, changed }: { index: number; row: Row | undefine
 }
 
 function GridHead({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
-  const waiting = sheet.changed.size
+  const waiting = sheet.unsaved
   return (
     <>
       {sheet.refusal && (
@@ -151,7 +151,7 @@ function GridHead({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
       )}
       {waiting > 0 && (
         <div className="mb-2 flex items-center gap-2">
-          <Button look="main" disabled={sheet.saving} onClick={sheet.save}>
+          <Button look="main" disabled={sheet.saving} onClick={() => sheet.save()}>
             {sheet.saving
               ? t`Saving …`
               : plural(waiting, { one: 'Save # changed joint', other: 'Save # changed joints' })}

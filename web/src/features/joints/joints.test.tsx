@@ -83,6 +83,21 @@ it('takes a pasted block below the last joint', async () => {
   expect(screen.getByRole('button', { name: 'Save 2 changed joints' })).toBeInTheDocument()
 })
 
+it('saves the cell that is written in, and what waits is there again after another page', async () => {
+  const user = userEvent.setup()
+  const seen = serve(() => null)
+  const { again } = show(<JointGrid jobId={1} list={LIST} />)
+  await user.click(cell('Mark: W2'))
+  await user.keyboard('W2b{Control>}s{/Control}')
+  await waitFor(() => expect(seen).toHaveLength(1))
+  expect(seen[0]?.body.changes).toMatchObject([{ id: 2, cells: { mark: 'W2b' } }])
+  again(<p>another page</p>)
+  again(<JointGrid jobId={1} list={LIST} />)
+  expect(cell('Mark: W2b')).toBeInTheDocument()
+  await user.click(screen.getByRole('button', { name: 'Undo' }))
+  expect(cell('Mark: W2')).toBeInTheDocument()
+})
+
 it('names what is wrong with a cell', async () => {
   const user = userEvent.setup()
   show(<JointGrid jobId={1} list={LIST} />)

@@ -44,6 +44,7 @@ export function useGridKeys({ sheet, columns, count, reach }: Options) {
       if (event.key === 'Enter') done(() => (commit(), move(event.shiftKey ? -1 : 1, 0)))
       else if (event.key === 'Tab') done(() => (commit(), move(0, event.shiftKey ? -1 : 1)))
       else if (event.key === 'Escape') done(() => setTyped(null))
+      else if (control && event.key === 's') done(() => (sheet.save({ text: typed, at }), setTyped(null)))
       event.stopPropagation()
       return
     }
@@ -61,7 +62,7 @@ export function useGridKeys({ sheet, columns, count, reach }: Options) {
     if (stepped) done(() => move(stepped[0], stepped[1], event.shiftKey))
     else if (control && event.key === 'd') done(() => sheet.fillDown(at, anchor))
     else if (control && event.key === 'z') done(sheet.undo)
-    else if (control && event.key === 's') done(sheet.save)
+    else if (control && event.key === 's') done(() => sheet.save())
     else if (control && event.key === '-') done(() => sheet.remove(at, anchor))
     else if (event.key === 'Delete' || event.key === 'Backspace') done(() => sheet.clear(at, anchor))
     else if (event.key === 'Enter' || event.key === 'F2')

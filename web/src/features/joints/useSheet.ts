@@ -22,10 +22,17 @@ import {
 type Theirs = { rows: { id: number; version: number; cells: Cells }[]; gone: number[] }
 export type SheetState = ReturnType<typeof useSheet>
 
+const UNSAVED = 'unsaved-weld-list'
+
 /** The rows that stand, what was typed over them, and how it is saved. */
 export function useSheet(jobId: number, list: WeldList) {
   const queries = useQueryClient()
-  const [sheet, setSheet] = useState(EMPTY)
+  // What is not saved waits while another page is looked at, until its writer signs out.
+  const [sheet, setSheet] = useState(() => queries.getQueryData<typeof EMPTY>([UNSAVED, jobId]) ?? EMPTY)
+  useEffect(() => {
+    queries.setQueryDefaults([UNSAVED], { gcTime: Infinity })
+    queries.setQueryData([UNSAVED, jobId], sheet)
+  }, [queries, jobId, sheet])
   const [theirs, setTheirs] = useState<Theirs | null>(null)
   const columns = useMemo(() => list.columns.map((one) => one.name), [list.columns])
   const standing = useMemo<Row[]>(
@@ -65,12 +72,17 @@ export function useSheet(jobId: number, list: WeldList) {
     return () => window.removeEventListener('beforeunload', warn)
   }, [changes.length])
 
-  const save = () => {
-    if (changes.length > 0 && !send.isPending) send.mutate({ changes, edits: sheet.edits })
+  /** Save what was typed, with what stands in the cell that is written in just now. */
+  const save = (typing?: { text: string; at: Place }) => {
+    const next = typing ? put(sheet, rows, columns, [[typing.text]], typing.at) : sheet
+    if (typing) setSheet(next)
+    const wanted = changesOf(standing, next)
+    if (wanted.length > 0 && !send.isPending) send.mutate({ changes: wanted, edits: next.edits })
   }
   return {
     rows,
-    changed: new Set([...sheet.edits.keys()]),
+    changed: new Set(sheet.edits.keys()),
+    unsaved: changes.length,
     saving: send.isPending,
     refusal: send.isError ? send.error.message : null,
     theirs,
