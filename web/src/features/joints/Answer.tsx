@@ -2,30 +2,8 @@ import { t } from '@lingui/core/macro'
 import { useId } from 'react'
 
 import type { ListQuestion } from '../../api/types'
-import { BACKINGS, FORMS, inWords, JOINT_KINDS } from '../../domain/words'
 import { Choice } from '../../ui/Choice'
-
-const WORDS: Record<string, string> = {
-  same: t`yes, the same`,
-  unknown: t`not stated`,
-  leg: t`leg`,
-  throat: t`throat`,
-  members: t`thickness of both members`,
-  inch: t`fraction of an inch`,
-  mm: 'mm',
-  in: 'in',
-}
-
-const CHOICE_WORDS = new Map<string, string>([
-  ...JOINT_KINDS,
-  ...FORMS,
-  ...BACKINGS,
-  ['cjp-groove', t`CJP groove weld, full penetration`],
-  ['pjp-groove', t`PJP groove weld, partial penetration`],
-  ['fillet', t`fillet weld`],
-  ['yes', t`yes`],
-  ['no', t`no`],
-])
+import { answerWords } from './answers'
 
 type Props = { question: ListQuestion; value: string; onChange: (value: string) => void }
 
@@ -62,7 +40,7 @@ export function Answer({ question, value, onChange }: Props) {
           label={question.message}
           value={value || null}
           none={t`choose`}
-          options={question.choices.map((one) => [one, WORDS[one] ?? CHOICE_WORDS.get(one) ?? inWords(one)])}
+          options={question.choices.map((one) => [one, answerWords(one)])}
           onChange={(next: string | null) => onChange(next ?? '')}
         />
       )}

@@ -11,7 +11,7 @@ import { Notice } from '../../ui/Notice'
 import { ImportDialog } from './ImportDialog'
 import { JointGrid } from './JointGrid'
 import { JointsHead } from './JointsHead'
-import { Questions } from './Questions'
+import { Answered, Questions } from './Questions'
 
 /** The weld list of the job: imported, edited in the grid, exported. */
 export function ListPage() {
@@ -41,6 +41,7 @@ function OfJob({ jobId }: { jobId: number }) {
       </JointsHead>
       {list.isError && <Notice mark="breach">{list.error.message}</Notice>}
       {list.data && list.data.questions.length > 0 && <Questions jobId={jobId} list={list.data} />}
+      {list.data && <Answered jobId={jobId} list={list.data} />}
       {list.data && joints === 0 && (
         <p className="panel mb-3 p-4 text-steel">
           <Trans>

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import type { WeldList } from '../../api/types'
 import { serve, show } from '../../testing'
 import { JointGrid } from './JointGrid'
-import { Questions } from './Questions'
+import { Answered, Questions } from './Questions'
 import { NumberField } from './NumberField'
 
 const LIST: WeldList = {
@@ -140,6 +140,25 @@ it('answers once for all rows, and keeps what was answered before', async () => 
   await user.click(screen.getByRole('button', { name: 'Answer' }))
   await waitFor(() => expect(seen).toHaveLength(1))
   expect(seen[0]?.body).toMatchObject({ version: 3, answers: { size: 'leg', 'metal:s355': 'S355J2' } })
+})
+
+it('shows what was answered, and takes it back', async () => {
+  const user = userEvent.setup()
+  const seen = serve(() => ({ body: LIST }))
+  const answered = {
+    ...LIST,
+    answers: { size: 'leg', 'weld:bw': 'pjp-groove', 'joint:fillet': 't', 'positions:': 'PA' },
+  }
+  show(<Answered jobId={1} list={answered} />)
+  const list = screen.getByRole('list', { name: 'Answers', hidden: true })
+  expect(list).toHaveTextContent('Size of a fillet weld: leg')
+  expect(list).toHaveTextContent('Weld type “bw”: PJP groove weld, partial penetration')
+  expect(list).toHaveTextContent('Joint type of “fillet weld”: T joint')
+  expect(list).toHaveTextContent('Positions, not stated: PA')
+  await user.click(screen.getByText('4 answers hold for all rows'))
+  await user.click(screen.getByRole('button', { name: /Take back: Weld type/ }))
+  await waitFor(() => expect(seen).toHaveLength(1))
+  expect(seen[0]?.body.answers).toEqual({ size: 'leg', 'joint:fillet': 't', 'positions:': 'PA' })
 })
 
 it('takes a price with point or comma and no word', async () => {
