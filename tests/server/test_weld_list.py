@@ -115,6 +115,15 @@ def test_an_exported_list_comes_back_unchanged(api, job, listed, kind):
     assert (seen["added"], seen["changed_count"], seen["same"], seen["gone"]) == (0, 0, 5, [])
 
 
+@pytest.mark.parametrize("language", ["de", "es"])
+def test_a_list_exported_in_another_language_comes_back_unchanged(api, job, listed, language):
+    api["engineer"].client.cookies["language"] = language
+    _, data = api["engineer"]("GET", f"/jobs/{job.pk}/weld-list/file?kind=xlsx")
+    status, seen = look(api["engineer"], job, data)
+    assert status == 200, seen
+    assert (seen["added"], seen["changed_count"], seen["same"], seen["gone"]) == (0, 0, 5, [])
+
+
 def test_a_german_csv_with_decimal_commas(api, job):
     text = (
         "Naht-Nr;Stoßart;Nahtart;Werkstoff;Werkstoff 2;Blechdicke 1 (mm);Blechdicke 2 (mm);Schweißposition\n"

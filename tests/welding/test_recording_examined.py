@@ -80,9 +80,11 @@ def test_a_process_of_its_own_says_the_same(tmp_path):
     assert (tmp_path / "s2").read_bytes() == (tmp_path / "samples.parquet").read_bytes()
 
 
-def test_a_process_without_the_memory_it_needs_is_told_to_cut_the_file(tmp_path):
-    apart = examine_apart(file_of(tmp_path), tmp_path / "s2", tmp_path / "l2", memory_mb=60)
+def test_a_process_that_takes_too_long_is_ended_and_the_file_has_to_be_cut(tmp_path, monkeypatch):
+    monkeypatch.setattr("welding.recording.examine.LONGEST_S", -29.95)  # 50 ms: not enough to start in
+    apart = examine_apart(file_of(tmp_path), tmp_path / "s2", tmp_path / "l2", memory_mb=4000)
     assert apart.state == "refused" and "cut it into parts" in apart.message
+    assert apart.guess is not None
 
 
 def test_large_is_what_a_file_holds_and_not_what_it_is_called(tmp_path, monkeypatch):

@@ -155,7 +155,7 @@ def test_every_word_of_the_table_means_one_thing_in_its_column():
             assert means in COLUMNS and column_title(means)
 
 
-@pytest.mark.parametrize("language", ["en", "de"])
+@pytest.mark.parametrize("language", ["en", "de", "es"])
 def test_the_titles_that_a_list_is_written_with_are_read_again(language):
     with speaking(language):
         titles = [column_title(name) for name in COLUMNS]
