@@ -51,6 +51,11 @@ _NEAR = 2.6
 """No code lets a coupon count for more than about twice its thickness, or for less than about half of it."""
 
 
+MOST_OWN = 24
+SAME = 0.1
+"""Of more thicknesses than this in one family, those within a tenth of stock are left to stock."""
+
+
 @dataclass(frozen=True, kw_only=True)
 class Candidate:
     """A coupon that might be welded.
@@ -203,8 +208,21 @@ def _hardest(asked: Sequence[Requirements]) -> Requirements:
 def _thicknesses(joints: Sequence[JointToWeld], shop: Shop) -> list[float]:
     own = {one.thickness_mm for joint in joints for one in joint.base_metals if one.thickness_mm}
     stock = {float(row["thickness_mm"]) for row in load_table("welding.weldlist", "coupon_stock").rows}
-    near = {t for t in stock | own if any(mine / _NEAR <= t <= mine * _NEAR for mine in own)}
+    near = {
+        t for t in stock | _worth_trying(own, stock) if any(mine / _NEAR <= t <= mine * _NEAR for mine in own)
+    }
     return sorted(t for t in near if shop.thickest_mm is None or t <= shop.thickest_mm)
+
+
+def _worth_trying(own: set[float], stock: set[float]) -> set[float]:
+    """Thicknesses of the list; of very many those apart from stock, and the least and the greatest.
+
+    A coupon of stock within a tenth qualifies nearly the same, and drafting each would take minutes.
+    """
+    if len(own) <= MOST_OWN:
+        return own
+    apart = {t for t in own if all(abs(t - other) > SAME * other for other in stock)}
+    return apart | {min(own), max(own)}
 
 
 def _positions(family: _Family, joints: Sequence[JointToWeld], code: Code, shop: Shop) -> list[Position]:
