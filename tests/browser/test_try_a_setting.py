@@ -1,12 +1,13 @@
 """Settings tried before the arc: four side by side; a proud crown cured inside the limits; keyboard only."""
 
 import re
+import time
 
 import pytest
 from apps.coupons.models import PassLog
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import open_from
+from tests.browser.conftest import PATIENCE_MS, open_from
 from tests.browser.test_main_path import choose
 
 
@@ -28,7 +29,12 @@ def test_four_settings_of_one_joint_are_compared(enter):
         page.get_by_text("Changed against pin 1, and nothing else: Travel speed. Penetration")
     ).to_be_visible()
     energy = page.get_by_role("row", name=re.compile("^Arc energy"))
-    values = [float(one) for one in re.findall(r"([\d.]+) kJ/mm", energy.inner_text())]
+    # The answer to the last slide may still be on its way: slower travel than the first gives more energy.
+    patience = time.monotonic() + PATIENCE_MS / 1000
+    values: list[float] = []
+    while (len(values) < 4 or values[3] <= values[0]) and time.monotonic() < patience:
+        page.wait_for_timeout(100)
+        values = [float(one) for one in re.findall(r"([\d.]+) kJ/mm", energy.inner_text())]
     assert len(values) == 4
     # Volts and amps are the same in all four: the energy goes by travel alone.
     assert [one / values[0] for one in values] == [
