@@ -1,4 +1,4 @@
-"""CSV and XLSX files as rows of cells, whatever wrote them; refused with a reason where they are neither."""
+"""CSV and XLSX as rows of cells: read whatever wrote them, refused with a reason, and written."""
 
 from __future__ import annotations
 
@@ -11,7 +11,9 @@ import zlib
 from collections.abc import Callable, Sequence
 from typing import Any
 
-from openpyxl import load_workbook
+from openpyxl import Workbook, load_workbook
+from openpyxl.styles import Font
+from openpyxl.utils import get_column_letter
 from openpyxl.utils.exceptions import InvalidFileException
 
 from api.downloads import harmless
@@ -126,3 +128,41 @@ def _trimmed(row: Sequence[Any]) -> list[Any]:
     """Without the empty cells behind the last one that is filled."""
     last = max((at for at, cell in enumerate(row, start=1) if cell is not None), default=0)
     return list(row[:last])
+
+
+TYPES: dict[str, str] = {
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
+
+
+def written(rows: Sequence[Sequence[Any]], kind: str, title: str) -> bytes:
+    """Rows as a file, the first of them as headings; no text in it becomes a formula.
+
+    Args:
+        rows: Cells; ``None`` and empty texts stay empty.
+        kind: ``csv`` or ``xlsx``.
+        title: Name of the sheet.
+    """
+    if kind == "csv":
+        text = io.StringIO()
+        csv.writer(text).writerows([[harmless(cell) for cell in row] for row in rows])
+        return text.getvalue().encode("utf-8-sig")
+    book = Workbook()
+    sheet = book.worksheets[0]
+    sheet.title = "".join(one for one in title if one not in "[]:*?/\\")[:31] or "log"
+    for number, row in enumerate(rows, 1):
+        for column, value in enumerate(row, 1):
+            if value is None or value == "":
+                continue
+            cell = sheet.cell(number, column)
+            cell.value = value
+            if isinstance(value, str):
+                cell.data_type = "s"  # a text that begins with = is a text
+            if number == 1:
+                cell.font = Font(bold=True)
+                sheet.column_dimensions[get_column_letter(column)].width = max(9, len(str(value)) + 2)
+    sheet.freeze_panes = "B2"
+    sink = io.BytesIO()
+    book.save(sink)
+    return sink.getvalue()

@@ -7,6 +7,7 @@ from urllib.parse import urlencode
 
 import pytest
 from apps.weldlist.models import ListRow, WeldList
+from apps.weldlist.services import coupons
 from openpyxl import Workbook, load_workbook
 
 ISO = {"id": "iso-15614-1:2017", "level": 2}
@@ -248,6 +249,19 @@ def test_the_fewest_coupons_close_the_gaps_once_they_are_welded(api, job, signed
     assert status == 201 and [one["coupon"] for one in made] == names
     status, draft = api["viewer"]("GET", f"/revisions/{made[0]['revision_id']}")
     assert status == 200 and draft["stage"] == "draft" and draft["document"]["passes"]
+
+
+def test_a_search_is_for_engineers_one_at_a_time_and_of_a_size_that_a_request_bears(
+    api, job, listed, monkeypatch
+):
+    path = f"/jobs/{job.pk}/weld-list/coupons"
+    assert api["viewer"]("POST", path, {})[0] == 403
+    with coupons.SEARCHING:
+        status, answer = api["engineer"]("POST", path, {})
+        assert status == 409 and "running" in answer["detail"]
+    monkeypatch.setattr(coupons, "MOST_OPEN", 2)
+    status, answer = api["engineer"]("POST", path, {})
+    assert status == 422 and "command line" in answer["detail"]
 
 
 def test_a_coupon_that_is_not_planned_is_not_drafted(api, job, listed):

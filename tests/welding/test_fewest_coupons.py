@@ -16,7 +16,7 @@ from welding.coverage.record import as_passed
 from welding.documents.codec import WELD_LIST
 from welding.documents.record import KINDS
 from welding.errors import DocumentError, UnknownEntryError, WeldingError
-from welding.weldlist.candidates import _worth_trying
+from welding.weldlist.candidates import worth_trying
 from welding.weldlist.cheapest import cheapest_set
 from welding.weldlist.coupons import fewest_coupons
 from welding.weldlist.joint_types import joint_types
@@ -182,9 +182,9 @@ def test_many_thicknesses_are_left_to_stock_and_none_of_them_loses_its_cover():
     many = [5.3 + n * 1.7 for n in range(26)]
     plan = fewest_coupons(listed(*(line(f"W{n}", mm, "PA") for n, mm in enumerate(many))))
     assert plan.optimal and not plan.uncovered
-    tried = _worth_trying(set(many), {2.0, 5.0, 10.0, 20.0, 40.0})
+    tried = worth_trying(set(many), {2.0, 5.0, 10.0, 20.0, 40.0})
     assert {min(many), max(many)} <= tried < set(many)
-    assert _worth_trying({10.1, 12.0}, {10.0, 12.0}) == {10.1, 12.0}
+    assert worth_trying({10.1, 12.0}, {10.0, 12.0}) == {10.1, 12.0}
 
 
 def test_two_positions_stand_together_where_the_code_says_so():

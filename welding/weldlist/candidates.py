@@ -209,12 +209,12 @@ def _thicknesses(joints: Sequence[JointToWeld], shop: Shop) -> list[float]:
     own = {one.thickness_mm for joint in joints for one in joint.base_metals if one.thickness_mm}
     stock = {float(row["thickness_mm"]) for row in load_table("welding.weldlist", "coupon_stock").rows}
     near = {
-        t for t in stock | _worth_trying(own, stock) if any(mine / _NEAR <= t <= mine * _NEAR for mine in own)
+        t for t in stock | worth_trying(own, stock) if any(mine / _NEAR <= t <= mine * _NEAR for mine in own)
     }
     return sorted(t for t in near if shop.thickest_mm is None or t <= shop.thickest_mm)
 
 
-def _worth_trying(own: set[float], stock: set[float]) -> set[float]:
+def worth_trying(own: set[float], stock: set[float]) -> set[float]:
     """Thicknesses of the list; of very many those apart from stock, and the least and the greatest.
 
     A coupon of stock within a tenth qualifies nearly the same, and drafting each would take minutes.

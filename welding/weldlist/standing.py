@@ -6,7 +6,7 @@ from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from welding.coverage.covers import Coverage, covers
+from welding.coverage.covers import RecordCoverage, covers
 from welding.coverage.matrix import Cell, coverage_matrix
 from welding.documents.procedure import Code
 from welding.documents.record import QualificationRecord
@@ -78,6 +78,6 @@ def _together(
     return covers(list(near.values()), kind.joint, code.id, code.level).by
 
 
-def why(kind: JointType, records: Sequence[QualificationRecord], code: Code) -> Coverage:
-    """What each record says to a type: which variable blocks or is open, and by how much."""
-    return covers(records, kind.joint, code.id, code.level)
+def why(kind: JointType, records: Sequence[QualificationRecord], code: Code) -> tuple[RecordCoverage, ...]:
+    """What each record by itself says to a type: which variable blocks or is open, and by how much."""
+    return tuple(covers([one], kind.joint, code.id, code.level).records[0] for one in records)

@@ -11,6 +11,7 @@ from api.damage import attempt
 from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut
 from api.people import person
+from api.sheets import TYPES
 from api.text import Number
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -39,7 +40,7 @@ from apps.coupons.services.add_photo import LARGEST_BYTES as LARGEST_PHOTO
 from apps.coupons.services.add_photo import add_photo
 from apps.coupons.services.edit_piece import edit_piece
 from apps.coupons.services.import_coupon import import_coupon
-from apps.coupons.services.log_files import TYPES, Kind, log_file, take_log, template_file
+from apps.coupons.services.log_files import Kind, log_file, take_log, template_file
 from apps.coupons.services.log_pass import DeviceClock, correct_pass, explain_flag, log_pass, strike_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.jobs.models import Job

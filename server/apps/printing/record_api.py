@@ -8,6 +8,7 @@ from typing import Any
 from api.downloads import attachment, harmless
 from api.errors import ProblemOut
 from api.people import person
+from api.sheets import TYPES
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -19,7 +20,6 @@ from pydantic import TypeAdapter, ValidationError
 
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
-from apps.coupons.services.log_files import TYPES
 from apps.printing import sheets
 from apps.printing.api import _address, stamp_of
 from apps.printing.coupon_lines import deviation_lines, flag_lines

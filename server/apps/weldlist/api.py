@@ -7,6 +7,7 @@ from typing import Any, Literal
 from api.downloads import attachment
 from api.errors import ConflictError, InvalidError, ProblemOut
 from api.people import person
+from api.sheets import TYPES
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
@@ -48,7 +49,7 @@ from apps.weldlist.schemas import (
 )
 from apps.weldlist.services.coupons import draft_procedures, plan_coupons, prices_of, shop_of
 from apps.weldlist.services.edit_rows import RowChange, edit_rows
-from apps.weldlist.services.files import TYPES, grid_of, list_file
+from apps.weldlist.services.files import grid_of, list_file
 from apps.weldlist.services.save_settings import save_settings
 from apps.weldlist.services.take_list import look_at, take_list
 from welding.coverage.matrix import Cell
@@ -169,6 +170,7 @@ def look_at_file(request: HttpRequest, job_id: int, head: int = 0, code: str = "
     changed = incoming.changes.changed
     return LookOut(
         version=listed.version if listed else 0,
+        columns=_columns(),
         headings=list(read.headings),
         first_row=read.mapping.first_row,
         mapping=read.mapping.headings,
@@ -282,14 +284,14 @@ def why_not(request: HttpRequest, job_id: int, key: str) -> list[WhyOut]:
             verdict=one.verdict,
             reasons=[f.message for f in one.findings if f.verdict in ("violates", "undecided")],
         )
-        for one in why(kind, counting_records(job), standing.code).records
+        for one in why(kind, counting_records(job), standing.code)
     ]
 
 
 @router.post("/jobs/{int:job_id}/weld-list/coupons", response={200: PlanOut, **REFUSALS})
 def coupons(request: HttpRequest, job_id: int, payload: PlanIn, units: System = "si") -> PlanOut:
     """The cheapest set of coupons for what the records leave open, with the proof."""
-    require(person(request), Action.VIEW)
+    require(person(request), Action.WRITE_PROCEDURE)
     _, listed, standing = _listed(job_id)
     plan = plan_coupons(listed, keep=payload.keep, without=payload.without)
     return PlanOut(

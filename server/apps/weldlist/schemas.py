@@ -96,6 +96,7 @@ class LookOut(Schema):
     """A file as it was read, before it is taken."""
 
     version: int
+    columns: list[ColumnOut]
     headings: list[str]
     first_row: int
     mapping: dict[str, str]

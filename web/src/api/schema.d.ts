@@ -9747,6 +9747,8 @@ export interface components {
         LookOut: {
             /** Version */
             version: number;
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
             /** Headings */
             headings: string[];
             /** First Row */

@@ -2,19 +2,13 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from dataclasses import replace
 from typing import Any, Literal
 from uuid import uuid4
 
-from api.downloads import harmless
 from api.errors import InvalidError
-from api.sheets import is_workbook, rows_of_csv, rows_of_xlsx
+from api.sheets import is_workbook, rows_of_csv, rows_of_xlsx, written
 from django.db import transaction
-from openpyxl import Workbook
-from openpyxl.styles import Font
-from openpyxl.utils import get_column_letter
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
@@ -27,10 +21,6 @@ from welding.evaluate.coupon import evaluate_coupon
 from welding.language import tr
 
 Kind = Literal["csv", "xlsx"]
-TYPES: dict[str, str] = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-}
 LARGEST_BYTES = 2_000_000
 LARGEST_UNPACKED = 20_000_000
 Rows = list[list[Any]]
@@ -60,13 +50,13 @@ def log_file(coupon: Coupon, kind: Kind) -> bytes:
                 ended.isoformat(timespec="seconds"),
             ]
         )
-    return _written(rows, kind, coupon.number)
+    return written(rows, kind, coupon.number)
 
 
 def template_file(coupon: Coupon, kind: Kind) -> bytes:
     """An empty log with the passes that are still to weld."""
     log = evaluate_coupon(coupon_document(coupon))
-    return _written(
+    return written(
         [[column.title for column in COLUMNS], *([number] for number in log.to_weld)], kind, coupon.number
     )
 
@@ -102,29 +92,6 @@ def take_log(user: User, coupon: Coupon, data: bytes) -> list[PassLog]:
 
 def _rounded(value: float | None) -> float | None:
     return None if value is None else round(value, 4)
-
-
-def _written(rows: Rows, kind: Kind, title: str) -> bytes:
-    if kind == "csv":
-        text = io.StringIO()
-        csv.writer(text).writerows([[harmless(cell) for cell in row] for row in rows])
-        return text.getvalue().encode("utf-8-sig")
-    book = Workbook()
-    sheet = book.worksheets[0]
-    sheet.title = "".join(one for one in title if one not in "[]:*?/\\")[:31] or "log"
-    for number, row in enumerate(rows, 1):
-        for column, value in enumerate(row, 1):
-            cell = sheet.cell(number, column)
-            cell.value = value
-            if isinstance(value, str):
-                cell.data_type = "s"  # a text that begins with = is a text
-            if number == 1:
-                cell.font = Font(bold=True)
-                sheet.column_dimensions[get_column_letter(column)].width = max(9, len(str(value)) + 2)
-    sheet.freeze_panes = "B2"
-    sink = io.BytesIO()
-    book.save(sink)
-    return sink.getvalue()
 
 
 def _point(cell: str) -> str:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from threading import Lock
 
 from api.errors import ConflictError, InvalidError
 from django.db import transaction
@@ -14,15 +15,17 @@ from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
 from apps.weldlist.models import WeldList
-from apps.weldlist.queries import PRICES, SHOP, StandingList, counting_records, standing_list
+from apps.weldlist.queries import PRICES, SHOP, StandingList, counting_records, covered_types, standing_list
 from welding.documents.weld_list import Prices, Shop
 from welding.documents.weld_list import WeldList as Document
 from welding.language import tr
 from welding.weldlist.coupons import FewestCoupons, fewest_coupons
 
 LONGEST_S = 30.0
-MOST_OPEN = 300
-"""Joint types without cover that one request plans coupons for."""
+MOST_OPEN = 100
+"""Joint types without cover that one request plans coupons for: more take minutes, and the command line."""
+SEARCHING = Lock()
+"""One search at a time in a process: it takes a core, and everybody else waits for theirs."""
 
 
 def shop_of(listed: WeldList) -> Shop:
@@ -52,22 +55,30 @@ def plan_coupons(listed: WeldList, *, keep: Sequence[str] = (), without: Sequenc
 
     Raises:
         InvalidError: The list leaves more types open than one request plans for.
+        ConflictError: Another search is running.
     """
-    document = document_of(listed, standing_list(listed))
-    kinds = {id(one.joint) for one in document.joints}
-    if len(kinds) > 4 * MOST_OPEN:
+    standing = standing_list(listed)
+    _, types = covered_types(listed.job, standing)
+    gaps = sum(one.verdict != "covered" for one in types)
+    if gaps > MOST_OPEN:
         raise InvalidError(
             tr(
-                "The list has {count} joint types: coupons for them are planned by the command line.",
-                count=len(kinds),
+                "{count} joint types lack cover: coupons for so many are planned by the command line.",
+                count=gaps,
             )
         )
+    document = document_of(listed, standing)
     shop = replace(
         document.shop,
         keep=tuple(dict.fromkeys((*document.shop.keep, *keep))),
         without=tuple(dict.fromkeys((*document.shop.without, *without))),
     )
-    return fewest_coupons(replace(document, shop=shop), LONGEST_S)
+    if not SEARCHING.acquire(blocking=False):
+        raise ConflictError(tr("Another search for coupons is running: try again in a minute."))
+    try:
+        return fewest_coupons(replace(document, shop=shop), LONGEST_S)
+    finally:
+        SEARCHING.release()
 
 
 @transaction.atomic

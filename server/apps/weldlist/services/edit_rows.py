@@ -8,13 +8,14 @@ from dataclasses import dataclass
 from api.errors import InvalidError, StaleError
 from django.db import transaction
 from django.db.models import Max
+from django.utils import timezone
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
 from apps.weldlist.models import ListRow, WeldList
 from apps.weldlist.queries import CODE, rows_by_id
-from apps.weldlist.services.take_list import plain_cells, raise_version
+from apps.weldlist.services.take_list import BATCH, plain_cells, raise_version
 from welding.documents.procedure import Code
 from welding.documents.weld_list import MOST_JOINTS
 from welding.language import tr
@@ -49,21 +50,25 @@ def edit_rows(user: User, job: Job, code: Code, changes: Sequence[RowChange]) ->
     added = [one for one in changes if one.id is None and one.cells]
     if listed.rows.count() + len(added) > MOST_JOINTS:
         raise InvalidError(tr("A weld list has at most {most} joints: part it.", most=MOST_JOINTS))
-    for number, one in enumerate(added):
-        cells = plain_cells(one.cells or {})
-        ListRow.objects.create(
-            weld_list=listed, place=place + number, mark=cells.get("mark", ""), cells=cells, saved_by=user
-        )
+    cells = [plain_cells(one.cells or {}) for one in added]
+    ListRow.objects.bulk_create(
+        ListRow(weld_list=listed, place=place + at, mark=one.get("mark", ""), cells=one, saved_by=user)
+        for at, one in enumerate(cells)
+    )
+    removed = [one.id for one in changes if one.cells is None]
+    ListRow.objects.filter(weld_list=listed, pk__in=[one for one in removed if one is not None]).delete()
+    changed = []
     for one in changes:
-        if one.id is None:
+        if one.id is None or one.cells is None:
             continue
         row = known[one.id]
-        if one.cells is None:
-            row.delete()
-            continue
         row.cells = plain_cells(one.cells)
-        row.mark, row.version, row.saved_by = row.cells.get("mark", ""), row.version + 1, user
-        row.save()
+        row.mark, row.version = row.cells.get("mark", ""), row.version + 1
+        row.saved_by, row.saved_at = user, timezone.now()
+        changed.append(row)
+    ListRow.objects.bulk_update(
+        changed, ["cells", "mark", "version", "saved_by", "saved_at"], batch_size=BATCH
+    )
     raise_version(listed, user)
     return listed
 

@@ -2,15 +2,8 @@
 
 from __future__ import annotations
 
-import csv
-import io
-
-from api.downloads import harmless
 from api.errors import InvalidError
-from api.sheets import Rows, is_workbook, rows_of_csv, rows_of_xlsx
-from openpyxl import Workbook
-from openpyxl.styles import Font
-from openpyxl.utils import get_column_letter
+from api.sheets import Rows, is_workbook, rows_of_csv, rows_of_xlsx, written
 
 from apps.weldlist.queries import StandingList
 from welding.documents.weld_list import MOST_JOINTS
@@ -20,10 +13,6 @@ from welding.weldlist.grid import MOST_COLUMNS, MOST_HEADINGS, known_headings
 
 LARGEST_BYTES = 20_000_000
 LARGEST_UNPACKED = 100_000_000
-TYPES: dict[str, str] = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-}
 
 
 def grid_of(data: bytes) -> Rows:
@@ -54,22 +43,4 @@ def list_file(standing: StandingList, kind: str) -> bytes:
     for row in standing.rows:
         problems = "; ".join(f"{one.column}: {one.message}" for one in row.read.problems)
         rows.append([*(row.cells.get(name, "") for name in COLUMNS), problems])
-    if kind == "csv":
-        text = io.StringIO()
-        csv.writer(text).writerows([[harmless(cell) for cell in row] for row in rows])
-        return text.getvalue().encode("utf-8-sig")
-    book = Workbook(write_only=False)
-    sheet = book.worksheets[0]
-    sheet.title = "weld list"
-    for number, cells in enumerate(rows, 1):
-        for column, value in enumerate(cells, 1):
-            if value:
-                cell = sheet.cell(number, column, value)
-                cell.data_type = "s"  # a text that begins with = is a text
-    for column, name in enumerate(rows[0], 1):
-        sheet.cell(1, column).font = Font(bold=True)
-        sheet.column_dimensions[get_column_letter(column)].width = max(9, len(name) + 2)
-    sheet.freeze_panes = "B2"
-    sink = io.BytesIO()
-    book.save(sink)
-    return sink.getvalue()
+    return written(rows, kind, tr("Weld list"))

@@ -21,6 +21,8 @@ from welding.weldlist.grid import Grid, ListMapping, ListRead, read_grid
 from welding.weldlist.revision import ListChanges, changes_between, merged
 
 BATCH = 2000
+CHANGED = ("cells", "mark", "version", "saved_by", "saved_at")
+"""Columns of a row that a change writes."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,9 +97,12 @@ def take_list(
     for one in incoming.changes.changed:
         row = incoming.before[one.at[0]]
         row.cells = merged(row.cells, rows[one.at[1]], columns)
+        row.mark = row.cells.get("mark", "")
         row.version, row.saved_by, row.saved_at = row.version + 1, user, now
         changed.append(row)
-    ListRow.objects.bulk_update(changed, ["cells", "version", "saved_by", "saved_at"], batch_size=BATCH)
+    ListRow.objects.bulk_update(
+        changed, ["cells", "mark", "version", "saved_by", "saved_at"], batch_size=BATCH
+    )
     if remove_gone:
         gone = [incoming.before[at].pk for at in incoming.changes.gone]
         ListRow.objects.filter(pk__in=gone).delete()

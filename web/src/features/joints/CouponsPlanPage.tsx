@@ -47,7 +47,7 @@ function OfJob({ jobId }: { jobId: number }) {
   }
   return (
     <div className="px-5 py-4">
-      <JointsHead more={t`Fewest coupons`} />
+      <JointsHead more={t`Fewest coupons`} code={list.data?.code} />
       {list.isError && <Notice mark="breach">{list.error.message}</Notice>}
       {list.data && (
         <div className="grid grid-cols-[300px_minmax(0,1fr)] items-start gap-4 max-lg:grid-cols-1">

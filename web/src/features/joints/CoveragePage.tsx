@@ -30,7 +30,7 @@ function OfJob({ jobId }: { jobId: number }) {
   const shown = gapsOnly ? types.filter((one) => one.verdict !== 'covered') : types
   return (
     <div className="px-5 py-4">
-      <JointsHead more={t`Coverage`}>
+      <JointsHead more={t`Coverage`} code={cover.data?.code}>
         {cover.data && (
           <label className="ml-auto flex min-h-6 items-center gap-2">
             <input type="checkbox" checked={gapsOnly} onChange={(event) => setGapsOnly(event.target.checked)} />

@@ -6,7 +6,7 @@ import { useMemo, useRef } from 'react'
 import type { WeldList } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
-import { COLUMN_WORDS, USUAL_WIDTH, WIDTHS } from './columns'
+import { titlesOf, USUAL_WIDTH, WIDTHS } from './columns'
 import { GridCell } from './GridCell'
 import { corners, type Row } from './sheet'
 import { useGridKeys } from './useGridKeys'
@@ -18,6 +18,7 @@ const NUMBER_PX = 52
 /** The list as a spreadsheet: typed, pasted, filled down, undone; saved when one says so. */
 export function JointGrid({ jobId, list }: { jobId: number; list: WeldList }) {
   const columns = useMemo(() => list.columns.map((one) => one.name), [list.columns])
+  const titles = useMemo(() => titlesOf(list.columns), [list.columns])
   const widths = columns.map((name) => WIDTHS[name] ?? USUAL_WIDTH)
   const sheet = useSheet(jobId, list)
   const { rows } = sheet
@@ -61,9 +62,9 @@ export function JointGrid({ jobId, list }: { jobId: number; list: WeldList }) {
               role="columnheader"
               className="shrink-0 truncate border-l border-line px-1.5 py-1"
               style={{ width: widths[at] }}
-              title={COLUMN_WORDS[name]}
+              title={titles[name]}
             >
-              {COLUMN_WORDS[name] ?? name}
+              {titles[name] ?? name}
             </span>
           ))}
         </div>
@@ -82,7 +83,7 @@ export function JointGrid({ jobId, list }: { jobId: number; list: WeldList }) {
                   key={name}
                   row={index}
                   column={at}
-                  label={COLUMN_WORDS[name] ?? name}
+                  label={titles[name] ?? name}
                   width={widths[at] ?? USUAL_WIDTH}
                   text={rows[index]?.cells[name] ?? ''}
                   problem={

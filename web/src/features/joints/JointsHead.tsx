@@ -1,7 +1,9 @@
 import { t } from '@lingui/core/macro'
 import type { ReactNode } from 'react'
-import { NavLink } from 'react-router'
 
+import type { Procedure } from '../../api/types'
+import { CodeInForce } from '../../ui/CodeInForce'
+import { PageTabs } from '../../ui/PageTabs'
 import { PageTitle } from '../../ui/PageTitle'
 
 const TABS: readonly [string, string][] = [
@@ -10,25 +12,15 @@ const TABS: readonly [string, string][] = [
   ['/joints/coupons', t`Fewest coupons`],
 ]
 
+type Props = { more: string; code?: Procedure['code'] | undefined; children?: ReactNode }
+
 /** Heading of the pages of a weld list. */
-export function JointsHead({ more, children }: { more: string; children?: ReactNode }) {
+export function JointsHead({ more, code, children }: Props) {
   return (
     <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
       <PageTitle words={t`Joints`} more={more} />
-      <nav aria-label={t`Joints`} className="flex flex-wrap gap-1">
-        {TABS.map(([to, words]) => (
-          <NavLink
-            key={to}
-            to={to}
-            end
-            className={({ isActive }) =>
-              `rounded-sm px-2.5 py-1 font-head text-[15px] ${isActive ? 'bg-accent text-on-accent' : 'text-accent hover:bg-accent-soft'}`
-            }
-          >
-            {words}
-          </NavLink>
-        ))}
-      </nav>
+      <PageTabs label={t`Joints`} tabs={TABS} />
+      {code && <CodeInForce code={code} />}
       {children}
     </div>
   )

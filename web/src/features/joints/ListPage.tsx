@@ -8,6 +8,7 @@ import { weldListQuery } from '../../queries/joints'
 import { useJob } from '../../session/job'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
+import { CodeOfList } from './CodeOfList'
 import { ImportDialog } from './ImportDialog'
 import { JointGrid } from './JointGrid'
 import { JointsHead } from './JointsHead'
@@ -27,11 +28,12 @@ function OfJob({ jobId }: { jobId: number }) {
   const wrong = rows.filter((row) => row.problems.length > 0).length
   return (
     <div className="flex h-full min-h-0 flex-col px-5 py-4">
-      <JointsHead more={t`Weld list`}>
+      <JointsHead more={t`Weld list`} code={list.data?.code}>
         <span className="text-steel2">
           {plural(joints, { one: '# joint', other: '# joints' })}
           {wrong > 0 && <span className="ml-2 text-breach">{t`${wrong} with something to correct`}</span>}
         </span>
+        {list.data && <CodeOfList jobId={jobId} list={list.data} />}
         <span className="ml-auto flex gap-2">
           <Button onClick={() => setTaking(true)}>
             <Trans>Import a list</Trans>

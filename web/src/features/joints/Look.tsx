@@ -5,7 +5,7 @@ import type { ListLook } from '../../api/types'
 import { Choice } from '../../ui/Choice'
 import { Answer } from './Answer'
 import type { How } from './ImportDialog'
-import { COLUMN_WORDS } from './columns'
+import { titlesOf } from './columns'
 
 type Props = {
   seen: ListLook
@@ -41,7 +41,7 @@ export function Look({ seen, how, onHow, removeGone, onRemoveGone }: Props) {
                 label={t`Column ${heading}`}
                 value={meaning[heading] ?? null}
                 none={t`left out`}
-                options={Object.entries(COLUMN_WORDS)}
+                options={seen.columns.map((one) => [one.name, one.title])}
                 onChange={(column: string | null) => say(heading, column)}
               />
             </div>
@@ -86,6 +86,7 @@ export function Look({ seen, how, onHow, removeGone, onRemoveGone }: Props) {
 function Changes({ seen }: { seen: ListLook }) {
   const { added, changed_count: changed, same } = seen
   const gone = seen.gone.length
+  const titles = titlesOf(seen.columns)
   if (seen.version === 0) return null
   return (
     <>
@@ -95,9 +96,7 @@ function Changes({ seen }: { seen: ListLook }) {
           <li key={one.mark}>
             <b>{one.mark}</b>{' '}
             {one.cells
-              .map(
-                (cell) => `${COLUMN_WORDS[cell.column] ?? cell.column}: ${cell.before || '–'} → ${cell.after || '–'}`,
-              )
+              .map((cell) => `${titles[cell.column] ?? cell.column}: ${cell.before || '–'} → ${cell.after || '–'}`)
               .join('; ')}
           </li>
         ))}
@@ -107,6 +106,7 @@ function Changes({ seen }: { seen: ListLook }) {
 }
 
 function Wrong({ seen }: { seen: ListLook }) {
+  const titles = titlesOf(seen.columns)
   const rows = seen.rows.filter((row) => row.problems.some((one) => !one.asks)).slice(0, 12)
   if (rows.length === 0) return null
   return (
@@ -117,7 +117,7 @@ function Wrong({ seen }: { seen: ListLook }) {
           <span className="text-breach">
             {row.problems
               .filter((one) => !one.asks)
-              .map((one) => `${COLUMN_WORDS[one.column] ?? one.column}: ${one.message}`)
+              .map((one) => `${titles[one.column] ?? one.column}: ${one.message}`)
               .join(' ')}
           </span>
         </li>

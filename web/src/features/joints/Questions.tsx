@@ -1,39 +1,21 @@
 import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, unwrap } from '../../api/client'
 import type { WeldList } from '../../api/types'
-import { weldListQuery } from '../../queries/joints'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { Answer } from './Answer'
 import { answerWords, askedWords } from './answers'
-
-/** Save the answers that hold for all rows, in place of those that stand. */
-function useAnswers(jobId: number, list: WeldList, onSaved: () => void) {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: (answers: Record<string, string>) =>
-      unwrap(
-        api.PUT('/api/jobs/{job_id}/weld-list', {
-          params: { path: { job_id: jobId } },
-          body: { version: list.version, code: list.code, shop: list.shop, prices: list.prices, answers },
-        }),
-      ),
-    onSuccess: (next) => {
-      onSaved()
-      queries.setQueryData(weldListQuery(jobId).queryKey, next)
-    },
-  })
-}
+import { titlesOf } from './columns'
+import { useSettings } from './useSettings'
 
 /** What was answered for all rows: seen, and taken back where it was wrong. */
 export function Answered({ jobId, list }: { jobId: number; list: WeldList }) {
-  const save = useAnswers(jobId, list, () => undefined)
+  const save = useSettings(jobId, list)
   const answers = Object.entries(list.answers)
   const count = answers.length
+  const titles = titlesOf(list.columns)
   if (count === 0) return null
   const without = (key: string) => Object.fromEntries(answers.filter(([one]) => one !== key))
   return (
@@ -46,13 +28,13 @@ export function Answered({ jobId, list }: { jobId: number; list: WeldList }) {
         {answers.map(([key, answer]) => (
           <li key={key} className="flex min-h-7 items-center gap-3">
             <span className="min-w-0 flex-1 truncate">
-              {askedWords(key)} <b>{answerWords(answer)}</b>
+              {askedWords(key, titles)} <b>{answerWords(answer)}</b>
             </span>
             <Button
               look="quiet"
-              aria-label={t`Take back: ${askedWords(key)}`}
+              aria-label={t`Take back: ${askedWords(key, titles)}`}
               disabled={save.isPending}
-              onClick={() => save.mutate(without(key))}
+              onClick={() => save.mutate({ answers: without(key) })}
             >
               <Trans>take it back</Trans>
             </Button>
@@ -67,7 +49,7 @@ export function Answered({ jobId, list }: { jobId: number; list: WeldList }) {
 export function Questions({ jobId, list }: { jobId: number; list: WeldList }) {
   const [answers, setAnswers] = useState<Record<string, string>>({})
   const given = Object.entries(answers).filter(([, text]) => text.trim() !== '')
-  const save = useAnswers(jobId, list, () => setAnswers({}))
+  const save = useSettings(jobId, list, () => setAnswers({}))
   return (
     <section aria-label={t`Questions`} className="panel mb-3 max-h-64 shrink-0 overflow-auto p-3">
       <div className="mb-1 flex items-baseline justify-between">
@@ -77,7 +59,7 @@ export function Questions({ jobId, list }: { jobId: number; list: WeldList }) {
         <Button
           look="main"
           disabled={given.length === 0 || save.isPending}
-          onClick={() => save.mutate({ ...list.answers, ...Object.fromEntries(given) })}
+          onClick={() => save.mutate({ answers: { ...list.answers, ...Object.fromEntries(given) } })}
         >
           <Trans>Answer</Trans>
         </Button>

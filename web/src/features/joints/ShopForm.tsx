@@ -1,18 +1,16 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, unwrap } from '../../api/client'
 import type { WeldList } from '../../api/types'
 import { processOptions } from '../../domain/words'
 import { useUsage } from '../../session/terms'
-import { weldListQuery } from '../../queries/joints'
 import { Button } from '../../ui/Button'
 import { Labelled } from '../../ui/Labelled'
 import { Notice } from '../../ui/Notice'
 import { QuantityField } from '../../ui/QuantityField'
 import { NumberField } from './NumberField'
+import { useSettings } from './useSettings'
 
 const PROCESSES = ['111', '114', '121', '135', '136', '138', '141'] as const
 const PRICES = [
@@ -24,23 +22,10 @@ const PRICES = [
 
 /** What coupons may be made of in this shop, and what they cost. */
 export function ShopForm({ jobId, list, onSaved }: { jobId: number; list: WeldList; onSaved: () => void }) {
-  const queries = useQueryClient()
   const [shop, setShop] = useState(list.shop)
   const [prices, setPrices] = useState(list.prices)
   const changed = JSON.stringify([shop, prices]) !== JSON.stringify([list.shop, list.prices])
-  const save = useMutation({
-    mutationFn: () =>
-      unwrap(
-        api.PUT('/api/jobs/{job_id}/weld-list', {
-          params: { path: { job_id: jobId } },
-          body: { version: list.version, code: list.code, answers: list.answers, shop, prices },
-        }),
-      ),
-    onSuccess: (next) => {
-      queries.setQueryData(weldListQuery(jobId).queryKey, next)
-      onSaved()
-    },
-  })
+  const save = useSettings(jobId, list, onSaved)
   const processes: readonly string[] = shop.processes
   const words = new Map(processOptions(useUsage(list.code.id)))
   const toggle = (process: (typeof PROCESSES)[number]) =>
@@ -91,7 +76,11 @@ export function ShopForm({ jobId, list, onSaved }: { jobId: number; list: WeldLi
         <Trans>Prices put coupons in order. What tests cost stands in the code book.</Trans>
       </p>
       {save.isError && <Notice mark="breach">{save.error.message}</Notice>}
-      <Button look="main" disabled={!changed || processes.length === 0 || save.isPending} onClick={() => save.mutate()}>
+      <Button
+        look="main"
+        disabled={!changed || processes.length === 0 || save.isPending}
+        onClick={() => save.mutate({ shop, prices })}
+      >
         <Trans>Save</Trans>
       </Button>
     </section>

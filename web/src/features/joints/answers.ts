@@ -1,7 +1,6 @@
 import { t } from '@lingui/core/macro'
 
 import { BACKINGS, FORMS, inWords, JOINT_KINDS } from '../../domain/words'
-import { COLUMN_WORDS } from './columns'
 
 const WORDS: Record<string, string> = {
   same: t`yes, the same`,
@@ -36,12 +35,12 @@ const ASKED_ALONE: Record<string, string> = {
 export const answerWords = (answer: string): string => WORDS[answer] ?? CHOICE_WORDS.get(answer) ?? inWords(answer)
 
 /** What was asked, from the key of its answer: `weld:bw` is the weld type “bw”. */
-export function askedWords(key: string): string {
+export function askedWords(key: string, titles: Record<string, string>): string {
   const alone = ASKED_ALONE[key]
   if (alone) return alone
   const [column = '', ...rest] = key.split(':')
   const said = rest.join(':')
-  const words = COLUMN_WORDS[column] ?? column
+  const words = titles[column] ?? column
   if (column === 'joint') return said ? t`${words} of “${answerWords(said)}”:` : t`${words}, not stated:`
   return said ? t`${words} “${said}”:` : t`${words}, not stated:`
 }

@@ -1,34 +1,8 @@
-import { t } from '@lingui/core/macro'
+import type { WeldList } from '../../api/types'
 
-/** Columns of a weld list by what they are called; the order is the server's. */
-export const COLUMN_WORDS: Record<string, string> = {
-  mark: t`Mark`,
-  drawing: t`Drawing`,
-  revision: t`Rev.`,
-  part: t`Part`,
-  place: t`Location`,
-  count: t`Qty`,
-  length: t`Weld length`,
-  joint: t`Joint type`,
-  weld: t`Weld type`,
-  size: t`Size (a, z)`,
-  edge: t`Edge preparation`,
-  sides: t`Sides`,
-  backing: t`Backing`,
-  metal: t`Base metal 1`,
-  metal2: t`Base metal 2`,
-  thickness: t`Thickness 1`,
-  thickness2: t`Thickness 2`,
-  diameter: t`Outside diameter`,
-  positions: t`Positions`,
-  process: t`Process`,
-  impact: t`Impact test`,
-  hardness: t`Hardness test`,
-  pwht: t`PWHT`,
-  site: t`Site or shop`,
-  ndt: t`NDT class`,
-  remarks: t`Remarks`,
-}
+/** Titles of columns by their names, as the server says them. */
+export const titlesOf = (columns: WeldList['columns']): Record<string, string> =>
+  Object.fromEntries(columns.map((one) => [one.name, one.title]))
 
 /** Widths in px; a mark and a metal need more than a thickness. */
 export const WIDTHS: Record<string, number> = {

@@ -8,6 +8,12 @@ import { ImportDialog } from './ImportDialog'
 
 const LOOK: ListLook = {
   version: 4,
+  columns: [
+    { name: 'mark', title: 'Mark', own: true },
+    { name: 'weld', title: 'Weld type', own: false },
+    { name: 'metal', title: 'Base metal 1', own: false },
+    { name: 'thickness', title: 'Thickness 1', own: false },
+  ],
   headings: ['Weld No.', 'Nahtart', 'Wish'],
   first_row: 3,
   mapping: { mark: 'Weld No.', weld: 'Nahtart' },

@@ -11,7 +11,13 @@ import { NumberField } from './NumberField'
 const LIST: WeldList = {
   version: 3,
   code: { id: 'iso-15614-1:2017', level: 2, units: 'si', route: 'test' },
-  columns: ['mark', 'weld', 'thickness'].map((name) => ({ name, title: name, own: name === 'mark' })),
+  columns: [
+    { name: 'mark', title: 'Mark', own: true },
+    { name: 'weld', title: 'Weld type', own: false },
+    { name: 'thickness', title: 'Thickness 1', own: false },
+    { name: 'joint', title: 'Joint type', own: false },
+    { name: 'positions', title: 'Positions', own: false },
+  ],
   rows: ['W1', 'W2', 'W3'].map((mark, at) => ({
     id: at + 1,
     version: 1,

@@ -3,11 +3,22 @@ import userEvent from '@testing-library/user-event'
 import { MemoryRouter } from 'react-router'
 import { expect, it, vi } from 'vitest'
 
+import type { WeldList } from '../../api/types'
 import { serve, show } from '../../testing'
+import { CodeOfList } from './CodeOfList'
 import { CouponsPlanPage } from './CouponsPlanPage'
 import { CoveragePage } from './CoveragePage'
 
 vi.mock('../../session/job', () => ({ useJob: () => ({ job: { id: 3 } }) }))
+
+const CODES = [
+  { id: 'iso-15614-1:2017', short: 'ISO 15614-1:2017', levels: [1, 2], unit_column: 'si' },
+  { id: 'aws-d1.1:2020', short: 'AWS D1.1:2020', levels: [], unit_column: 'us' },
+]
+vi.mock('../../session/session', async (original) => ({
+  ...(await original<object>()),
+  useSession: () => ({ codes: CODES }),
+}))
 
 const CODE = { id: 'iso-15614-1:2017', level: 2, units: 'si', route: 'test' }
 const LIST = {
@@ -115,4 +126,25 @@ it('saves what the shop welds and what it costs', async () => {
   await user.click(within(shop).getByRole('button', { name: 'Save' }))
   await waitFor(() => expect(seen.at(-1)?.body).toMatchObject({ version: 2 }))
   expect(seen.at(-1)?.body).toMatchObject({ shop: { processes: ['135', '111'] }, prices: { plate_kg: 3.5, hour: 60 } })
+})
+
+it('judges the list under another code when one is chosen', async () => {
+  const user = userEvent.setup()
+  const seen = serve(() => ({ body: LIST }))
+  page(<CodeOfList jobId={3} list={LIST as unknown as WeldList} />)
+  const choice = screen.getByRole('button', { name: 'Code of the list' })
+  expect(choice).toHaveTextContent('ISO 15614-1:2017 · level 2')
+  await user.click(choice)
+  expect(screen.getAllByRole('option').map((one) => one.textContent)).toEqual([
+    'ISO 15614-1:2017 · level 1',
+    'ISO 15614-1:2017 · level 2',
+    'AWS D1.1:2020',
+  ])
+  await user.click(screen.getByRole('option', { name: 'AWS D1.1:2020' }))
+  await waitFor(() => expect(seen).toHaveLength(1))
+  expect(seen[0]?.body).toMatchObject({
+    version: 2,
+    code: { id: 'aws-d1.1:2020', level: null, units: 'us', route: 'test' },
+    shop: { processes: ['135'] },
+  })
 })

@@ -1,8 +1,9 @@
 import { t } from '@lingui/core/macro'
 import { useState } from 'react'
-import { NavLink, useParams } from 'react-router'
+import { useParams } from 'react-router'
 
 import { NothingHere } from '../../ui/NothingHere'
+import { PageTabs } from '../../ui/PageTabs'
 import { PageTitle } from '../../ui/PageTitle'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
@@ -42,20 +43,10 @@ function Tab({ found }: { found: (typeof TABS)[number] }) {
     <div className="px-5 py-4">
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
         <PageTitle words={t`Library`} more={found.words} />
-        <nav aria-label={t`Library`} className="flex flex-wrap gap-1">
-          {TABS.map((one) => (
-            <NavLink
-              key={one.tab}
-              to={one.tab === 'metals' ? '/library' : `/library/${one.tab}`}
-              end
-              className={({ isActive }) =>
-                `rounded-sm px-2.5 py-1 font-head text-[15px] ${isActive ? 'bg-accent text-on-accent' : 'text-accent hover:bg-accent-soft'}`
-              }
-            >
-              {one.words}
-            </NavLink>
-          ))}
-        </nav>
+        <PageTabs
+          label={t`Library`}
+          tabs={TABS.map((one) => [one.tab === 'metals' ? '/library' : `/library/${one.tab}`, one.words])}
+        />
         <div className="w-80">
           <TextField
             label={t`Search the ${found.words.toLowerCase()}`}
