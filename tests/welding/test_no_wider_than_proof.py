@@ -4,7 +4,7 @@ from copy import deepcopy
 
 import pytest
 
-from tests.welding.records import S355, put, record, specimens_of, taken, thickness
+from tests.welding.records import S355, put, record, specimens_of, taken
 from tests.welding.test_covering import ISO, joint, procedure_of
 from tests.welding.test_ranges import _change
 from welding.coverage.covers import covers
@@ -383,87 +383,6 @@ def test_pairs_of_groups_at_level_2(tested, asked, covered):
     assert (found == "covered") == covered, found
 
 
-# --- impact: by place, temperature and energy (ISO 15614-1:2017, clause 7.4.5) ----------------------------
-
-
-def impact(place, at, values=(61, 58, 70)):
-    return {
-        "kind": "impact",
-        "specimen": f"{place}{at}",
-        "location": place,
-        "temperature_c": at,
-        "values_j": list(values),
-        "width_mm": 10,
-    }
-
-
-def proved(*sets):
-    plain = record("iso")
-    plain["tests"] = [t for t in plain["tests"] if t["kind"] != "impact"] + list(sets)
-    return plain
-
-
-@pytest.mark.parametrize(
-    "sets, temperature, energy, verdict",
-    [
-        ((("VWT", -20), ("VHT", -20)), -20, 27, "covered"),
-        ((("VWT", -40), ("VHT", -20)), -20, 27, "covered"),
-        ((("VWT", -40), ("VHT", -20)), -30, 27, "violates"),
-        ((("VWT", -40), ("VHT", -40)), -40, 27, "covered"),
-        ((("VWT", -20), ("VWT", -40)), -20, 27, "violates"),
-        ((("VHT", -20), ("VHT", -30)), -20, 27, "violates"),
-        ((("VWT", -20), ("VHT", -20, (30, 28, 27))), -20, 40, "violates"),
-        ((("VWT", -20), ("VHT", -20, (50, 48, 47))), -20, 40, "covered"),
-        ((("VWT", -20), ("VHT", -20, (70, 60, 27))), -20, 40, "violates"),
-        ((("VWT", -20), ("VHT", -20, (40, 40, 39.1))), -20, 40, "violates"),
-        ((("VWT", -20), ("VHT", -20, (40, 41, 39))), -20, 40, "covered"),
-        ((("VWT", -20), ("VHT", -20, (45, 39, 39))), -20, 40, "violates"),  # two below the mean asked
-        ((("VWT", -20), ("VHT", -20, (60, 60, 28))), -20, 40, "covered"),
-        ((("VWT", -20), ("VHT", -20, (60, 60, 27.9))), -20, 40, "violates"),
-    ],
-)  # fmt: skip
-def test_impact_is_proved_for_weld_and_heat_affected_zone_alike(sets, temperature, energy, verdict):
-    plain = proved(*(impact(*one) for one in sets))
-    wanted = procedure_of(
-        record("iso"), requirements={"impact": {"temperature_c": temperature, "average_j": energy}}
-    )
-    assert answer(plain, wanted, "impact_temperature_c") == verdict
-
-
-@pytest.mark.parametrize(
-    "second, verdict",
-    [
-        ("VHT 1/1", "accepted"),
-        ("HAZ, fusion line + 2", "accepted"),
-        ("VWT 0/1", "incomplete"),
-        ("A", "incomplete"),
-    ],
-)
-def test_two_sets_in_the_weld_are_none_in_the_heat_affected_zone(second, verdict):
-    found = judge(taken(proved(impact("VWT 0/1", -20), impact(second, -20.5))))
-    assert found.verdict == verdict
-    assert (verdict == "accepted") == (not found.missing)
-
-
-@pytest.mark.parametrize("symbol, energy", [("J2", "covered"), ("K2", "violates")])
-def test_27_joules_do_not_show_40(symbol, energy):
-    plain = proved(impact("VWT", -20, (31, 30, 29)), impact("VHT", -20, (30, 29, 28)))
-    assert answer(plain, joint(20, metal=f"S355{symbol}+N", position="PF"), "impact_temperature_c") == energy
-
-
-@pytest.mark.parametrize("lowest, verdict", [(29.7, "covered"), (29.5, "violates")])
-def test_the_single_value_keeps_the_proportion_of_the_code(lowest, verdict):
-    """AWS D1.1:2020, table 6.14: 20 J single beside 27 J mean, where ISO takes 70 %."""
-
-    def asking(energy):
-        return {"requirements": {"impact": {"temperature_c": -20, "average_j": energy}}}
-
-    plain = record("aws", procedure__requirements=asking(27)["requirements"])
-    plain["tests"] = [t for t in plain["tests"] if t["kind"] != "impact"]
-    plain["tests"] += [impact(place, -20, (60, 60, lowest)) for place in ("VWT", "VHT")]
-    assert answer(plain, procedure_of(plain, **asking(40)), "impact_temperature_c") == verdict
-
-
 # --- positions of T-joints (ISO 15614-1:2017, clause 8.4.2) -----------------------------------------------
 
 
@@ -496,59 +415,3 @@ def test_a_record_of_another_code_covers_nothing_by_itself():
     assert own.covered and "record.edition" not in {one.rule for one in own.findings}
     old = record("aws", tested_to="aws-d1.1:2010")
     assert covers([taken(old)], procedure_of(record("aws"))).verdict == "open"
-
-
-# --- imperfections (ISO 5817:2014, table 1) ---------------------------------------------------------------
-
-
-def visual(code_mm, **measured):
-    plain = thickness(record("iso"), code_mm)
-    put(plain, "tests.0", {"kind": "visual", "specimen": "V", "outcome": "accepted", **measured})
-    return next(one for one in judge(taken(plain)).specimens if one.specimen == "V").verdict
-
-
-@pytest.mark.parametrize(
-    "mm, measured, verdict",
-    [
-        (3, {"misalignment_mm": 0.5}, "accepted"), (3, {"misalignment_mm": 0.51}, "rejected"),
-        (10, {"misalignment_mm": 1.0}, "accepted"), (10, {"misalignment_mm": 1.1}, "rejected"),
-        (3, {"undercut_mm": 0.1}, "rejected"), (10, {"undercut_mm": 0.5}, "accepted"), (10, {"undercut_mm": 0.6}, "rejected"),
-        (2, {"root_concavity_mm": 0.05}, "rejected"), (10, {"root_concavity_mm": 0.5}, "accepted"),
-        (2, {"penetration_mm": 1.6, "penetration_width_mm": 2}, "accepted"), (2, {"penetration_mm": 1.7, "penetration_width_mm": 2}, "rejected"),
-        (10, {"penetration_mm": 2.2, "penetration_width_mm": 2}, "accepted"),
-        (3, {"underfill_mm": 0.05}, "rejected"), (3, {"underfill_mm": 0}, "accepted"),
-        (8, {"underfill_mm": 0.4}, "accepted"), (8, {"underfill_mm": 0.45}, "rejected"), (20, {"underfill_mm": 0.6}, "rejected"),
-    ],
-)  # fmt: skip
-def test_thin_metal_has_limits_of_its_own(mm, measured, verdict):
-    assert visual(mm, **measured) == verdict
-
-
-def fillet_macro(**more):
-    plain = record("iso")
-    _change(plain, "fillet", None)
-    macro = {
-        "kind": "macro",
-        "specimen": "M1",
-        "cracks": False,
-        "complete_fusion": True,
-        "throat_mm": 5,
-        **more,
-    }
-    plain["tests"] = [macro]
-    return judge(taken(plain)).specimens[0].verdict
-
-
-@pytest.mark.parametrize(
-    "more, verdict",
-    [
-        ({}, "accepted"),
-        ({"pore_mm": 1.0}, "accepted"),
-        ({"pore_mm": 1.1}, "rejected"),
-        ({"fused_to_root": True}, "accepted"),
-        ({"fused_to_root": False}, "rejected"),
-    ],
-)
-def test_a_fillet_is_judged_by_its_own_size(more, verdict):
-    """ISO 5817:2014, 2011: level B, 0.2 of the nominal throat, here of 5 mm on 20 mm plate."""
-    assert fillet_macro(**more) == verdict
