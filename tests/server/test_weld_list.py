@@ -10,6 +10,9 @@ from apps.weldlist.models import ListRow, WeldList
 from apps.weldlist.services import coupons
 from openpyxl import Workbook, load_workbook
 
+from welding.documents.codec import WELD_LIST
+from welding.weldlist.coupons import fewest_coupons
+
 ISO = {"id": "iso-15614-1:2017", "level": 2}
 HEAD = [
     ["Tarn Hollow footbridge, weld list"],
@@ -249,6 +252,15 @@ def test_the_fewest_coupons_close_the_gaps_once_they_are_welded(api, job, signed
     assert status == 201 and [one["coupon"] for one in made] == names
     status, draft = api["viewer"]("GET", f"/revisions/{made[0]['revision_id']}")
     assert status == 200 and draft["stage"] == "draft" and draft["document"]["passes"]
+
+
+def test_the_list_as_a_document_plans_the_same_coupons_without_the_server(api, job, signed, listed):
+    _, plain = api["engineer"]("GET", f"/jobs/{job.pk}/weld-list/file?kind=json")
+    document = WELD_LIST.take(plain)
+    assert [one.mark for one in document.joints] == ["W1", "W2", "W3", "W4"]
+    assert [one.number for one in document.records] == [signed.number]
+    _, plan = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/coupons", {})
+    assert fewest_coupons(document).cost == plan["cost"] > 0
 
 
 def test_a_search_is_for_engineers_one_at_a_time_and_of_a_size_that_a_request_bears(

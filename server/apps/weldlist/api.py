@@ -47,13 +47,13 @@ from apps.weldlist.schemas import (
     WeldListOut,
     WhyOut,
 )
-from apps.weldlist.services.coupons import draft_procedures, plan_coupons, prices_of, shop_of
+from apps.weldlist.services.coupons import document_of, draft_procedures, plan_coupons, prices_of, shop_of
 from apps.weldlist.services.edit_rows import RowChange, edit_rows
 from apps.weldlist.services.files import grid_of, list_file
 from apps.weldlist.services.save_settings import save_settings
 from apps.weldlist.services.take_list import look_at, take_list
 from welding.coverage.matrix import Cell
-from welding.documents.codec import parse_json
+from welding.documents.codec import WELD_LIST, parse_json
 from welding.documents.procedure import Code
 from welding.documents.weld_list import Prices, Shop
 from welding.language import tr
@@ -230,10 +230,15 @@ def take_file(
 
 
 @router.get("/jobs/{int:job_id}/weld-list/file", response={404: ProblemOut, 409: ProblemOut})
-def download(request: HttpRequest, job_id: int, kind: Literal["csv", "xlsx"] = "xlsx") -> HttpResponse:
-    """The list as a file, with what is wrong in words."""
+def download(
+    request: HttpRequest, job_id: int, kind: Literal["csv", "xlsx", "json"] = "xlsx"
+) -> HttpResponse:
+    """The list as a sheet, with what is wrong in words; or as the document that the command line takes."""
     require(person(request), Action.VIEW)
-    job, _, standing = _listed(job_id)
+    job, listed, standing = _listed(job_id)
+    if kind == "json":
+        data = WELD_LIST.write(document_of(listed, standing))
+        return attachment(data, "application/json", f"{job.number}.weld-list.json")
     return attachment(list_file(standing, kind), TYPES[kind], f"{job.number} weld list.{kind}")
 
 

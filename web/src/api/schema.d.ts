@@ -2365,7 +2365,7 @@ export interface paths {
         };
         /**
          * Download
-         * @description The list as a file, with what is wrong in words.
+         * @description The list as a sheet, with what is wrong in words; or as the open document that the command line takes.
          */
         get: operations["apps_weldlist_api_download"];
         put?: never;
@@ -16187,7 +16187,7 @@ export interface operations {
     apps_weldlist_api_download: {
         parameters: {
             query?: {
-                kind?: "csv" | "xlsx";
+                kind?: "csv" | "xlsx" | "json";
             };
             header?: never;
             path: {

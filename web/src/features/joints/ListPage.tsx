@@ -58,7 +58,11 @@ function OfJob({ jobId }: { jobId: number }) {
   )
 }
 
-const KINDS = ['xlsx', 'csv'] as const
+const KINDS = [
+  ['xlsx', t`Weld list as XLSX`],
+  ['csv', t`Weld list as CSV`],
+  ['json', t`Weld list with its records as JSON`],
+] as const
 
 function Export({ jobId }: { jobId: number }) {
   return (
@@ -67,14 +71,14 @@ function Export({ jobId }: { jobId: number }) {
         <Trans>Export</Trans>
       </MenuButton>
       <MenuItems anchor="bottom end" className="panel z-50 min-w-48 py-1 focus:outline-none">
-        {KINDS.map((kind) => (
+        {KINDS.map(([kind, words]) => (
           <MenuItem key={kind}>
             <a
               className="block px-3 py-1.5 data-focus:bg-accent-soft"
               href={`/api/jobs/${String(jobId)}/weld-list/file?kind=${kind}`}
               download
             >
-              {kind === 'xlsx' ? t`Weld list as XLSX` : t`Weld list as CSV`}
+              {words}
             </a>
           </MenuItem>
         ))}
