@@ -2365,7 +2365,7 @@ export interface paths {
         };
         /**
          * Download
-         * @description The list as a sheet, with what is wrong in words; or as the open document that the command line takes.
+         * @description The list as a sheet, with what is wrong in words; or as the document that the command line takes.
          */
         get: operations["apps_weldlist_api_download"];
         put?: never;
