@@ -94,6 +94,8 @@ def _positions(own: Procedure, found: QualifiedRange) -> tuple[Any, ...]:
 
 
 def _open(items: tuple[RangeItem, ...]) -> OpenRange | None:
+    if any(item.kind == "any" for item in items):
+        return OpenRange()  # qualified without a limit, which is not the same as nothing stated
     span = next((item for item in items if item.kind == "span"), None)
     if span is None or (span.min is None and span.max is None):
         return None

@@ -296,6 +296,14 @@ def metal_sides(required: RequiredScope, rules: Rules) -> list[tuple[str | None,
     return [rules.metal(required, index) for index in (0, 1)]
 
 
+def pairs_holding(item: RangeItem, required: RequiredScope, rules: Rules) -> tuple[str, ...]:
+    """Pairs of an item of base metals, in its words, that the required metals belong to."""
+    if len(required.metals) < 2:
+        return ()
+    sides = metal_sides(required, rules)
+    return tuple(pair.text for pair in item.pairs if _pair_holds(pair, sides))
+
+
 def _pair_holds(pair: MetalPair, sides: list[tuple[str | None, str, float | None]]) -> bool:
     a, b = sides
     return (_side_holds(pair.first, a) and _side_holds(pair.second, b)) or (

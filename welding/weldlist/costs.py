@@ -28,7 +28,7 @@ def coupon_cost(record: QualificationRecord, plan: TestPlan, prices: Prices) -> 
     # A pipe costs as the plate it would be rolled from.
     family = _family(record.procedure)
     plate_kg = 2 * LENGTH_MM * HALF_WIDTH_MM * thickness * density_g_cm3(weld_metal(None, family)) * 1e-6
-    metal_kg, hours = _welding(record.procedure, family)
+    metal_kg, hours = weld_metal_and_hours(record.procedure, LENGTH_MM)
     welding = plate_kg * prices.plate_kg + metal_kg * prices.weld_metal_kg + hours * prices.hour
     return round(prices.coupon + welding + tests_cost(plan, prices), 2)
 
@@ -52,14 +52,15 @@ def _family(procedure: Procedure) -> str:
     return metal.family if metal else "carbon"
 
 
-def _welding(procedure: Procedure, family: str) -> tuple[float, float]:
-    """Weld metal [kg] and hours at the joint, as far as the passes state them."""
+def weld_metal_and_hours(procedure: Procedure, length_mm: float) -> tuple[float, float]:
+    """Weld metal [kg] and hours at the joint of a length [mm], as far as the passes state them."""
+    family = _family(procedure)
     metal_kg = hours = 0.0
     for one in procedure.passes:
         area = bead_area_middle_mm2(one)
         if area is not None:
             what = weld_metal(one.filler.designation if one.filler else None, family)
-            metal_kg += area * LENGTH_MM * density_g_cm3(what) * 1e-6
+            metal_kg += area * length_mm * density_g_cm3(what) * 1e-6
         if one.travel_mm_min is not None:
-            hours += LENGTH_MM / one.travel_mm_min.middle / 60 / operating_share(one.process)
+            hours += length_mm / one.travel_mm_min.middle / 60 / operating_share(one.process)
     return metal_kg, hours
