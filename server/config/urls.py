@@ -22,6 +22,7 @@ from apps.recordings.gateway import router as gateway
 from apps.training.api import router as training
 from apps.trials.api import router as trials
 from apps.weldlist.api import router as weld_list
+from apps.weldlist.wps_api import router as wps_of_list
 from django.contrib import admin
 from django.urls import path, re_path
 
@@ -47,6 +48,7 @@ for _router in (
     recordings,
     gateway,
     weld_list,
+    wps_of_list,
     printing,
     record_printing,
 ):

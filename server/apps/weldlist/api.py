@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Literal
 
 from api.downloads import attachment
 from api.errors import ConflictError, InvalidError, ProblemOut
 from api.people import person
 from api.sheets import TYPES
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
-from apps.jobs.models import Job
+from apps.weldlist.listed import REFUSALS, job_of, listed_of
 from apps.weldlist.models import WeldList
 from apps.weldlist.queries import (
     CODE,
@@ -22,7 +21,6 @@ from apps.weldlist.queries import (
     SHOP,
     USUAL_CODE,
     ListedRow,
-    StandingList,
     counting_records,
     covered_types,
     standing_list,
@@ -65,23 +63,10 @@ from welding.weldlist.joint_types import type_words
 from welding.weldlist.standing import why
 
 router = Router(tags=["weld list"])
-REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 422: ProblemOut}
 LONGEST_HEAD = 500_000
 """Bytes in front of a file that say how it is read."""
 SHOWN_ROWS = 40
 """Rows of a file that are shown before it is taken; those with problems first."""
-
-
-def _job(job_id: int) -> Job:
-    return get_object_or_404(Job, pk=job_id)
-
-
-def _listed(job_id: int) -> tuple[Job, WeldList, StandingList]:
-    job = _job(job_id)
-    listed = weld_list_of(job)
-    if listed is None:
-        raise ConflictError(tr("This job has no weld list yet."))
-    return job, listed, standing_list(listed)
 
 
 def _columns() -> list[ColumnOut]:
@@ -98,7 +83,7 @@ def _row(row: ListedRow) -> ListRowOut:
 def read_list(request: HttpRequest, job_id: int) -> WeldListOut:
     """The whole list, every row with its joint type or what is wrong with it."""
     require(person(request), Action.VIEW)
-    listed = weld_list_of(_job(job_id))
+    listed = weld_list_of(job_of(job_id))
     if listed is None:
         return WeldListOut(
             version=0, code=CODE.take(USUAL_CODE), columns=_columns(), rows=[], questions=[], answers={},
@@ -121,7 +106,7 @@ def read_list(request: HttpRequest, job_id: int) -> WeldListOut:
 def change_rows(request: HttpRequest, job_id: int, payload: EditRowsIn) -> WeldListOut:
     """Change, add and remove rows; all of them or none."""
     changes = [RowChange(id=one.id, version=one.version, cells=_known(one.cells)) for one in payload.changes]
-    edit_rows(person(request), _job(job_id), payload.code, changes)
+    edit_rows(person(request), job_of(job_id), payload.code, changes)
     return read_list(request, job_id)
 
 
@@ -137,7 +122,7 @@ def change_settings(request: HttpRequest, job_id: int, payload: ListSettingsIn) 
     """Change the code, the answers for all rows, what the shop welds, prices."""
     save_settings(
         person(request),
-        _job(job_id),
+        job_of(job_id),
         payload.version,
         code=CODE.plain(payload.code),
         answers=payload.answers,
@@ -154,7 +139,7 @@ def look_at_file(request: HttpRequest, job_id: int, head: int = 0, code: str = "
     The body is the file; ``head`` bytes in front of it, if any, are how it is read, as JSON.
     """
     require(person(request), Action.IMPORT)
-    job = _job(job_id)
+    job = job_of(job_id)
     listed = weld_list_of(job)
     how, data = _parted(request.body, head)
     incoming = look_at(job, _code(listed, code), grid_of(data), _mapping(how))
@@ -217,7 +202,7 @@ def take_file(
 
     The first ``head`` bytes of the body are how it is read, as JSON; the rest is the file.
     """
-    job = _job(job_id)
+    job = job_of(job_id)
     how, data = _parted(request.body, head)
     mapping = _mapping(how)
     if mapping is None:
@@ -235,7 +220,7 @@ def download(
 ) -> HttpResponse:
     """The list as a sheet, with what is wrong in words; or as the document that the command line takes."""
     require(person(request), Action.VIEW)
-    job, listed, standing = _listed(job_id)
+    job, listed, standing = listed_of(job_id)
     if kind == "json":
         data = WELD_LIST.write(document_of(listed, standing))
         return attachment(data, "application/json", f"{job.number}.weld-list.json")
@@ -246,7 +231,7 @@ def download(
 def coverage(request: HttpRequest, job_id: int, units: System = "si") -> ListCoverageOut:
     """Every joint type against the signed records of the job."""
     require(person(request), Action.VIEW)
-    job, _, standing = _listed(job_id)
+    job, _, standing = listed_of(job_id)
     records, types = covered_types(job, standing)
     return ListCoverageOut(
         version=standing.version,
@@ -279,7 +264,7 @@ def _cell(cell: Cell) -> TypeCellOut:
 def why_not(request: HttpRequest, job_id: int, key: str) -> list[WhyOut]:
     """What each record says to a joint type: what blocks, and by how much."""
     require(person(request), Action.VIEW)
-    job, _, standing = _listed(job_id)
+    job, _, standing = listed_of(job_id)
     kind = next((one for one in standing.types if one.key == key), None)
     if kind is None:
         raise ConflictError(tr("The list has no joint type {key} any more.", key=key))
@@ -297,7 +282,7 @@ def why_not(request: HttpRequest, job_id: int, key: str) -> list[WhyOut]:
 def coupons(request: HttpRequest, job_id: int, payload: PlanIn, units: System = "si") -> PlanOut:
     """The cheapest set of coupons for what the records leave open, with the proof."""
     require(person(request), Action.WRITE_PROCEDURE)
-    _, listed, standing = _listed(job_id)
+    _, listed, standing = listed_of(job_id)
     plan = plan_coupons(listed, keep=payload.keep, without=payload.without)
     return PlanOut(
         version=standing.version,
@@ -328,7 +313,7 @@ def draft_coupons(request: HttpRequest, job_id: int, payload: DraftCouponsIn) ->
     """Draft a procedure for each of these coupons of the plan."""
     user = person(request)
     require(user, Action.WRITE_PROCEDURE)
-    job, listed, _ = _listed(job_id)
+    job, listed, _ = listed_of(job_id)
     plan = plan_coupons(listed, keep=payload.keep, without=payload.without)
     made = draft_procedures(user, job, plan, payload.names)
     return Status(

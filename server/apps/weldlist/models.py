@@ -9,6 +9,7 @@ from django.db import models
 
 from apps.accounts.models import User
 from apps.jobs.models import Job
+from apps.procedures.models import Revision
 
 
 @pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
@@ -52,3 +53,30 @@ class ListRow(models.Model):
 
     def __str__(self) -> str:
         return self.mark or f"row {self.place}"
+
+
+@pghistory.track(pghistory.InsertEvent(), pghistory.UpdateEvent(), pghistory.DeleteEvent())
+class Assignment(models.Model):
+    """The WPS that joints with equal facts are welded to.
+
+    It goes by the facts of the joint type and not by its place in the list: ``facts_hash`` is over the joint
+    document ``facts``. Whether it still holds is asked anew whenever it is shown.
+    """
+
+    weld_list = models.ForeignKey(WeldList, on_delete=models.PROTECT, related_name="assignments")
+    facts_hash = models.CharField(max_length=64)
+    facts = models.JSONField()
+    revision = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="assignments")
+    assigned_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    assigned_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        """Joints with equal facts are welded to one WPS."""
+
+        ordering: ClassVar = ["id"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["weld_list", "facts_hash"], name="assignment_once")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.revision} for {self.facts_hash[:8]}"

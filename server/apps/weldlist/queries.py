@@ -106,13 +106,13 @@ def covered_types(job: Job, standing: StandingList) -> tuple[list[str], tuple[Ty
     records = [(key, one) for key, one in signed if one is not None]
     asked = hashlib.sha256("".join(key for key, _ in records).encode()).hexdigest()
     kept = _kept_answers(asked)
-    facts = [JOINT.write(replace(one.joint, number=None)) for one in standing.types]
+    facts = [facts_of(one) for one in standing.types]
     fresh = [one for one, key in zip(standing.types, facts, strict=True) if key not in kept]
     if len(kept) > MOST_KEPT:
         kept.clear()
         fresh = list(standing.types)
     for one in types_covered(fresh, [record for _, record in records], standing.code):
-        kept[JOINT.write(replace(one.type.joint, number=None))] = one
+        kept[facts_of(one.type)] = one
     found = tuple(replace(kept[key], type=one) for one, key in zip(standing.types, facts, strict=True))
     return [record.number or "" for _, record in records], found
 
@@ -121,6 +121,11 @@ def covered_types(job: Job, standing: StandingList) -> tuple[list[str], tuple[Ty
 def _kept_answers(records: str) -> dict[bytes, TypeCover]:
     """Answers about joint types by these records; filled as they are asked about."""
     return {}
+
+
+def facts_of(kind: JointType) -> bytes:
+    """Facts of a joint type without its number, as canonical bytes."""
+    return JOINT.write(replace(kind.joint, number=None))
 
 
 def rows_by_id(listed: WeldList, ids: list[int]) -> dict[int, ListRow]:

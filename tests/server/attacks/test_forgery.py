@@ -93,6 +93,8 @@ ELSEWHERE = {
     ("post", "/training/exercise"), ("post", "/training/answer"),
     ("put", "/jobs/{job_id}/weld-list"), ("post", "/jobs/{job_id}/weld-list/rows"),
     ("post", "/jobs/{job_id}/weld-list/look"), ("post", "/jobs/{job_id}/weld-list/take"),
+    ("put", "/jobs/{job_id}/weld-list/assignments"),
+    ("delete", "/jobs/{job_id}/weld-list/assignments/{assignment_id}"),
     ("post", "/jobs/{job_id}/weld-list/coupons"), ("post", "/jobs/{job_id}/weld-list/drafts"),
     ("post", "/recorders"), ("post", "/recorders/{recorder_id}/retire"),
     ("post", "/recorder/streams"), ("put", "/recorder/streams/{stream_id}/chunks/{number}"),

@@ -2456,6 +2456,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/weld-list/procedures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Procedures
+         * @description Every joint type against the released WPSs of the job.
+         */
+        get: operations["apps_weldlist_wps_api_procedures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Assign
+         * @description Assign released WPSs to joint types; all of them or none.
+         */
+        put: operations["apps_weldlist_wps_api_assign"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/assignments/{assignment_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop
+         * @description Take back an assignment whose joints are gone from the list.
+         */
+        delete: operations["apps_weldlist_wps_api_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/revisions/{revision_id}/print": {
         parameters: {
             query?: never;
@@ -9948,6 +10008,107 @@ export interface components {
             /** Names */
             names: string[];
         };
+        /**
+         * ListWpsOut
+         * @description Joint types against the released WPSs of the job, and what is assigned.
+         */
+        ListWpsOut: {
+            /** Version */
+            version: number;
+            code: components["schemas"]["Code"];
+            /** Procedures */
+            procedures: components["schemas"]["WpsOut"][];
+            /** Types */
+            types: components["schemas"]["TypeWpsOut"][];
+            /** Lost */
+            lost: components["schemas"]["LostAssignmentOut"][];
+        };
+        /**
+         * LostAssignmentOut
+         * @description An assignment whose joints are gone from the list, or changed.
+         */
+        LostAssignmentOut: {
+            /** Id */
+            id: number;
+            /** Words */
+            words: string;
+            /** Wps */
+            wps: string;
+        };
+        /**
+         * TypeWpsOut
+         * @description A joint type against the released WPSs.
+         */
+        TypeWpsOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Marks */
+            marks: string[];
+            /** Welds */
+            welds: number;
+            /** Cells */
+            cells: components["schemas"]["WpsCellOut"][];
+            /** Assigned */
+            assigned: number | null;
+            /** Against */
+            against: string[];
+            /** Suggested */
+            suggested: number | null;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * WpsCellOut
+         * @description How one WPS stands to a joint type, with what blocks or is open in a word or two.
+         */
+        WpsCellOut: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "covered" | "open" | "blocked";
+            /** Names */
+            names: string[];
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
+         * WpsOut
+         * @description A released WPS of the job; ``types`` counts the joint types that it covers.
+         */
+        WpsOut: {
+            /** Revision Id */
+            revision_id: number;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Types */
+            types: number;
+            /** Welds */
+            welds: number;
+        };
+        /**
+         * AssignIn
+         * @description WPSs by joint type, ``None`` takes an assignment back; ``before`` is what was seen assigned.
+         */
+        AssignIn: {
+            /** Version */
+            version: number;
+            /** Assign */
+            assign: {
+                [key: string]: number | null;
+            };
+            /**
+             * Before
+             * @default {}
+             */
+            before: {
+                [key: string]: number | null;
+            };
+        };
     };
     responses: never;
     parameters: never;
@@ -16422,6 +16583,191 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DraftedOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_wps_api_procedures: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListWpsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_wps_api_assign: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListWpsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_wps_api_drop: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+                assignment_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListWpsOut"];
                 };
             };
             /** @description Forbidden */
