@@ -32,6 +32,7 @@ def pages(job):
         ("/joints", "Weld list · Joints"),
         ("/joints/coverage", "Coverage · Joints"),
         ("/joints/coupons", "Fewest coupons · Joints"),
+        ("/joints/wps", "WPS · Joints"),
         ("/procedures", "Procedures"),
         ("/procedures/draft", "Draft from six answers"),
         (f"/procedures/{draft}", "FB-27-P07"),

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 
 from welding.coverage.covers import CoverVerdict, covers
 from welding.documents.joint_list import JointToWeld
-from welding.documents.procedure import Code, Joint, Pass, Preparation, Procedure, Requirements
+from welding.documents.procedure import BaseMetal, Code, Joint, Pass, Preparation, Procedure, Requirements
 from welding.documents.record import QualificationRecord
 from welding.evaluate.procedure import Evaluation, evaluate
 from welding.finding import Finding
+from welding.metals.catalogue import find
 from welding.weldlist.stated_limits import stated_limits
 
 _ORDER = {"violates": 0, "undecided": 1}
+_STATED = tuple(one.name for one in fields(BaseMetal))
 _SUMMED_UP = frozenset({"prequalified.verdict"})
 _MORE_LAYERS = frozenset({"prequalified.layer-thickness", "prequalified.root-thickness"})
 """Thicker metal is welded in more layers of the size that the sheet is drawn with, not in its few."""
@@ -78,7 +80,7 @@ def applied_to(
 
 def written_for(procedure: Procedure, joint: JointToWeld) -> Procedure:
     """The procedure as it would be written for a joint: its passes and heat, the joint's metals and sizes."""
-    metals = joint.base_metals or procedure.base_metals
+    metals = tuple(_metal(one, procedure) for one in joint.base_metals) or procedure.base_metals
     return replace(
         procedure,
         requirements=_required(procedure.requirements, joint.requirements),
@@ -87,6 +89,29 @@ def written_for(procedure: Procedure, joint: JointToWeld) -> Procedure:
         positions=joint.positions or procedure.positions,
         applies_to=None,
         passes=_deposits(procedure, joint),
+    )
+
+
+def _metal(asked: BaseMetal, procedure: Procedure) -> BaseMetal:
+    """A member with the standard and condition that the sheet or the catalogue has for its grade."""
+    metal = find(asked.designation or "")
+    named = metal.name if metal else asked.designation
+    for own in procedure.base_metals:
+        grade = find(own.designation or "")
+        if not own.designation or (grade.name if grade else own.designation) != named:
+            continue
+        if metal is not None:
+            return _told(asked, own.standard or metal.standard, own.condition or metal.condition)
+        # Nobody but the sheet knows this grade. The piece that it was drawn from is not that of this joint.
+        given = {name: getattr(asked, name) for name in _STATED if getattr(asked, name) is not None}
+        plain = replace(own, heat=None, certificate=None, chemistry=None, outside_diameter_mm=None)
+        return replace(plain, **given)
+    return asked if metal is None else _told(asked, metal.standard, metal.condition)
+
+
+def _told(asked: BaseMetal, standard: str, condition: str) -> BaseMetal:
+    return replace(
+        asked, standard=asked.standard or standard or None, condition=asked.condition or condition or None
     )
 
 

@@ -33,11 +33,12 @@ class WpsOut(Schema):
 
 
 class WpsCellOut(Schema):
-    """How one WPS stands to a joint type, with what blocks or is open in a word or two."""
+    """How one WPS stands to a joint type, what blocks or is open, the records that cover it."""
 
     verdict: Literal["covered", "open", "blocked"]
     names: list[str]
     reasons: list[str]
+    records: list[str]
 
 
 class TypeWpsOut(Schema):
@@ -139,6 +140,7 @@ def _cell(one: Applied) -> WpsCellOut:
         verdict=one.verdict,
         names=list(dict.fromkeys(f.title for f in one.findings)),
         reasons=[f.message for f in one.findings],
+        records=list(one.records),
     )
 
 

@@ -10061,7 +10061,7 @@ export interface components {
         };
         /**
          * WpsCellOut
-         * @description How one WPS stands to a joint type, with what blocks or is open in a word or two.
+         * @description How one WPS stands to a joint type, what blocks or is open, the records that cover it.
          */
         WpsCellOut: {
             /**
@@ -10073,6 +10073,8 @@ export interface components {
             names: string[];
             /** Reasons */
             reasons: string[];
+            /** Records */
+            records: string[];
         };
         /**
          * WpsOut

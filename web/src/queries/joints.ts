@@ -24,6 +24,19 @@ export const listCoverageQuery = (jobId: number, units: 'si' | 'us') =>
     retry: false,
   })
 
+export const listWpsQuery = (jobId: number, units: 'si' | 'us') =>
+  queryOptions({
+    queryKey: ['weld-list', jobId, 'wps', units],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/weld-list/procedures', {
+          params: { path: { job_id: jobId }, query: { units } },
+        }),
+      ),
+    staleTime: 0,
+    retry: false,
+  })
+
 export const whyQuery = (jobId: number, key: string) =>
   queryOptions({
     queryKey: ['weld-list', jobId, 'why', key],

@@ -10,6 +10,7 @@ const TABS: readonly [string, string][] = [
   ['/joints', t`Weld list`],
   ['/joints/coverage', t`Coverage`],
   ['/joints/coupons', t`Fewest coupons`],
+  ['/joints/wps', t`WPS`],
 ]
 
 type Props = { more: string; code?: Procedure['code'] | undefined; children?: ReactNode }
