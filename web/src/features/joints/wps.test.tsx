@@ -107,6 +107,9 @@ it('lets only those assign who write procedures', async () => {
 
 it('shows a refusal with each type that is not covered', async () => {
   const body = {
+    type: '/problems/conflict',
+    title: '',
+    status: 409,
     detail: 'The WPS does not cover joint type T1.',
     errors: [{ path: 'T1', message: 'Thickness: 60 mm' }],
   }
