@@ -56,6 +56,7 @@ INSTALLED_APPS = [
     "apps.faults",
     "apps.training",
     "apps.weldlist",
+    "apps.production",
     "apps.printing",
     "apps.demo",
     "apps.audit",

@@ -14,6 +14,7 @@ from apps.library.api import router as library
 from apps.printing.api import router as printing
 from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
+from apps.production.api import router as production
 from apps.qualification.api import router as qualification
 from apps.qualification.release_api import router as release
 from apps.qualification.signing_api import router as signing
@@ -49,6 +50,7 @@ for _router in (
     gateway,
     weld_list,
     wps_of_list,
+    production,
     printing,
     record_printing,
 ):

@@ -30,6 +30,9 @@ class Action(StrEnum):
     SIGN_RECORD = tr_noop("sign a record")
     WITNESS = tr_noop("sign as a witness")
     RELEASE = tr_noop("release or withdraw procedures")
+    LOG_WELD = tr_noop("log production welds")
+    INSPECT_WELD = tr_noop("enter what was found on production welds")
+    RELEASE_WELD = tr_noop("release production welds")
     CORRECT_BOOK = tr_noop("correct the code book")
 
 
@@ -47,12 +50,17 @@ ALLOWED: dict[Role, frozenset[Action]] = {
             Action.ENTER_TESTS,
             Action.ENTER_OLD_RECORD,
             Action.WITNESS,
+            Action.LOG_WELD,
+            Action.INSPECT_WELD,
+            Action.RELEASE_WELD,
         }
     ),
     # From outside: reads, and signs what was witnessed.
     Role.EXAMINER: frozenset({Action.VIEW, Action.WITNESS}),
     # Alone at the booth the welder records what is at the booth, too; closing the log is for the witness.
-    Role.WELDER: frozenset({Action.VIEW, Action.LOG_PASS, Action.EDIT_PIECE, Action.LOG_TRIAL}),
+    Role.WELDER: frozenset(
+        {Action.VIEW, Action.LOG_PASS, Action.EDIT_PIECE, Action.LOG_TRIAL, Action.LOG_WELD}
+    ),
     Role.VIEWER: frozenset({Action.VIEW}),
 }
 

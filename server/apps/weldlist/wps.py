@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from api.damage import attempt
 from api.errors import DamagedError
-from django.db.models import Prefetch
+from django.db.models import Prefetch, QuerySet
 
 from apps.jobs.models import Job
 from apps.procedures.models import Revision, Stage
@@ -63,21 +63,23 @@ class Assigned:
 
 def released_wps(job: Job) -> list[ReleasedWps]:
     """Released revisions of a job that are whole, in order of their numbers."""
+    revisions = Revision.objects.filter(procedure__job=job, stage=Stage.RELEASED)
+    return wps_of(revisions.order_by("procedure__number"))
+
+
+def wps_of(revisions: QuerySet[Revision]) -> list[ReleasedWps]:
+    """Revisions with the records that support them and count; one that is not what was signed is left out."""
     supports = Support.objects.select_related("record__coupon__revision__procedure").prefetch_related(
         "record__signatures"
     )
-    revisions = (
-        Revision.objects.filter(procedure__job=job, stage=Stage.RELEASED)
-        .select_related("procedure")
-        .prefetch_related(Prefetch("supports", queryset=supports))
-        .order_by("procedure__number")
-    )
     found = []
-    for one in revisions:
+    for one in revisions.select_related("procedure").prefetch_related(
+        Prefetch("supports", queryset=supports)
+    ):
         try:
             document = one.contents()
         except DamagedError:
-            continue  # a sheet that is not what was signed releases nothing
+            continue
         counting = [support.record for support in one.supports.all() if support.record.counts]
         read = [(record.content_hash, attempt(record, record.document)[0]) for record in counting]
         whole = {key: record for key, record in read if record is not None}

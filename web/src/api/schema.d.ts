@@ -2516,6 +2516,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/welds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Welds
+         * @description Production welds by any of their facts, the latest first.
+         */
+        get: operations["apps_production_api_welds"];
+        put?: never;
+        /**
+         * Log
+         * @description Log a weld; the same ``client_id`` again gives the entry that is there.
+         */
+        post: operations["apps_production_api_log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/welds/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Download
+         * @description The welds that are asked for, as a sheet.
+         */
+        get: operations["apps_production_api_download"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/welds/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rates
+         * @description Reject rates by welder, WPS, position or month, of one method of testing or of all.
+         */
+        get: operations["apps_production_api_rates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/welds/joint": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Joint
+         * @description A joint of the list for whoever welds it: its WPS, and what of it is welded already.
+         */
+        get: operations["apps_production_api_joint"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welds/{weld_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weld
+         * @description A weld with its passes as welded, judged against the WPS that it was made to.
+         */
+        get: operations["apps_production_api_weld"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welds/{weld_id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enter
+         * @description Enter what a method of testing found on a weld.
+         */
+        post: operations["apps_production_api_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welds/results/{result_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Found
+         * @description Strike a result that was entered wrongly.
+         */
+        post: operations["apps_production_api_strike_found"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welds/{weld_id}/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Release
+         * @description Release a weld that was accepted and that its WPS covers.
+         */
+        post: operations["apps_production_api_release"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welds/{weld_id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike an entry that was wrong.
+         */
+        post: operations["apps_production_api_strike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/revisions/{revision_id}/print": {
         parameters: {
             query?: never;
@@ -2646,7 +2830,7 @@ export interface components {
             /** Role */
             role: string;
             /** Allowed */
-            allowed: ("VIEW" | "CREATE_JOB" | "WRITE_PROCEDURE" | "START_COUPON" | "LOG_PASS" | "EDIT_PIECE" | "CLOSE_LOG" | "IMPORT" | "KEEP_LIBRARY" | "LOG_TRIAL" | "LEAD_TRAINING" | "ENTER_TESTS" | "ENTER_OLD_RECORD" | "SIGN_RECORD" | "WITNESS" | "RELEASE" | "CORRECT_BOOK")[];
+            allowed: ("VIEW" | "CREATE_JOB" | "WRITE_PROCEDURE" | "START_COUPON" | "LOG_PASS" | "EDIT_PIECE" | "CLOSE_LOG" | "IMPORT" | "KEEP_LIBRARY" | "LOG_TRIAL" | "LEAD_TRAINING" | "ENTER_TESTS" | "ENTER_OLD_RECORD" | "SIGN_RECORD" | "WITNESS" | "RELEASE" | "LOG_WELD" | "INSPECT_WELD" | "RELEASE_WELD" | "CORRECT_BOOK")[];
             /** Password Own */
             password_own: boolean;
         };
@@ -10111,6 +10295,401 @@ export interface components {
                 [key: string]: number | null;
             };
         };
+        /**
+         * WeldQuery
+         * @description Which welds are asked for; what is left out is not asked.
+         */
+        WeldQuery: {
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
+            /**
+             * Welder
+             * @default
+             */
+            welder: string;
+            /**
+             * Batch
+             * @default
+             */
+            batch: string;
+            /**
+             * Heat
+             * @default
+             */
+            heat: string;
+            /** Wps */
+            wps?: number | null;
+            /**
+             * State
+             * @default
+             */
+            state: ("welded" | "accepted" | "rejected" | "repaired" | "released" | "struck") | "";
+            /**
+             * Method
+             * @default
+             */
+            method: ("VT" | "PT" | "MT" | "RT" | "UT") | "";
+            /** Accepted */
+            accepted?: boolean | null;
+            /** Since */
+            since?: string | null;
+            /** Until */
+            until?: string | null;
+        };
+        /**
+         * ResultOut
+         * @description What a method of testing found on a weld.
+         */
+        ResultOut: {
+            /** Id */
+            id: number;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "VT" | "PT" | "MT" | "RT" | "UT";
+            /** Accepted */
+            accepted: boolean;
+            /** Report */
+            report: string;
+            /** Inspector */
+            inspector: string;
+            /**
+             * Inspected On
+             * Format: date
+             */
+            inspected_on: string;
+            /** Found */
+            found: string;
+            /** Entered Name */
+            entered_name: string;
+            /**
+             * Entered At
+             * Format: date-time
+             */
+            entered_at: string;
+            /** Struck Reason */
+            struck_reason: string;
+            /** Struck Name */
+            struck_name: string;
+        };
+        /**
+         * WeldOut
+         * @description A weld as it was made, what was found on it, and what stands against its release.
+         */
+        WeldOut: {
+            /** Id */
+            id: number;
+            /** Mark */
+            mark: string;
+            /** Item */
+            item: number;
+            /** Joint */
+            joint: string;
+            /** Position */
+            position: string;
+            /** Revision Id */
+            revision_id: number;
+            /** Wps */
+            wps: string;
+            /** Welders */
+            welders: string[];
+            /** Batches */
+            batches: string[];
+            /** Heats */
+            heats: string[];
+            /**
+             * Welded On
+             * Format: date
+             */
+            welded_on: string;
+            /** Remarks */
+            remarks: string;
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "covered" | "open" | "blocked";
+            /** Against */
+            against: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "welded" | "accepted" | "rejected" | "repaired" | "released" | "struck";
+            /** Repair Of */
+            repair_of: number | null;
+            /** Entered Name */
+            entered_name: string;
+            /**
+             * Entered At
+             * Format: date-time
+             */
+            entered_at: string;
+            /** Struck Reason */
+            struck_reason: string;
+            /** Struck Name */
+            struck_name: string;
+            /** Released Name */
+            released_name: string;
+            /** Released At */
+            released_at: string | null;
+            /** Results */
+            results: components["schemas"]["ResultOut"][];
+        };
+        /**
+         * WeldsOut
+         * @description A page of the log, the latest first; ``next`` is what to ask on with.
+         */
+        WeldsOut: {
+            /** Total */
+            total: number;
+            /** Welds */
+            welds: components["schemas"]["WeldOut"][];
+            /** Next */
+            next: number | null;
+        };
+        /**
+         * WeldIn
+         * @description A weld to log.
+         */
+        WeldIn: {
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /** Mark */
+            mark: string;
+            /**
+             * Item
+             * @default 1
+             */
+            item: number;
+            /** Revision Id */
+            revision_id: number;
+            /** Welders */
+            welders: string[];
+            /**
+             * Batches
+             * @default []
+             */
+            batches: string[];
+            /**
+             * Heats
+             * @default []
+             */
+            heats: string[];
+            /**
+             * Welded On
+             * Format: date
+             */
+            welded_on: string;
+            /**
+             * Passes
+             * @default []
+             */
+            passes: components["schemas"]["PassRecord"][];
+            /**
+             * Remarks
+             * @default
+             */
+            remarks: string;
+            /** Repair Of */
+            repair_of?: number | null;
+        };
+        /**
+         * RateOut
+         * @description A reject rate of one welder, WPS, position or month.
+         */
+        RateOut: {
+            /** Of */
+            of: string;
+            rate: components["schemas"]["RejectRate"];
+        };
+        /**
+         * RejectRate
+         * @description Welds rejected among those inspected.
+         *
+         *     Attributes:
+         *         rejected: How many were rejected.
+         *         inspected: How many were inspected.
+         *         share: Rejected by inspected; ``None`` where nothing was inspected.
+         *         low: Lower end of the interval at 95 % confidence, a share.
+         *         high: Upper end.
+         */
+        RejectRate: {
+            /** Rejected */
+            rejected: number;
+            /** Inspected */
+            inspected: number;
+            /** Share */
+            share: number | null;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * JointToLogOut
+         * @description A joint for whoever welds it: what it is, its WPS, what of it is welded.
+         */
+        JointToLogOut: {
+            /** Mark */
+            mark: string;
+            /** Words */
+            words: string;
+            /** Drawing */
+            drawing: string;
+            /** Ndt */
+            ndt: string;
+            /** Count */
+            count: number;
+            /** Left */
+            left: number[];
+            /** Problems */
+            problems: string[];
+            /** Assigned */
+            assigned: number | null;
+            /** Wps */
+            wps: components["schemas"]["WpsChoiceOut"][];
+            /** Welds */
+            welds: components["schemas"]["WeldOut"][];
+            /** Welders */
+            welders: string[];
+            /** Batches */
+            batches: string[];
+            /** Heats */
+            heats: string[];
+        };
+        /**
+         * WpsChoiceOut
+         * @description A WPS that a weld may be logged to.
+         */
+        WpsChoiceOut: {
+            /** Revision Id */
+            revision_id: number;
+            /** Name */
+            name: string;
+            /** Released */
+            released: boolean;
+        };
+        /**
+         * WeldDetailOut
+         * @description A weld with its passes as welded against the WPS.
+         */
+        WeldDetailOut: {
+            /** Id */
+            id: number;
+            /** Mark */
+            mark: string;
+            /** Item */
+            item: number;
+            /** Joint */
+            joint: string;
+            /** Position */
+            position: string;
+            /** Revision Id */
+            revision_id: number;
+            /** Wps */
+            wps: string;
+            /** Welders */
+            welders: string[];
+            /** Batches */
+            batches: string[];
+            /** Heats */
+            heats: string[];
+            /**
+             * Welded On
+             * Format: date
+             */
+            welded_on: string;
+            /** Remarks */
+            remarks: string;
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "covered" | "open" | "blocked";
+            /** Against */
+            against: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "welded" | "accepted" | "rejected" | "repaired" | "released" | "struck";
+            /** Repair Of */
+            repair_of: number | null;
+            /** Entered Name */
+            entered_name: string;
+            /**
+             * Entered At
+             * Format: date-time
+             */
+            entered_at: string;
+            /** Struck Reason */
+            struck_reason: string;
+            /** Struck Name */
+            struck_name: string;
+            /** Released Name */
+            released_name: string;
+            /** Released At */
+            released_at: string | null;
+            /** Results */
+            results: components["schemas"]["ResultOut"][];
+            /** Passes */
+            passes: components["schemas"]["PassRecord"][];
+            /** Judged */
+            judged: components["schemas"]["PassResult"][];
+            /** Repaired By */
+            repaired_by: number | null;
+        };
+        /**
+         * ResultIn
+         * @description A result to enter.
+         */
+        ResultIn: {
+            /**
+             * Client Id
+             * Format: uuid
+             */
+            client_id: string;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "VT" | "PT" | "MT" | "RT" | "UT";
+            /** Accepted */
+            accepted: boolean;
+            /** Inspector */
+            inspector: string;
+            /**
+             * Inspected On
+             * Format: date
+             */
+            inspected_on: string;
+            /**
+             * Report
+             * @default
+             */
+            report: string;
+            /**
+             * Found
+             * @default
+             */
+            found: string;
+        };
+        /**
+         * StrikeEntryIn
+         * @description Why an entry is struck.
+         */
+        StrikeEntryIn: {
+            /** Reason */
+            reason: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -16770,6 +17349,598 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListWpsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_welds: {
+        parameters: {
+            query?: {
+                mark?: string;
+                welder?: string;
+                batch?: string;
+                heat?: string;
+                wps?: number | null;
+                state?: ("welded" | "accepted" | "rejected" | "repaired" | "released" | "struck") | "";
+                method?: ("VT" | "PT" | "MT" | "RT" | "UT") | "";
+                accepted?: boolean | null;
+                since?: string | null;
+                until?: string | null;
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeldIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_download: {
+        parameters: {
+            query?: {
+                mark?: string;
+                welder?: string;
+                batch?: string;
+                heat?: string;
+                wps?: number | null;
+                state?: ("welded" | "accepted" | "rejected" | "repaired" | "released" | "struck") | "";
+                method?: ("VT" | "PT" | "MT" | "RT" | "UT") | "";
+                accepted?: boolean | null;
+                since?: string | null;
+                until?: string | null;
+                kind?: "csv" | "xlsx";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_rates: {
+        parameters: {
+            query?: {
+                by?: "welder" | "wps" | "position" | "month";
+                method?: ("VT" | "PT" | "MT" | "RT" | "UT") | "";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RateOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_joint: {
+        parameters: {
+            query: {
+                mark: string;
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JointToLogOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_weld: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                weld_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldDetailOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weld_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResultIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_strike_found: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                result_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeEntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_release: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weld_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_strike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                weld_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeEntryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldOut"];
                 };
             };
             /** @description Forbidden */

@@ -1,0 +1,1 @@
+"""Production welds: the log, inspection, release, traceability."""

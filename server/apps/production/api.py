@@ -1,0 +1,243 @@
+"""The production log: what was welded by whom, what was found on it, and how often it was rejected."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Annotated, Any, Literal, cast
+
+from api.downloads import attachment
+from api.errors import ProblemOut
+from api.people import person
+from api.sheets import TYPES
+from django.db.models import QuerySet
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Query, Router, Schema, Status
+from pydantic import Field
+
+from apps.accounts.permissions import Action, require
+from apps.jobs.models import Job
+from apps.procedures.models import Stage
+from apps.production.files import log_file
+from apps.production.models import Weld
+from apps.production.queries import (
+    RateBy,
+    joint_to_log,
+    loggable_wps,
+    recent_names,
+    reject_rates,
+    search,
+    with_inspections,
+)
+from apps.production.schemas import (
+    JointToLogOut,
+    RateOut,
+    ResultIn,
+    ResultOut,
+    StrikeEntryIn,
+    WeldDetailOut,
+    WeldIn,
+    WeldOut,
+    WeldsOut,
+    WpsChoiceOut,
+)
+from apps.production.services.inspect_weld import Result, enter_result, release_weld, strike_result
+from apps.production.services.log_weld import WeldEntry, log_weld, strike_weld
+from apps.weldlist.listed import REFUSALS, job_of
+from welding.documents.codec import PASS_RECORD
+from welding.evaluate.one_pass import evaluate_pass
+from welding.production.state import METHODS, Method, WeldState
+from welding.quantities.writing import System
+from welding.weldlist.joint_types import type_words
+
+router = Router(tags=["production"])
+PAGE = 100
+
+
+class WeldQuery(Schema):
+    """Which welds are asked for; what is left out is not asked."""
+
+    mark: Annotated[str, Field(max_length=400)] = ""
+    welder: Annotated[str, Field(max_length=80)] = ""
+    batch: Annotated[str, Field(max_length=80)] = ""
+    heat: Annotated[str, Field(max_length=80)] = ""
+    wps: Annotated[int | None, Field(ge=1, le=2_000_000_000)] = None
+    state: WeldState | Literal[""] = ""
+    method: Method | Literal[""] = ""
+    accepted: bool | None = None
+    since: date | None = None
+    until: date | None = None
+
+
+def _weld(one: Weld) -> WeldOut:
+    return WeldOut(
+        id=one.pk,
+        mark=one.mark,
+        item=one.item,
+        joint=one.joint,
+        position=one.position,
+        revision_id=one.revision_id,
+        wps=one.wps,
+        welders=one.welders,
+        batches=one.batches,
+        heats=one.heats,
+        welded_on=one.welded_on,
+        remarks=one.remarks,
+        fit=cast(Any, one.fit),
+        against=one.against,
+        state=cast(Any, one.state),
+        repair_of=one.repair_of_id,
+        entered_name=one.entered_name,
+        entered_at=one.entered_at,
+        struck_reason=one.struck_reason,
+        struck_name=one.struck_name,
+        released_name=one.released_name,
+        released_at=one.released_at,
+        results=[ResultOut.from_orm(result) for result in one.inspections.all()],
+    )
+
+
+def _one(weld_id: int) -> Weld:
+    return get_object_or_404(with_inspections(Weld.objects.select_related("revision__procedure")), pk=weld_id)
+
+
+@router.get("/jobs/{int:job_id}/welds", response={200: WeldsOut, **REFUSALS})
+def welds(
+    request: HttpRequest,
+    job_id: int,
+    asked: Query[WeldQuery],
+    before: Annotated[int | None, Field(ge=1, le=2_000_000_000)] = None,
+) -> WeldsOut:
+    """Production welds by any of their facts, the latest first."""
+    require(person(request), Action.VIEW)
+    found = search(job_of(job_id), asked.dict())
+    page = found.filter(pk__lt=before) if before else found
+    rows = list(with_inspections(page.order_by("-id"))[: PAGE + 1])
+    return WeldsOut(
+        total=found.count(),
+        welds=[_weld(one) for one in rows[:PAGE]],
+        next=rows[PAGE - 1].pk if len(rows) > PAGE else None,
+    )
+
+
+@router.get("/jobs/{int:job_id}/welds/file", response={404: ProblemOut})
+def download(
+    request: HttpRequest, job_id: int, asked: Query[WeldQuery], kind: Literal["csv", "xlsx"] = "xlsx"
+) -> HttpResponse:
+    """The welds that are asked for, as a sheet."""
+    require(person(request), Action.VIEW)
+    job = job_of(job_id)
+    found: QuerySet[Weld] = with_inspections(search(job, asked.dict()).order_by("id"))
+    return attachment(log_file(found, kind), TYPES[kind], f"{job.number} welds.{kind}")
+
+
+@router.get("/jobs/{int:job_id}/welds/rates", response={200: list[RateOut], **REFUSALS})
+def rates(
+    request: HttpRequest, job_id: int, by: RateBy = "welder", method: Method | Literal[""] = ""
+) -> list[RateOut]:
+    """Reject rates by welder, WPS, position or month, of one method of testing or of all."""
+    require(person(request), Action.VIEW)
+    methods = (method,) if method else METHODS
+    return [RateOut(of=one.of, rate=one.rate) for one in reject_rates(job_of(job_id), by, methods)]
+
+
+@router.get("/jobs/{int:job_id}/welds/joint", response={200: JointToLogOut, **REFUSALS})
+def joint(
+    request: HttpRequest, job_id: int, mark: Annotated[str, Field(max_length=400)], units: System = "si"
+) -> JointToLogOut:
+    """A joint of the list for whoever welds it: its WPS, and what of it is welded already."""
+    require(person(request), Action.VIEW)
+    job: Job = job_of(job_id)
+    found = joint_to_log(job, mark)
+    if found is None:
+        return JointToLogOut(
+            mark=mark, words="", drawing="", ndt="", count=0, left=[], problems=[], assigned=None, wps=[],
+            welds=[], welders=[], batches=[], heats=[],
+        )  # fmt: skip
+    made = list(with_inspections(Weld.objects.filter(job=job, mark=mark).order_by("item", "id")))
+    there = {one.item for one in made if not one.struck_reason}
+    cells = found.row.cells
+    names = recent_names(job)
+    return JointToLogOut(
+        mark=mark,
+        words=type_words(found.kind.joint, units) if found.kind is not None else "",
+        drawing=" ".join(one for one in (cells.get("drawing", ""), cells.get("revision", "")) if one),
+        ndt=cells.get("ndt", ""),
+        count=found.count,
+        left=[at for at in range(1, found.count + 1) if at not in there],
+        problems=[one.message for one in found.row.read.problems],
+        assigned=found.assigned.pk if found.assigned is not None else None,
+        wps=[
+            WpsChoiceOut(revision_id=one.pk, name=str(one), released=one.stage == Stage.RELEASED)
+            for one in loggable_wps(job)
+        ],
+        welds=[_weld(one) for one in made],
+        welders=names["welders"],
+        batches=names["batches"],
+        heats=names["heats"],
+    )
+
+
+@router.post("/jobs/{int:job_id}/welds", response={201: WeldOut, **REFUSALS})
+def log(request: HttpRequest, job_id: int, payload: WeldIn) -> Status[WeldOut]:
+    """Log a weld; the same ``client_id`` again gives the entry that is there."""
+    entry = WeldEntry(
+        mark=payload.mark,
+        item=payload.item,
+        revision_id=payload.revision_id,
+        welders=payload.welders,
+        batches=payload.batches,
+        heats=payload.heats,
+        welded_on=payload.welded_on,
+        values=payload.passes,
+        remarks=payload.remarks,
+        repair_of=payload.repair_of,
+    )
+    weld = log_weld(person(request), job_of(job_id), payload.client_id, entry)
+    return Status(201, _weld(_one(weld.pk)))
+
+
+@router.get("/welds/{int:weld_id}", response={200: WeldDetailOut, **REFUSALS})
+def weld(request: HttpRequest, weld_id: int, units: System = "si") -> WeldDetailOut:
+    """A weld with its passes as welded, judged against the WPS that it was made to."""
+    require(person(request), Action.VIEW)
+    one = _one(weld_id)
+    passes = [PASS_RECORD.take(plain) for plain in one.values]
+    document = one.revision.contents() if passes else None
+    repair = one.repairs.filter(struck_reason="").first()
+    return WeldDetailOut(
+        **_weld(one).dict(),
+        passes=passes,
+        judged=[evaluate_pass(document, record, units) for record in passes] if document is not None else [],
+        repaired_by=repair.pk if repair is not None else None,
+    )
+
+
+@router.post("/welds/{int:weld_id}/results", response={201: WeldOut, **REFUSALS})
+def enter(request: HttpRequest, weld_id: int, payload: ResultIn) -> Status[WeldOut]:
+    """Enter what a method of testing found on a weld."""
+    result = Result(**payload.dict(exclude={"client_id"}))
+    get_object_or_404(Weld, pk=weld_id)
+    enter_result(person(request), weld_id, payload.client_id, result)
+    return Status(201, _weld(_one(weld_id)))
+
+
+@router.post("/welds/results/{int:result_id}/strike", response={200: WeldOut, **REFUSALS})
+def strike_found(request: HttpRequest, result_id: int, payload: StrikeEntryIn) -> WeldOut:
+    """Strike a result that was entered wrongly."""
+    get_object_or_404(Weld, inspections__pk=result_id)
+    return _weld(_one(strike_result(person(request), result_id, payload.reason).weld_id))
+
+
+@router.post("/welds/{int:weld_id}/release", response={200: WeldOut, **REFUSALS})
+def release(request: HttpRequest, weld_id: int) -> WeldOut:
+    """Release a weld that was accepted and that its WPS covers."""
+    get_object_or_404(Weld, pk=weld_id)
+    return _weld(_one(release_weld(person(request), weld_id).pk))
+
+
+@router.post("/welds/{int:weld_id}/strike", response={200: WeldOut, **REFUSALS})
+def strike(request: HttpRequest, weld_id: int, payload: StrikeEntryIn) -> WeldOut:
+    """Strike an entry that was wrong."""
+    get_object_or_404(Weld, pk=weld_id)
+    return _weld(_one(strike_weld(person(request), weld_id, payload.reason).pk))

@@ -1,0 +1,1 @@
+"""What may be done with production welds."""

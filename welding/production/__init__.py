@@ -1,0 +1,1 @@
+"""Welds made in production: how far each has come, and how many were rejected."""
