@@ -20,6 +20,7 @@ const FEATURES = {
   calculators: [],
   faults: [],
   joints: [],
+  production: [],
   metals: ['calculators'],
   recordings: [],
   evidence: [],

@@ -12,6 +12,7 @@ from apps.faults.api import router as faults
 from apps.jobs.api import router as jobs
 from apps.library.api import router as library
 from apps.printing.api import router as printing
+from apps.printing.joint_cards import router as joint_cards
 from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
 from apps.production.api import router as production
@@ -53,6 +54,7 @@ for _router in (
     production,
     printing,
     record_printing,
+    joint_cards,
 ):
     api.add_router("", _router)
 

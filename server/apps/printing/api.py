@@ -51,7 +51,8 @@ def _person(one: Person) -> str:
     return f"{one.name} ({role}{f', {one.organisation}' if one.organisation else ''})"
 
 
-def _address(request: HttpRequest, path: str) -> str:
+def page_address(request: HttpRequest, path: str) -> str:
+    """Address of a page as a code on paper holds it: the public one where there is one."""
     return f"{settings.PUBLIC_URL}{path}" if settings.PUBLIC_URL else request.build_absolute_uri(path)
 
 
@@ -108,7 +109,7 @@ def print_procedure(
     document = revision.contents()
     write = sheets.Writer(sheets.system_of(document))
     evaluation = evaluate(document, write.system)
-    address = _address(request, f"/procedures/{revision.pk}")
+    address = page_address(request, f"/procedures/{revision.pk}")
     stamp, uncovered = _standing(revision)
     with second_language(second), terms_of(sheets.usage_of(document)):
         data = pdf(
@@ -155,7 +156,7 @@ def print_coupon(
     write = sheets.Writer(sheets.system_of(document.procedure))
     evaluation = evaluate(document.procedure, write.system)
     log = evaluate_coupon(document, write.system)
-    address = _address(request, f"/coupons/{coupon.pk}")
+    address = page_address(request, f"/coupons/{coupon.pk}")
     fit_up = document.coupon.fit_up
     with second_language(second), terms_of(sheets.usage_of(document.procedure)):
         data = pdf(

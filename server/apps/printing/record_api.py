@@ -21,7 +21,7 @@ from pydantic import TypeAdapter, ValidationError
 from apps.accounts.permissions import Action, require
 from apps.coupons.models import Coupon
 from apps.printing import sheets
-from apps.printing.api import _address, stamp_of
+from apps.printing.api import page_address, stamp_of
 from apps.printing.coupon_lines import deviation_lines, flag_lines
 from apps.printing.pass_table import MOST_WITH_BANDS
 from apps.printing.record_sheet import kind_words, range_rows, test_rows
@@ -58,7 +58,7 @@ def print_record(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
     log = evaluate_coupon(document.as_coupon, write.system)
     report, found = judge(document), range_of(document)
     signed: QualificationRecord | None = getattr(coupon, "record", None)
-    address = _address(request, f"/coupons/{coupon.pk}/tests")
+    address = page_address(request, f"/coupons/{coupon.pk}/tests")
     data = pdf(
         "printing/record.html",
         {
@@ -152,7 +152,7 @@ def print_labels(request: HttpRequest, coupon_id: int, paper: Paper = "a4") -> H
     document = record_document(coupon)
     write = sheets.Writer(sheets.system_of(document.procedure))
     cutting, plan = cutting_of(document), plan_of(document)
-    address = _address(request, f"/coupons/{coupon.pk}/tests")
+    address = page_address(request, f"/coupons/{coupon.pk}/tests")
     data = pdf(
         "printing/labels.html",
         {

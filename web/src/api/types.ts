@@ -1,4 +1,4 @@
-import type { components } from './schema'
+import type { components, operations } from './schema'
 
 /** The client gives pairs of numbers as plain lists; so do these names. */
 type Loose<T> = T extends [number, number]
@@ -123,3 +123,11 @@ export type ListCoverage = Schemas['ListCoverageOut']
 export type ListWps = Schemas['ListWpsOut']
 export type JointType = Schemas['JointTypeOut']
 export type CouponPlan = Schemas['PlanOut']
+export type Weld = Schemas['WeldOut']
+export type WeldDetail = Schemas['WeldDetailOut']
+export type WeldResult = Schemas['ResultOut']
+export type Welds = Schemas['WeldsOut']
+export type JointToLog = Schemas['JointToLogOut']
+export type RejectRateLine = Schemas['RateOut']
+export type WeldIn = Schemas['WeldIn']
+export type WeldsAsked = NonNullable<operations['apps_production_api_welds']['parameters']['query']>

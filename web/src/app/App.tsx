@@ -11,6 +11,7 @@ import { couponRoutes } from '../features/coupons'
 import { dashboardRoutes } from '../features/dashboard'
 import { faultRoutes } from '../features/faults'
 import { jointRoutes } from '../features/joints'
+import { productionRoutes } from '../features/production'
 import { trainingRoutes } from '../features/training'
 import { procedureRoutes } from '../features/procedures'
 import { codebookRoutes } from '../features/codebook/routes'
@@ -37,6 +38,7 @@ const router = createBrowserRouter([
       ...jointRoutes,
       ...procedureRoutes,
       ...couponRoutes,
+      ...productionRoutes,
       ...evidenceRoutes,
       ...coverageRoutes,
       ...codebookRoutes,

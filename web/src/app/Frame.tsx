@@ -26,6 +26,7 @@ const RAIL: readonly [string, string][] = [
   ['/joints', t`Joints`],
   ['/procedures', t`Procedures`],
   ['/coupons', t`Coupons`],
+  ['/production', t`Production`],
   ['/try', t`Try a setting`],
   ['/faults', t`Find a fault`],
   ['/calculators', t`Calculators`],

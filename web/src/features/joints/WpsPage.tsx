@@ -48,7 +48,7 @@ function OfJob({ jobId }: { jobId: number }) {
           {assign.error}
         </Notice>
       )}
-      {table && <Head table={table} assign={may('WRITE_PROCEDURE') ? assign : null} />}
+      {table && <Head jobId={jobId} table={table} assign={may('WRITE_PROCEDURE') ? assign : null} />}
       {table && table.lost.length > 0 && <Lost table={table} assign={may('WRITE_PROCEDURE') ? assign : null} />}
       {table && table.types.length > 0 && (
         <Types
@@ -61,7 +61,7 @@ function OfJob({ jobId }: { jobId: number }) {
   )
 }
 
-function Head({ table, assign }: { table: ListWps; assign: Assign | null }) {
+function Head({ jobId, table, assign }: { jobId: number; table: ListWps; assign: Assign | null }) {
   const all = table.types.length
   const holding = table.types.filter((one) => one.assigned !== null && one.against.length === 0)
   const ended = table.types.filter((one) => one.against.length > 0).length
@@ -112,7 +112,16 @@ function Head({ table, assign }: { table: ListWps; assign: Assign | null }) {
           })}
         </Button>
       )}
+      {table.types.length > 0 && <Cards jobId={jobId} />}
     </div>
+  )
+}
+
+function Cards({ jobId }: { jobId: number }) {
+  return (
+    <a className="link" href={`/api/jobs/${String(jobId)}/joints/print`} target="_blank" rel="noreferrer">
+      <Trans>Print joint cards with QR codes</Trans>
+    </a>
   )
 }
 

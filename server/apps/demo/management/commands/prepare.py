@@ -19,6 +19,7 @@ from apps.coupons.services.log_pass import log_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.demo import data
 from apps.demo.people import PASSWORD, PEOPLE, RECORDER
+from apps.demo.production import weld_production
 from apps.jobs.models import Job
 from apps.library.services.add_record import add_record
 from apps.procedures.models import Revision
@@ -30,10 +31,12 @@ from apps.qualification.services.specimens import enter_test
 from apps.recordings.services.receive_file import receive_file
 from apps.recordings.services.recorders import add_recorder
 from apps.trials.services.enter_trial import enter_trial
-from apps.weldlist.queries import CODE, USUAL_CODE
+from apps.weldlist.queries import CODE, USUAL_CODE, standing_list
+from apps.weldlist.services.assign_wps import assign_wps
 from apps.weldlist.services.files import grid_of
 from apps.weldlist.services.save_settings import save_settings
 from apps.weldlist.services.take_list import look_at, take_list
+from apps.weldlist.wps import applied_table, released_wps, suggestions
 from recorder.waveforms import Setting
 from recorder.welding_day import COLUMNS, Plan, Trouble, samples, text_of
 from welding.documents.codec import PASS_RECORD, PROCEDURE, TEST
@@ -94,6 +97,7 @@ def load_demo() -> Job:
         _fill(coupon, sample, users)
     _prove(job, users)
     _list_joints(job, users["engineer"])
+    weld_production(job, users)
     return job
 
 
@@ -103,7 +107,12 @@ def _list_joints(job: Job, user: User) -> None:
     code = CODE.take(USUAL_CODE)
     mapping = look_at(job, code, grid, None).read.mapping
     listed = take_list(user, job, code, grid, mapping, 0, remove_gone=False)
-    save_settings(user, job, listed.version, shop={"processes": ["135", "111"]})
+    listed = save_settings(user, job, listed.version, shop={"processes": ["135", "111"]})
+    standing = standing_list(listed)
+    wps = released_wps(job)
+    offered = suggestions(wps, applied_table(standing, wps), [])
+    wanted = {standing.types[at].key: wps[one.procedure].revision.pk for at, one in offered.items()}
+    assign_wps(user, job, listed.version, wanted, {})
 
 
 def _prove(job: Job, users: dict[str, User]) -> None:

@@ -1,0 +1,1 @@
+export { productionRoutes } from './routes'
