@@ -25,7 +25,7 @@ from welding.quantities.writing import System
 from welding.weldlist.joint_types import type_words
 
 router = Router(tags=["printing"])
-MOST_CARDS = 600
+MOST_CARDS = 300
 """Cards of one sheet; more are printed part by part."""
 
 

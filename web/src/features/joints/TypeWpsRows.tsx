@@ -10,6 +10,7 @@ import { VERDICT_MARK, VERDICT_WORDS } from './verdicts'
 
 type TypeWps = ListWps['types'][number]
 type Props = {
+  jobId: number
   one: TypeWps
   table: ListWps
   columns: number
@@ -19,7 +20,7 @@ type Props = {
 }
 
 /** A joint type: the WPS it is welded to, how each WPS stands to it, and what each says against it. */
-export function TypeWpsRows({ one, table, columns, assign, open, onOpen }: Props) {
+export function TypeWpsRows({ jobId, one, table, columns, assign, open, onOpen }: Props) {
   return (
     <>
       <tr className="border-b border-line align-top">
@@ -49,7 +50,7 @@ export function TypeWpsRows({ one, table, columns, assign, open, onOpen }: Props
           </td>
         ))}
       </tr>
-      {open && <Reasons one={one} table={table} columns={4 + columns} />}
+      {open && <Reasons jobId={jobId} one={one} table={table} columns={4 + columns} />}
     </>
   )
 }
@@ -110,7 +111,9 @@ function WeldedTo({ one, table, assign }: Pick<Props, 'one' | 'table' | 'assign'
   )
 }
 
-function Reasons({ one, table, columns }: { one: TypeWps; table: ListWps; columns: number }) {
+type ReasonsProps = { jobId: number; one: TypeWps; table: ListWps; columns: number }
+
+function Reasons({ jobId, one, table, columns }: ReasonsProps) {
   return (
     <tr className="border-b border-line bg-rail">
       <td colSpan={columns} className="px-3 py-2">
@@ -136,6 +139,16 @@ function Reasons({ one, table, columns }: { one: TypeWps; table: ListWps; column
             <Trans>This job has no released WPS yet.</Trans>
           </p>
         )}
+        <p className="mt-2">
+          <a
+            className="link"
+            href={`/api/jobs/${String(jobId)}/joints/print?joint_type=${one.key}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            <Trans>Print the joint cards of this type</Trans>
+          </a>
+        </p>
         <p className="mt-2 text-[12.5px] text-steel2">{one.marks.join(', ')}</p>
       </td>
     </tr>

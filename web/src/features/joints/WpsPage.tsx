@@ -52,6 +52,7 @@ function OfJob({ jobId }: { jobId: number }) {
       {table && table.lost.length > 0 && <Lost table={table} assign={may('WRITE_PROCEDURE') ? assign : null} />}
       {table && table.types.length > 0 && (
         <Types
+          jobId={jobId}
           table={table}
           shown={table.types.filter((one) => !leftOnly || !done(one))}
           assign={may('WRITE_PROCEDURE') ? assign : null}
@@ -155,9 +156,9 @@ function Lost({ table, assign }: { table: ListWps; assign: Assign | null }) {
   )
 }
 
-type TypesProps = { table: ListWps; shown: ListWps['types']; assign: Assign | null }
+type TypesProps = { jobId: number; table: ListWps; shown: ListWps['types']; assign: Assign | null }
 
-function Types({ table, shown, assign }: TypesProps) {
+function Types({ jobId, table, shown, assign }: TypesProps) {
   const [open, setOpen] = useState('')
   const columns = table.procedures.slice(0, MOST_SHOWN)
   return (
@@ -180,6 +181,7 @@ function Types({ table, shown, assign }: TypesProps) {
           {shown.map((one) => (
             <TypeWpsRows
               key={one.key}
+              jobId={jobId}
               one={one}
               table={table}
               columns={columns.length}

@@ -19,6 +19,7 @@ const BY: readonly [RateBy, string][] = [
   ['position', t`by position`],
   ['month', t`by month`],
 ]
+const OF: Record<RateBy, string> = { welder: t`Welder`, wps: t`WPS`, position: t`Position`, month: t`Month` }
 const FEW = 20
 
 /** How often welds were rejected, with the interval that the number of welds leaves open. */
@@ -85,7 +86,7 @@ function Table({ lines, by }: { lines: readonly RejectRateLine[]; by: RateBy }) 
         <thead>
           <tr className="border-b border-line text-left font-head">
             <th scope="col" className="px-3 py-1.5">
-              {BY.find(([key]) => key === by)?.[1]}
+              {OF[by]}
             </th>
             <th scope="col" className="px-2 py-1.5 text-right">{t`Inspected`}</th>
             <th scope="col" className="px-2 py-1.5 text-right">{t`Rejected`}</th>
@@ -131,7 +132,7 @@ function Line({ line, top }: { line: RejectRateLine; top: number }) {
             y="3"
             width={(100 * (rate.high - rate.low)) / top}
             height="6"
-            className="fill-accent-soft"
+            className="fill-accent opacity-35"
           />
           {rate.share !== null && (
             <rect x={(100 * rate.share) / top - 0.4} y="1" width="0.8" height="10" className="fill-accent" />
