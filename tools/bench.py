@@ -23,6 +23,8 @@ from tools.bench_bead import beads, dragged, faults
 from tools.bench_lists import lists
 from tools.bench_load import GOALS as LOAD_GOALS
 from tools.bench_load import load, longest_sheet, memory
+from tools.bench_production import GOALS as PRODUCTION_GOALS
+from tools.bench_production import production
 from tools.bench_proof import proof
 from tools.bench_recordings import recordings
 from tools.chromium import CONTEXT, LAUNCH
@@ -267,6 +269,7 @@ GOALS = {
     "entry_ms_p50": ("A pass saved and the coupon judged again, two requests, median", "ms", None),
     "entry_ms_p95": ("The same, 95 of 100 are faster than", "ms", 150),
     **LOAD_GOALS,
+    **PRODUCTION_GOALS,
     "core_range_ms_p50": ("Core: range of qualification of one record, the slower code, median", "ms", 5),
     "core_matrix_s": ("Core: 1,000 joints against 200 records", "s", 1),
     "core_list_s": ("Core: a weld list of 10,000 rows read", "s", 10),
@@ -309,6 +312,7 @@ def main(address: str, file: Path) -> None:
         **proof(lambda: Session(address)),
         **lists(),
         **recordings(address, Session(address), revision),
+        **production(lambda: Session(address)),
         **desk(address),
     }
     found = {name: round(value, 3) for name, value in found.items()}

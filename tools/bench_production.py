@@ -8,6 +8,7 @@ import sys
 import time
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 WELDS = 100_000
 ROOT = Path(__file__).resolve().parents[1]
@@ -22,15 +23,27 @@ SEARCHES = {
         "welder=Welder+41&method=UT&accepted=false",
     ),
 }
+GOALS: dict[str, tuple[str, str, float | None]] = {
+    "welds": ("production welds that are searched", "", None),
+    "welds_latest_ms_p95": ("welds: the latest, 95 of 100", "ms", 150),
+    "welds_mark_ms_p95": ("welds by a part of their mark, 95 of 100", "ms", 150),
+    "welds_batch_ms_p95": ("everything welded from a batch, 95 of 100", "ms", 150),
+    "welds_heat_ms_p95": ("everything welded of a heat, 95 of 100", "ms", 150),
+    "welds_wps_since_ms_p95": ("everything welded to a WPS since a day, 95 of 100", "ms", 150),
+    "welds_welder_ut_rejected_ms_p95": ("welds of a welder that UT rejected, 95 of 100", "ms", 150),
+    "reject_rates_welder_ms": ("reject rates by welder", "ms", None),
+    "reject_rates_wps_ms": ("reject rates by WPS", "ms", None),
+    "reject_rates_position_ms": ("reject rates by position", "ms", None),
+    "reject_rates_month_ms": ("reject rates by month", "ms", None),
+}
 RATES = ("welder", "wps", "position", "month")
 
 
-def production(get: Callable[[str], object], wps: int) -> dict[str, float]:
+def production(sign_in: Callable[[], Any]) -> dict[str, float]:
     """Searches and reject rates among 100,000 welds [ms].
 
     Args:
-        get: Asks for a path of the API and gives what it holds.
-        wps: Id of the released revision that they were welded to.
+        sign_in: Opens a session; its ``get`` asks for a path of the API and gives what it holds.
     """
     made = subprocess.run(
         [sys.executable, "manage.py", "many_welds", str(WELDS)],
@@ -40,6 +53,8 @@ def production(get: Callable[[str], object], wps: int) -> dict[str, float]:
         check=True,
     )
     job = int(made.stdout.strip().splitlines()[-1])
+    get = sign_in().get  # making them takes longer than a connection is kept
+    wps = get(f"/api/jobs/{job}/welds")["welds"][0]["revision_id"]
     found: dict[str, float] = {"welds": WELDS}
     for name, queries in SEARCHES.items():
         times = []

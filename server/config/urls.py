@@ -12,10 +12,12 @@ from apps.faults.api import router as faults
 from apps.jobs.api import router as jobs
 from apps.library.api import router as library
 from apps.printing.api import router as printing
+from apps.printing.job_documentation import router as job_documentation
 from apps.printing.joint_cards import router as joint_cards
 from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
 from apps.production.api import router as production
+from apps.production.dossier_api import router as dossier
 from apps.qualification.api import router as qualification
 from apps.qualification.release_api import router as release
 from apps.qualification.signing_api import router as signing
@@ -52,9 +54,11 @@ for _router in (
     weld_list,
     wps_of_list,
     production,
+    dossier,
     printing,
     record_printing,
     joint_cards,
+    job_documentation,
 ):
     api.add_router("", _router)
 

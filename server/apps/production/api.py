@@ -51,7 +51,7 @@ from welding.quantities.writing import System
 from welding.weldlist.joint_types import type_words
 
 router = Router(tags=["production"])
-PAGE = 100
+PAGE = 50
 
 
 class WeldQuery(Schema):

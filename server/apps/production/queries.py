@@ -198,7 +198,6 @@ def reject_rates(job: Job, by: RateBy, methods: tuple[str, ...]) -> list[RateLin
         by: What the welds are grouped by.
         methods: Methods of testing that count.
     """
-    results = Inspection.objects.filter(weld=OuterRef("pk"), method__in=methods, struck_reason="")
     group: dict[RateBy, Any] = {
         "welder": Func(F("welders"), function="unnest"),
         "wps": F("wps"),
@@ -206,12 +205,15 @@ def reject_rates(job: Job, by: RateBy, methods: tuple[str, ...]) -> list[RateLin
         "month": TruncMonth("welded_on"),
     }
     rows = (
-        Weld.objects.filter(Exists(results), job=job)
+        Weld.objects.filter(job=job, inspections__method__in=methods, inspections__struck_reason="")
         .exclude(state=State.STRUCK)
-        .annotate(of=group[by], bad=Exists(results.filter(accepted=False)))
+        .annotate(of=group[by])
         .order_by()
         .values("of")
-        .annotate(inspected=Count("pk"), rejected=Count("pk", filter=Q(bad=True)))
+        .annotate(
+            inspected=Count("pk", distinct=True),
+            rejected=Count("pk", distinct=True, filter=Q(inspections__accepted=False)),
+        )
     )
     lines = [
         RateLine(

@@ -2700,6 +2700,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/dossier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Dossier
+         * @description How far the final documentation of a job is, and what it lacks.
+         */
+        get: operations["apps_production_dossier_api_dossier"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/dossier/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Dossier Archive
+         * @description The open files of the documentation as a ZIP; signed ones are the bytes that were signed.
+         */
+        get: operations["apps_production_dossier_api_dossier_archive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/revisions/{revision_id}/print": {
         parameters: {
             query?: never;
@@ -2814,6 +2854,26 @@ export interface paths {
          *     A joint without a WPS that covers it says so in the place of the WPS.
          */
         get: operations["apps_printing_joint_cards_print_cards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/dossier/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Documentation
+         * @description The final documentation of a job. Equal contents give an equal sheet: it bears no time of printing.
+         */
+        get: operations["apps_printing_job_documentation_print_documentation"];
         put?: never;
         post?: never;
         delete?: never;
@@ -10712,6 +10772,32 @@ export interface components {
             /** Reason */
             reason: string;
         };
+        /**
+         * DossierOut
+         * @description How far the final documentation of a job is; ``open`` is what it lacks.
+         */
+        DossierOut: {
+            /** Expected */
+            expected: number;
+            /** Made */
+            made: number;
+            /** Released */
+            released: number;
+            /** Open */
+            open: components["schemas"]["OpenPoint"][];
+        };
+        /**
+         * OpenPoint
+         * @description Something that the documentation still lacks: the sentence, how many, and the first marks.
+         */
+        OpenPoint: {
+            /** Said */
+            said: string;
+            /** Count */
+            count: number;
+            /** Marks */
+            marks: string[];
+        };
     };
     responses: never;
     parameters: never;
@@ -18003,6 +18089,120 @@ export interface operations {
             };
         };
     };
+    apps_production_dossier_api_dossier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DossierOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_dossier_api_dossier_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     apps_printing_api_print_procedure: {
         parameters: {
             query?: {
@@ -18165,6 +18365,64 @@ export interface operations {
                 first?: number;
                 paper?: "a4" | "letter";
                 units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_printing_job_documentation_print_documentation: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
             };
             header?: never;
             path: {

@@ -129,5 +129,6 @@ export type WeldResult = Schemas['ResultOut']
 export type Welds = Schemas['WeldsOut']
 export type JointToLog = Schemas['JointToLogOut']
 export type RejectRateLine = Schemas['RateOut']
+export type Dossier = Schemas['DossierOut']
 export type WeldIn = Schemas['WeldIn']
 export type WeldsAsked = NonNullable<operations['apps_production_api_welds']['parameters']['query']>

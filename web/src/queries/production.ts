@@ -37,3 +37,10 @@ export const ratesQuery = (jobId: number, by: RateBy, method: '' | 'VT' | 'PT' |
     placeholderData: keepPreviousData,
     staleTime: 0,
   })
+
+export const dossierQuery = (jobId: number) =>
+  queryOptions({
+    queryKey: ['welds', jobId, 'dossier'],
+    queryFn: () => unwrap(api.GET('/api/jobs/{job_id}/dossier', { params: { path: { job_id: jobId } } })),
+    staleTime: 0,
+  })

@@ -21,7 +21,7 @@ from apps.production.queries import Fit, JointToLog, fit_of, joint_to_log
 from apps.production.services.standing import restate
 from welding.documents.codec import PASS_RECORD
 from welding.documents.coupon import PassRecord
-from welding.language import tr
+from welding.language import in_source_language, tr
 from welding.production.state import state_words
 
 MOST_AHEAD = timedelta(days=1)
@@ -72,7 +72,7 @@ def log_weld(user: User, job: Job, client_id: UUID, entry: WeldEntry) -> Weld:
     if entry.welded_on > timezone.localdate() + MOST_AHEAD:
         raise _wrong("welded_on", tr("This day is yet to come."), entry.welded_on.isoformat())
     repaired = _repaired(job, entry, joint)
-    fit = fit_of(joint, revision, entry.welded_on)
+    fit = in_source_language(fit_of)(joint, revision, entry.welded_on)
     try:
         with transaction.atomic():
             weld = Weld.objects.create(
@@ -101,6 +101,7 @@ def log_weld(user: User, job: Job, client_id: UUID, entry: WeldEntry) -> Weld:
     return weld
 
 
+@in_source_language
 def _of_joint(joint: JointToLog, entry: WeldEntry, fit: Fit) -> Mapping[str, Any]:
     kind = joint.kind
     return {

@@ -7,6 +7,7 @@ import { PageTitle } from '../../ui/PageTitle'
 const TABS: readonly [string, string][] = [
   ['/production', t`Weld log`],
   ['/production/rates', t`Reject rates`],
+  ['/production/documentation', t`Documentation`],
 ]
 
 /** Heading of the pages of production. */

@@ -4,6 +4,7 @@ import { MemoryRouter, Route, Routes } from 'react-router'
 import { beforeEach, expect, it, vi } from 'vitest'
 
 import { serve, show, type Answer } from '../../testing'
+import { DocumentationPage } from './DocumentationPage'
 import { JointPage } from './JointPage'
 import { LogPage } from './LogPage'
 import { namesOf } from './names'
@@ -100,6 +101,7 @@ const at = (path: string) =>
       <Routes>
         <Route path="/production" element={<LogPage />} />
         <Route path="/production/rates" element={<RatesPage />} />
+        <Route path="/production/documentation" element={<DocumentationPage />} />
         <Route path="/production/joint" element={<JointPage />} />
         <Route path="/production/welds/:weldId" element={<WeldPage />} />
       </Routes>
@@ -225,6 +227,19 @@ it('shows reject rates with their intervals', async () => {
   await userEvent.click(screen.getByRole('button', { name: 'Grouped' }))
   await userEvent.click(screen.getByRole('option', { name: 'by position' }))
   await waitFor(() => expect(asked.at(-1)?.query.get('by')).toBe('position'))
+})
+
+it('says what the documentation lacks, or that nothing is open', async () => {
+  const open = [{ said: 'Welds that are not logged', count: 300, marks: ['W1 / 1', 'W2 / 1'] }]
+  serve(() => ({ body: { expected: 400, made: 100, released: 40, open } }))
+  const page = at('/production/documentation')
+  expect(await screen.findByText('1 open point')).toBeVisible()
+  expect(screen.getByText('W1 / 1, W2 / 1 …')).toBeVisible()
+  expect(screen.getByRole('link', { name: 'Open as one PDF' })).toHaveAttribute('href', '/api/jobs/3/dossier/print')
+  page.unmount()
+  serve(() => ({ body: { expected: 4, made: 4, released: 4, open: [] } }))
+  at('/production/documentation')
+  expect(await screen.findByText(/Nothing is open/)).toBeVisible()
 })
 
 it('reads names and readings as they are typed', () => {
