@@ -59,11 +59,12 @@ def print_documentation(request: HttpRequest, job_id: int, paper: Paper = "a4") 
 
 def _procedure(one: Revision) -> dict[str, Any]:
     document = one.contents()
+    level = tr(", level {level}", level=one.code_level) if one.code_level else ""
     return {
         "name": str(one),
         "title": one.title,
         "stage": in_words(one.stage),
-        "code": f"{one.code_id}{tr(', level {level}', level=one.code_level) if one.code_level else ''}",
+        "code": f"{one.code_id}{level}",
         "processes": ", ".join(one.processes),
         "positions": ", ".join(one.positions),
         "applies": applies_rows(document, Writer(system_of(document))),
