@@ -2,11 +2,22 @@
 
 import datetime
 import io
+import re
+from uuid import uuid4
 
+from apps.accounts.models import User
+from apps.coupons.services.edit_piece import edit_piece
+from apps.coupons.services.log_pass import log_pass
+from apps.coupons.services.start_coupon import start_coupon
+from apps.procedures.models import Revision
+from apps.qualification.services.signing import sign_record
+from apps.qualification.services.specimens import enter_test
 from openpyxl import Workbook
 from playwright.sync_api import expect
 
 from tests.browser.conftest import PATIENCE_MS
+from tests.welding.records import specimens_of
+from welding.documents.codec import PASS_RECORD, TEST
 
 HEAD = [
     ["Tarn Hollow footbridge, drawing 105"],
@@ -108,3 +119,55 @@ def test_two_people_change_one_joint(enter):
     second.get_by_role("button", name="Take theirs, drop mine").click()
     expect(second.get_by_role("gridcell", name="Part: pylon")).to_be_visible()
     expect(second.get_by_role("gridcell", name="Part: mast")).to_have_count(0)
+
+
+def weld_as_planned(revision):
+    """Weld a coupon of a draft with the middle of every planned range, test it, sign its record."""
+    engineer, inspector = (User.objects.get(role=role) for role in ("engineer", "inspector"))
+    document = revision.contents()
+    coupon = start_coupon(engineer, revision, "Rell Okafor")
+    piece = coupon.piece | {
+        "product": "plate",
+        "thickness_mm": [one.thickness_mm for one in document.base_metals],
+        "position": document.positions[0],
+        "preheat_c": max(20, document.thermal.preheat_min_c or 20),
+        "welded_on": "2026-05-04",
+    }
+    edit_piece(inspector, coupon, coupon.version, {"piece": piece})
+    for one in document.passes:
+        entry = {
+            "number": one.number,
+            "side": one.side,
+            "current_a": {"mean": one.current_a.middle},
+            "voltage_v": {"mean": one.voltage_v.middle},
+            "travel_mm_min": one.travel_mm_min.middle,
+        }
+        if one.wire_feed_m_min:
+            entry["wire_feed_m_min"] = {"mean": one.wire_feed_m_min.middle}
+        log_pass(inspector, coupon, uuid4(), PASS_RECORD.take(entry))
+    coupon.refresh_from_db()
+    edit_piece(inspector, coupon, coupon.version, {"status": "welded"})
+    for test in specimens_of({"id": "iso-15614-1:2017"}):
+        enter_test(inspector, coupon, TEST.take(test))
+    return sign_record(engineer, coupon, "As planned.")
+
+
+def test_a_welded_coupon_closes_its_gap(enter):
+    page = enter()
+    page.get_by_role("navigation").get_by_role("link", name="Joints").click()
+    page.get_by_role("link", name="Coverage").click()
+    page.get_by_label("Only what is not covered").check()
+    gap = page.get_by_role("row", name=re.compile("40 mm; PC|40 mm.*PC"))
+    expect(gap).to_be_visible()
+    page.get_by_role("link", name="Fewest coupons").click()
+    page.get_by_role("button", name="Find the cheapest coupons").click()
+    page.get_by_role("button", name="Draft their procedures").click(timeout=2 * PATIENCE_MS)
+    expect(page.get_by_role("list", name="Drafted").get_by_role("link").first).to_be_visible(
+        timeout=2 * PATIENCE_MS
+    )
+    drafts = Revision.objects.filter(stage="draft", positions__contains=["PC"]).order_by("-pk")
+    record = weld_as_planned(drafts[0])
+    page.get_by_role("link", name="Coverage").click()
+    expect(page.get_by_text(f"covered by {record.number}").first).to_be_visible()
+    page.get_by_label("Only what is not covered").check()
+    expect(gap).to_have_count(0)
