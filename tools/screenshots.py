@@ -1,5 +1,6 @@
 """Retake docs/screenshots from a running demo: ``python -m tools.screenshots ADDRESS FOLDER``."""
 
+import io
 import re
 import sys
 from collections.abc import Callable
@@ -34,12 +35,8 @@ def main(address: str, folder: Path) -> None:
         shot("dashboard")
         open_procedure(page, address, "FB-27-P03")
         shot("procedure")
-        open_procedure(page, address, "FB-27-P01")
-        page.get_by_role("radio", name="in", exact=True).click()
-        page.get_by_text("Section to the surface").wait_for()
-        shot("procedure-inch")
-        page.get_by_role("radio", name="mm", exact=True).click()
         joints(page, address, shot)
+        production(page, address, folder)
         six_answers(page, address)
         shot("draft")
         page.goto(f"{address}/calculators")
@@ -116,10 +113,7 @@ def main(address: str, folder: Path) -> None:
                 f"/api/coupons/{line_of(page, 'coupons', 2)}/print",
             )
         ]
-        both = Image.new("RGB", (sum(one.width for one in sheets) + 12, sheets[0].height), "#8a8f98")
-        both.paste(sheets[0], (0, 0))
-        both.paste(sheets[1], (sheets[0].width + 12, 0))
-        both.save(folder / "sheets.png")
+        side_by_side(*sheets).save(folder / "sheets.png")
         print("  sheets.png", flush=True)
         browser.close()
 
@@ -130,18 +124,44 @@ def show(part: Locator) -> None:
 
 
 def joints(page: Page, address: str, shot: Callable[[str], None]) -> None:
-    """The weld list, what covers it, and the coupons for the rest."""
+    """The weld list, the coupons for what nothing covers, and the WPS that each type is welded to."""
     page.goto(f"{address}/joints")
     page.get_by_role("gridcell", name="Mark: DB01").click()
     shot("weld-list")
-    page.get_by_role("link", name="Coverage").click()
-    page.get_by_role("button", name="T9", exact=True).click()
-    page.get_by_text("40 mm is outside").wait_for()
-    shot("coverage")
     page.get_by_role("link", name="Fewest coupons").click()
     page.get_by_role("button", name="Find the cheapest coupons").click()
     page.get_by_text("proven").wait_for()
     shot("coupons-planned")
+    page.get_by_role("link", name="WPS", exact=True).click()
+    page.get_by_role("button", name="T9", exact=True).click()
+    page.get_by_text("40 mm is outside").wait_for()
+    shot("wps")
+
+
+def production(page: Page, address: str, folder: Path) -> None:
+    """Production welds, and beside them the entry of one at the size of a phone."""
+    page.goto(f"{address}/production")
+    page.get_by_text("17 welds").wait_for()
+    page.wait_for_load_state("networkidle")
+    log = page.screenshot()
+    page.set_viewport_size({"width": 390, "height": 800})
+    page.goto(f"{address}/production/joint?job=FB-27&mark=DB20")
+    page.get_by_role("button", name="Log this weld").wait_for()
+    show(page.get_by_role("heading", name="DB20", exact=True))
+    page.wait_for_load_state("networkidle")
+    side_by_side(Image.open(io.BytesIO(log)), Image.open(io.BytesIO(page.screenshot()))).save(
+        folder / "production.png"
+    )
+    print("  production.png", flush=True)
+    page.set_viewport_size(CONTEXT["viewport"])
+
+
+def side_by_side(one: Image.Image, other: Image.Image) -> Image.Image:
+    """Two pictures in one."""
+    both = Image.new("RGB", (one.width + other.width + 12, max(one.height, other.height)), "#8a8f98")
+    both.paste(one, (0, 0))
+    both.paste(other, (one.width + 12, 0))
+    return both
 
 
 def six_answers(page: Page, address: str) -> None:
