@@ -24,12 +24,12 @@ type Props = { jobId: number; joint: JointToLog; repaired: Weld | null }
 export function WeldForm({ jobId, joint, repaired }: Props) {
   const { person } = useSession()
   const queries = useQueryClient()
-  const first = joint.welders[0]
   const [form, setForm] = useState({
     item: repaired ? repaired.item : (joint.left[0] ?? 1),
     revisionId: joint.assigned ?? joint.wps[0]?.revision_id ?? 0,
-    welders: person.role === 'welder' ? person.name : (first ?? ''),
-    batches: joint.batches[0] ?? '',
+    // Offered and not filled in: what is there already is not looked at again.
+    welders: person.role === 'welder' ? person.name : '',
+    batches: '',
     heats: '',
     weldedOn: today(),
     remarks: '',

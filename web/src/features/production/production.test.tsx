@@ -133,6 +133,8 @@ it('logs a weld of a joint, and keeps what was typed where it is refused', async
   expect(await screen.findByText('Log weld 2 of W1')).toBeVisible()
   expect(choose).toHaveBeenCalledWith(4)
   expect(screen.getByLabelText('Welders')).toHaveValue('Rell Okafor')
+  expect(screen.getByLabelText('Filler batches')).toHaveValue('')
+  await userEvent.click(screen.getByRole('button', { name: '+ B-1' }))
   await userEvent.click(screen.getByRole('button', { name: '+ B-2' }))
   await userEvent.type(screen.getByLabelText('Heat numbers of the metal'), 'H-9; H-10')
   await userEvent.click(screen.getByRole('button', { name: 'Log this weld' }))
