@@ -42,6 +42,7 @@ TABLE_TEXTS = {
     "faults/tables/fault_symptoms.toml": ("title",),
     "glossary/tables/terms.toml": ("aws", "iso"),
     "glossary/tables/values.toml": ("aws", "iso"),
+    "weldlist/tables/filler_packs.toml": ("pack",),
     "heat/tables/heat_tint.toml": ("colour", "view"),
     "heat/tables/treatment_limits.toml": ("why",),
     "joints/tables/positions.toml": ("words", "welds"),

@@ -33,6 +33,7 @@ def pages(job):
         ("/joints/coverage", "Coverage · Joints"),
         ("/joints/coupons", "Fewest coupons · Joints"),
         ("/joints/wps", "WPS · Joints"),
+        ("/joints/totals", "Totals · Joints"),
         ("/production", "Weld log · Production"),
         ("/production/rates", "Reject rates · Production"),
         ("/production/documentation", "Documentation · Production"),

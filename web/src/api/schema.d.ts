@@ -2516,6 +2516,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/weld-list/totals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Totals
+         * @description What the job takes, of the welds whose length and WPS are known.
+         */
+        get: operations["apps_weldlist_totals_api_totals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/totals/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Totals File
+         * @description The totals as a sheet.
+         */
+        get: operations["apps_weldlist_totals_api_totals_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/welds": {
         parameters: {
             query?: never;
@@ -10378,6 +10418,130 @@ export interface components {
             };
         };
         /**
+         * FillerTotal
+         * @description A filler of the job: what is used [kg], what is bought with waste [kg], in how many packs.
+         *
+         *     ``None`` where the yield of its process is not known.
+         */
+        FillerTotal: {
+            /** Process */
+            process: string;
+            /** Filler */
+            filler: string;
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /**
+             * Used Kg
+             * @default 0
+             */
+            used_kg: number | null;
+            /** Bought Kg */
+            bought_kg?: number | null;
+            /** Packs */
+            packs?: number | null;
+            /**
+             * Pack
+             * @default
+             */
+            pack: string;
+            /** Pack Kg */
+            pack_kg?: number | null;
+        };
+        /**
+         * Hours
+         * @description Time of a process in a position, or of a part [h]; ``at_joint_h`` with what is done beside the arc.
+         */
+        Hours: {
+            /** Of */
+            of: string;
+            /**
+             * Arc H
+             * @default 0
+             */
+            arc_h: number;
+            /**
+             * At Joint H
+             * @default 0
+             */
+            at_joint_h: number;
+            /**
+             * Weld Metal Kg
+             * @default 0
+             */
+            weld_metal_kg: number;
+            /**
+             * Welds
+             * @default 0
+             */
+            welds: number;
+            /**
+             * Cost
+             * @default 0
+             */
+            cost: number;
+        };
+        /**
+         * JobTotals
+         * @description What a job takes. ``left_out`` is not in any of the sums.
+         *
+         *     Attributes:
+         *         welds: Welds counted.
+         *         length_m: Their length.
+         *         weld_metal_kg: Weld metal, caps included.
+         *         fillers: By process, classification and diameter.
+         *         gas_l: Shielding gas by its name, arc time only; ``None`` where a pass states no flow.
+         *         hours: By process and position.
+         *         parts: By part of the list.
+         *         cost: Weld metal and hours at the prices of the list.
+         *         left_out: What is not counted.
+         */
+        JobTotals: {
+            /** Welds */
+            welds: number;
+            /** Length M */
+            length_m: number;
+            /** Weld Metal Kg */
+            weld_metal_kg: number;
+            /** Fillers */
+            fillers: components["schemas"]["FillerTotal"][];
+            /** Gas L */
+            gas_l: {
+                [key: string]: number | null;
+            };
+            /** Hours */
+            hours: components["schemas"]["Hours"][];
+            /** Parts */
+            parts: components["schemas"]["Hours"][];
+            /** Cost */
+            cost: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+        };
+        /**
+         * LeftOut
+         * @description Welds that no figure counts, and why.
+         */
+        LeftOut: {
+            /** Reason */
+            reason: string;
+            /** Welds */
+            welds: number;
+            /** Types */
+            types: string[];
+        };
+        /**
+         * TotalsOut
+         * @description What the job takes; ``left_out`` is in none of the sums.
+         */
+        TotalsOut: {
+            /** Version */
+            version: number;
+            code: components["schemas"]["Code"];
+            /** Currency */
+            currency: string;
+            totals: components["schemas"]["JobTotals"];
+        };
+        /**
          * WeldQuery
          * @description Which welds are asked for; what is left out is not asked.
          */
@@ -17458,6 +17622,122 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ListWpsOut"];
                 };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_totals_api_totals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TotalsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_totals_api_totals_file: {
+        parameters: {
+            query?: {
+                kind?: "csv" | "xlsx";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Forbidden */
             403: {

@@ -37,6 +37,14 @@ export const listWpsQuery = (jobId: number, units: 'si' | 'us') =>
     retry: false,
   })
 
+export const listTotalsQuery = (jobId: number) =>
+  queryOptions({
+    queryKey: ['weld-list', jobId, 'totals'],
+    queryFn: () => unwrap(api.GET('/api/jobs/{job_id}/weld-list/totals', path(jobId))),
+    staleTime: 0,
+    retry: false,
+  })
+
 export const whyQuery = (jobId: number, key: string) =>
   queryOptions({
     queryKey: ['weld-list', jobId, 'why', key],

@@ -11,6 +11,7 @@ const TABS: readonly [string, string][] = [
   ['/joints/coverage', t`Coverage`],
   ['/joints/coupons', t`Fewest coupons`],
   ['/joints/wps', t`WPS`],
+  ['/joints/totals', t`Totals`],
 ]
 
 type Props = { more: string; code?: Procedure['code'] | undefined; children?: ReactNode }

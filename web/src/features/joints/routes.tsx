@@ -5,4 +5,5 @@ export const jointRoutes: RouteObject[] = [
   { path: 'joints/coverage', lazy: async () => ({ Component: (await import('./CoveragePage')).CoveragePage }) },
   { path: 'joints/coupons', lazy: async () => ({ Component: (await import('./CouponsPlanPage')).CouponsPlanPage }) },
   { path: 'joints/wps', lazy: async () => ({ Component: (await import('./WpsPage')).WpsPage }) },
+  { path: 'joints/totals', lazy: async () => ({ Component: (await import('./TotalsPage')).TotalsPage }) },
 ]
