@@ -254,6 +254,26 @@ def test_the_fewest_coupons_close_the_gaps_once_they_are_welded(api, job, signed
     assert status == 200 and draft["stage"] == "draft" and draft["document"]["passes"]
 
 
+@pytest.mark.parametrize(
+    "code", [{"id": "iso-15614-1:2017", "level": 1}, {"id": "aws-d1.1:2020"}], ids=["level 1", "D1.1"]
+)
+def test_the_same_list_under_another_code(api, job, listed, code):
+    """The same joints and records; the core's own answer under that code."""
+    status, plan = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/coupons", {"code": code})
+    assert status == 200, plan
+    assert plan["code"]["id"] == code["id"] and plan["types"] == 3
+    _, data = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/file?kind=json")
+    document = json.loads(data)
+    plain = {**document, "code": code, "joints": [without_code(one) for one in document["joints"]]}
+    own = fewest_coupons(WELD_LIST.take(plain), 30)
+    assert (plan["cost"], plan["optimal"]) == (own.cost, own.optimal)
+    assert [one["name"] for one in plan["coupons"]] == [one.name for one in own.coupons]
+
+
+def without_code(line):
+    return {**line, "joint": {name: value for name, value in line["joint"].items() if name != "code"}}
+
+
 def test_the_list_as_a_document_plans_the_same_coupons_without_the_server(api, job, signed, listed):
     _, plain = api["engineer"]("GET", f"/jobs/{job.pk}/weld-list/file?kind=json")
     document = WELD_LIST.take(plain)

@@ -283,9 +283,11 @@ def coupons(request: HttpRequest, job_id: int, payload: PlanIn, units: System = 
     """The cheapest set of coupons for what the records leave open, with the proof."""
     require(person(request), Action.WRITE_PROCEDURE)
     _, listed, standing = listed_of(job_id)
-    plan = plan_coupons(listed, keep=payload.keep, without=payload.without)
+    plan = plan_coupons(listed, keep=payload.keep, without=payload.without, code=payload.code)
     return PlanOut(
         version=standing.version,
+        code=payload.code or standing.code,
+        types=len(plan.types),
         gaps=sum(one.verdict != "covered" for one in plan.types),
         coupons=[
             PlannedCouponOut(

@@ -144,14 +144,20 @@ class ListSettingsIn(Schema):
     prices: PricesIn
 
 
-class PlanIn(Schema):
+class WhatIfIn(Schema):
     """Coupons to keep, or to do without, to see what that costs."""
 
     keep: Annotated[list[CellText], Field(max_length=100)] = []
     without: Annotated[list[CellText], Field(max_length=100)] = []
 
 
-class DraftCouponsIn(PlanIn):
+class PlanIn(WhatIfIn):
+    """The same, under another code than the list's own where one is named."""
+
+    code: CodeIn | None = None
+
+
+class DraftCouponsIn(WhatIfIn):
     """Coupons to draft procedures for."""
 
     names: Annotated[list[CellText], Field(min_length=1, max_length=100)]
@@ -175,9 +181,11 @@ class UncoveredOut(Schema):
 
 
 class PlanOut(Schema):
-    """The cheapest set of coupons for what the records leave open."""
+    """The cheapest set of coupons for what the records leave open; ``types`` counts all joint types."""
 
     version: int
+    code: Code
+    types: int
     gaps: int
     coupons: list[PlannedCouponOut]
     cost: float

@@ -10220,11 +10220,14 @@ export interface components {
         };
         /**
          * PlanOut
-         * @description The cheapest set of coupons for what the records leave open.
+         * @description The cheapest set of coupons for what the records leave open; ``types`` counts all joint types.
          */
         PlanOut: {
             /** Version */
             version: number;
+            code: components["schemas"]["Code"];
+            /** Types */
+            types: number;
             /** Gaps */
             gaps: number;
             /** Coupons */
@@ -10270,7 +10273,7 @@ export interface components {
         };
         /**
          * PlanIn
-         * @description Coupons to keep, or to do without, to see what that costs.
+         * @description The same, under another code than the list's own where one is named.
          */
         PlanIn: {
             /**
@@ -10283,6 +10286,7 @@ export interface components {
              * @default []
              */
             without: string[];
+            code?: components["schemas"]["Code"] | null;
         };
         /**
          * DraftedOut

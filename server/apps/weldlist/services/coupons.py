@@ -16,10 +16,13 @@ from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
 from apps.weldlist.models import WeldList
 from apps.weldlist.queries import PRICES, SHOP, StandingList, counting_records, covered_types, standing_list
+from welding.documents.procedure import Code
 from welding.documents.weld_list import Prices, Shop
 from welding.documents.weld_list import WeldList as Document
 from welding.language import tr
 from welding.weldlist.coupons import FewestCoupons, fewest_coupons
+from welding.weldlist.joint_types import joint_types
+from welding.weldlist.standing import types_covered
 
 LONGEST_S = 30.0
 MOST_OPEN = 100
@@ -50,15 +53,29 @@ def document_of(listed: WeldList, standing: StandingList) -> Document:
     )
 
 
-def plan_coupons(listed: WeldList, *, keep: Sequence[str] = (), without: Sequence[str] = ()) -> FewestCoupons:
+def plan_coupons(
+    listed: WeldList, *, keep: Sequence[str] = (), without: Sequence[str] = (), code: Code | None = None
+) -> FewestCoupons:
     """The cheapest set; some coupons kept or left out to see what that costs.
+
+    Args:
+        listed: The list.
+        keep: Coupons to keep, by name.
+        without: Coupons to do without.
+        code: Another code to judge the same joints and records under; the list's own where it is ``None``.
 
     Raises:
         InvalidError: The list leaves more types open than one request plans for.
         ConflictError: Another search is running.
     """
     standing = standing_list(listed)
-    _, types = covered_types(listed.job, standing)
+    document = document_of(listed, standing)
+    if code is None:
+        _, types = covered_types(listed.job, standing)
+    else:
+        joints = tuple(replace(one, joint=replace(one.joint, code=None)) for one in document.joints)
+        document = replace(document, code=code, joints=joints)
+        types = types_covered(joint_types(joints, code), document.records, code)
     gaps = sum(one.verdict != "covered" for one in types)
     if gaps > MOST_OPEN:
         raise InvalidError(
@@ -67,7 +84,6 @@ def plan_coupons(listed: WeldList, *, keep: Sequence[str] = (), without: Sequenc
                 count=gaps,
             )
         )
-    document = document_of(listed, standing)
     shop = replace(
         document.shop,
         keep=tuple(dict.fromkeys((*document.shop.keep, *keep))),

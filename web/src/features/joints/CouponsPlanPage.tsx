@@ -11,6 +11,7 @@ import { useJob } from '../../session/job'
 import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
+import { CompareCodes } from './CompareCodes'
 import { JointsHead } from './JointsHead'
 import { PlannedCoupons } from './PlannedCoupons'
 import { ShopForm } from './ShopForm'
@@ -57,6 +58,7 @@ function OfJob({ jobId }: { jobId: number }) {
               <Button look="main" disabled={plan.isPending} onClick={() => ask(AS_IS)}>
                 {plan.isPending ? t`Drafting and comparing coupons …` : t`Find the cheapest coupons`}
               </Button>
+              <CompareCodes jobId={jobId} list={list.data} busy={plan.isPending} />
               {whatIf !== AS_IS && (
                 <Button onClick={() => ask(AS_IS)} disabled={plan.isPending}>
                   <Trans>Without the what-if</Trans>
