@@ -9,7 +9,14 @@ import pytest
 from welding.coverage.covers import covers
 from welding.documents.codec import JOINT, PROCEDURE, WELD_LIST
 from welding.documents.joint_list import JointToWeld
-from welding.documents.procedure import AppliesTo, OpenRange, Pwht, Thermal
+from welding.documents.procedure import (
+    AppliesTo,
+    ImpactRequirement,
+    OpenRange,
+    Pwht,
+    Requirements,
+    Thermal,
+)
 from welding.planning.from_record import procedure_from
 from welding.weldlist.applying import Applied, applied_to, written_for
 from welding.weldlist.assigning import minutes_per_kg, suggested
@@ -158,6 +165,30 @@ def test_preheat_of_the_sheet_is_asked_for_the_thickness_of_the_joint():
     assert said[16.0].verdict == "covered", said[16.0].findings
     assert said[50.0].verdict == "blocked"
     assert rules(said[50.0]) == {"prequalified.preheat": "violates"}
+
+
+@pytest.mark.parametrize(
+    ("asked_for", "verdict"),
+    [
+        ({}, "covered"),
+        ({"impact": False, "hardness": False}, "covered"),
+        ({"impact": True}, "blocked"),
+        ({"impact": ImpactRequirement(temperature_c=-20, average_j=27)}, "blocked"),
+        ({"hardness": True}, "blocked"),
+    ],
+)
+def test_a_prequalified_sheet_proves_no_toughness(asked_for, verdict):
+    """AWS D1.1: impact tests that the contract asks for are part of a qualification by test (from memory)."""
+    wps = PREQUALIFIED
+    one = JointToWeld(
+        base_metals=wps.base_metals,
+        joint=wps.joint,
+        positions=wps.positions,
+        requirements=Requirements(**asked_for),
+    )
+    found = asked(one, wps, (), wps.code)
+    assert found.verdict == verdict, found.findings
+    assert ("prequalified.tested" in rules(found)) is (verdict == "blocked")
 
 
 def test_deposits_of_two_processes_follow_the_thickness():

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -93,10 +94,12 @@ def _positions(own: Procedure, found: QualifiedRange) -> tuple[Any, ...]:
     return items[0].values if items else own.positions
 
 
-def _open(items: tuple[RangeItem, ...]) -> OpenRange | None:
-    if any(item.kind == "any" for item in items):
+def _open(items: Iterable[RangeItem]) -> OpenRange | None:
+    """The range of items; without a limit where one says so and none limits it."""
+    known = tuple(items)
+    span = next((item for item in known if item.kind == "span"), None)
+    if span is None and any(item.kind == "any" for item in known):
         return OpenRange()  # qualified without a limit, which is not the same as nothing stated
-    span = next((item for item in items if item.kind == "span"), None)
     if span is None or (span.min is None and span.max is None):
         return None
     return OpenRange(min=span.min, max=span.max)
@@ -105,10 +108,17 @@ def _open(items: tuple[RangeItem, ...]) -> OpenRange | None:
 def _applies_to(coupon: TestCoupon, found: QualifiedRange, number: str | None) -> AppliesTo:
     metals = found.of("base_metals")
     pipe = coupon.product == "pipe"
+    joint = coupon.procedure.joint
+
+    def of_weld(variable: str) -> tuple[RangeItem, ...]:
+        """What holds for the weld of the procedure: a groove qualifies fillets too, within other limits."""
+        welds = (None, coupon.weld, joint.weld if joint else None)
+        return tuple(item for item in found.of(variable) if item.weld in welds)
+
     return AppliesTo(
-        thickness_mm=_open(tuple(i for i in found.of("parent_thickness_mm") if i.member is None)),
-        outside_diameter_mm=_open(found.of("outside_diameter_mm")) if pipe else None,
-        throat_mm=_open(found.of("throat_mm")) if coupon.weld == "fillet" else None,
+        thickness_mm=_open(i for i in of_weld("parent_thickness_mm") if i.member is None),
+        outside_diameter_mm=_open(of_weld("outside_diameter_mm")) if pipe else None,
+        throat_mm=_open(of_weld("throat_mm")) if coupon.weld == "fillet" else None,
         base_metals=metals[0].values if metals else (),
         records=(number,) if number else (),
     )

@@ -48,8 +48,30 @@ def scope_answers(draft: Draft) -> Iterator[Answer]:
     yield from _thin(draft)
     yield from _weld(draft)
     yield from _skewed(draft)
+    yield from _tested(draft)
     for one in draft.procedure.passes:
         yield from _spread(draft, one)
+
+
+def _tested(draft: Draft) -> Iterator[Answer]:
+    """What the contract asks to be tested is met by a test: nothing is tested of a prequalified procedure."""
+    asked = draft.procedure.requirements
+    if asked is None:
+        return
+    for wanted, field, title in (
+        (asked.impact, "impact", tr("Impact tests are required")),
+        (asked.hardness, "hardness", tr("Hardness tests are required")),
+    ):
+        if wanted:
+            yield Answer(
+                rule="prequalified.tested",
+                path=f"requirements.{field}",
+                verdict="violates",
+                title=title,
+                message=tr("{title}: a prequalified procedure is not tested.", title=title),
+                remedy=tr("Qualify the procedure by test."),
+                citation=from_clause("clause 6", "medium"),
+            )
 
 
 def _thin(draft: Draft) -> Iterator[Answer]:
