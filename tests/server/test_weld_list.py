@@ -262,8 +262,7 @@ def test_the_same_list_under_another_code(api, job, listed, code):
     status, plan = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/coupons", {"code": code})
     assert status == 200, plan
     assert plan["code"]["id"] == code["id"] and plan["types"] == 3
-    _, data = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/file?kind=json")
-    document = json.loads(data)
+    _, document = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/file?kind=json")
     plain = {**document, "code": code, "joints": [without_code(one) for one in document["joints"]]}
     own = fewest_coupons(WELD_LIST.take(plain), 30)
     assert (plan["cost"], plan["optimal"]) == (own.cost, own.optimal)
