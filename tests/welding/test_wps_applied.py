@@ -18,7 +18,7 @@ from welding.documents.procedure import (
     Thermal,
 )
 from welding.planning.from_record import procedure_from
-from welding.weldlist.applying import Applied, applied_to, written_for
+from welding.weldlist.applying import Applied, applied_to, applied_to_each, written_for
 from welding.weldlist.assigning import minutes_per_kg, suggested
 
 EXAMPLE = (
@@ -108,6 +108,14 @@ def test_what_may_be_welded_is_covered_by_the_records(name, one, verdict, rule):
     )
     if asked(one, wide).verdict == "covered":
         assert covers([RECORD], one, LIST.code.id, LIST.code.level).covered
+
+
+@pytest.mark.parametrize("wps", [WPS, PREQUALIFIED], ids=["by test", "prequalified"])
+def test_many_joints_at_once_are_answered_as_one_by_one(wps):
+    joints = [one for _, one, *_ in STATED]
+    code = wps.code
+    alone = [asked(one, wps, code=code) for one in joints]
+    assert applied_to_each(wps, joints, [RECORD], code) == alone
 
 
 def test_a_sheet_wider_than_its_record_is_held_by_the_record():

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, fields, replace
+from functools import cached_property
 
 from welding.coverage.covers import CoverVerdict, covers
+from welding.coverage.record import keeping_ranges
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import BaseMetal, Code, Joint, Pass, Preparation, Procedure, Requirements
 from welding.documents.record import QualificationRecord
@@ -56,6 +58,37 @@ def applied_to(
         records: Records that support the procedure and count.
         code: Code of the list.
     """
+    return applied_to_each(procedure, [joint], records, code)[0]
+
+
+def applied_to_each(
+    procedure: Procedure,
+    joints: Sequence[JointToWeld],
+    records: Sequence[QualificationRecord],
+    code: Code,
+) -> list[Applied]:
+    """The same of many joints: what holds for the procedure and its records alone is found once."""
+    sheet = _Sheet(procedure)
+    with keeping_ranges():
+        return [_applied(sheet, one, records, code) for one in joints]
+
+
+class _Sheet:
+    """A procedure with what its code says of it as it is drawn, found once it is asked."""
+
+    def __init__(self, procedure: Procedure) -> None:
+        self.procedure = procedure
+
+    @cached_property
+    def as_drawn(self) -> frozenset[tuple[str, str]]:
+        """Rules with their verdicts."""
+        return frozenset((one.rule, one.verdict) for one in _evaluated(self.procedure).findings)
+
+
+def _applied(
+    sheet: _Sheet, joint: JointToWeld, records: Sequence[QualificationRecord], code: Code
+) -> Applied:
+    procedure = sheet.procedure
     margin, stated = stated_limits(procedure, joint, records, code)
     findings = list(stated)
     by: tuple[str, ...] = ()
@@ -63,12 +96,12 @@ def applied_to(
     if not any(one.verdict == "violates" for one in findings):
         written = written_for(procedure, joint)
         if procedure.code is not None and procedure.code.route == "prequalified":
-            findings += _of_prequalified(procedure, written)
+            findings += _of_prequalified(sheet, written)
         else:
             found = covers(records, written, code.id, code.level)
             by = found.by
             findings += () if found.covered else found.findings
-            findings += _new_breaches(procedure, written)
+            findings += _new_breaches(sheet, written)
     against = sorted((one for one in findings if one.verdict in _ORDER), key=lambda one: _ORDER[one.verdict])
     verdict: CoverVerdict = (
         "covered" if not against else "blocked" if against[0].verdict == "violates" else "open"
@@ -194,14 +227,17 @@ def _deposits(procedure: Procedure, joint: JointToWeld) -> tuple[Pass, ...]:
     )
 
 
-def _of_prequalified(procedure: Procedure, written: Procedure) -> Iterator[Finding]:
+def _of_prequalified(sheet: _Sheet, written: Procedure) -> Iterator[Finding]:
     """Every requirement of the prequalified route that is broken or open for this joint."""
-    as_drawn = {one.rule for one in _evaluated(procedure).findings if one.verdict == "violates"}
     found = _evaluated(written)
     for one in found.findings:
         if one.obligation != "requirement" or one.verdict not in _ORDER or one.rule in _SUMMED_UP:
             continue
-        if one.verdict == "violates" and one.rule in _MORE_LAYERS and one.rule not in as_drawn:
+        if (
+            one.verdict == "violates"
+            and one.rule in _MORE_LAYERS
+            and (one.rule, "violates") not in sheet.as_drawn
+        ):
             continue
         yield one
     for problem in found.missing:
@@ -214,14 +250,13 @@ def _of_prequalified(procedure: Procedure, written: Procedure) -> Iterator[Findi
         )
 
 
-def _new_breaches(procedure: Procedure, written: Procedure) -> Iterator[Finding]:
+def _new_breaches(sheet: _Sheet, written: Procedure) -> Iterator[Finding]:
     """Requirements of the code that hold for the joint that the sheet is drawn for, and not for this one."""
-    before = {(one.rule, one.verdict) for one in _evaluated(procedure).findings}
     for one in _evaluated(written).findings:
         if (
             one.obligation == "requirement"
             and one.verdict in _ORDER
-            and (one.rule, one.verdict) not in before
+            and (one.rule, one.verdict) not in sheet.as_drawn
         ):
             yield one
 

@@ -21,7 +21,7 @@ from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import Procedure
 from welding.documents.record import QualificationRecord
 from welding.language import tr
-from welding.weldlist.applying import Applied, applied_to
+from welding.weldlist.applying import Applied, applied_to_each
 from welding.weldlist.assigning import Suggestion, minutes_per_kg, suggested
 from welding.weldlist.joint_types import JointType
 
@@ -96,9 +96,10 @@ def applied_table(standing: StandingList, wps: Sequence[ReleasedWps]) -> list[li
         kept = _kept_answers(one.key)
         if len(kept) > MOST_KEPT:
             kept.clear()
-        for row, kind, key in zip(table, standing.types, facts, strict=True):
-            if key not in kept:
-                kept[key] = applied_to(one.document, kind.joint, one.records, standing.code)
+        fresh = [(kind, key) for kind, key in zip(standing.types, facts, strict=True) if key not in kept]
+        answers = applied_to_each(one.document, [kind.joint for kind, _ in fresh], one.records, standing.code)
+        kept.update(zip((key for _, key in fresh), answers, strict=True))
+        for row, key in zip(table, facts, strict=True):
             row.append(kept[key])
     return table
 
