@@ -1,6 +1,7 @@
 """Whether a released procedure may be used for a joint of a weld list: each limit, and never wider than proof."""
 
 from dataclasses import replace
+from itertools import product
 from math import inf
 from pathlib import Path
 
@@ -8,6 +9,7 @@ import pytest
 
 from welding.coverage.covers import covers
 from welding.documents.codec import JOINT, PROCEDURE, WELD_LIST
+from welding.documents.codec import RECORD as RECORDS
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import (
     AppliesTo,
@@ -116,6 +118,43 @@ def test_many_joints_at_once_are_answered_as_one_by_one(wps):
     code = wps.code
     alone = [asked(one, wps, code=code) for one in joints]
     assert applied_to_each(wps, joints, [RECORD], code) == alone
+
+
+EXAMPLES = sorted(EXAMPLE.parents[1].glob("*.qualification-record.json"))
+
+
+@pytest.mark.parametrize("file", EXAMPLES, ids=lambda one: one.name.split(".")[0])
+def test_no_sheet_covers_more_than_its_record(file):
+    """Whatever joint a sheet is used for, ``covers`` finds that joint covered by the record behind the sheet."""
+    record = RECORDS.read(file.read_bytes())
+    wps = procedure_from(record).procedure
+    upward = wps.passes[0].progression
+    joints = []
+    for share, od, position, wanted in product(
+        (0.3, 0.5, 1.0, 1.3, 2.0, 2.6),
+        (None, 100.0, 800.0),
+        {*wps.positions[:1], "PE", "2G"},
+        (None, Requirements(impact=True), Requirements(hardness=True)),
+    ):
+        metals = tuple(
+            replace(one, thickness_mm=one.thickness_mm * share, outside_diameter_mm=od)
+            for one in wps.base_metals
+        )
+        # Gouging and edges are left to the WPS by a list.
+        drawn = replace(wps.joint, preparation=None, length_mm=None)
+        joints.append(
+            JointToWeld(
+                base_metals=metals,
+                joint=drawn,
+                positions=(position,),
+                requirements=wanted,
+                progression=upward,
+            )
+        )
+    for one, found in zip(joints, applied_to_each(wps, joints, [record], wps.code), strict=True):
+        if found.verdict == "covered":
+            assert covers([record], one, wps.code.id, wps.code.level).covered, one
+            assert set(one.positions) <= set(wps.positions)
 
 
 def test_a_sheet_wider_than_its_record_is_held_by_the_record():
