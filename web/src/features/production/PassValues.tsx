@@ -9,14 +9,17 @@ type Props = { cells: readonly PassCells[]; onChange: (next: PassCells[]) => voi
 
 /** Readings pass by pass, where they were taken; they are judged against the WPS. */
 export function PassValues({ cells, onChange, errors }: Props) {
-  const columns: readonly (readonly [keyof PassCells, string])[] = [
-    ['number', t`Pass`],
-    ['current', t`Current (A)`],
-    ['voltage', t`Voltage (V)`],
-    ['travel', t`Travel speed (mm/min)`],
-    ['before', t`Before the pass (°C)`],
+  const columns: readonly (readonly [keyof PassCells, string, path: string])[] = [
+    ['number', t`Pass`, 'number'],
+    ['current', t`Current (A)`, 'current_a'],
+    ['voltage', t`Voltage (V)`, 'voltage_v'],
+    ['travel', t`Travel speed (mm/min)`, 'travel_mm_min'],
+    ['before', t`Before the pass (°C)`, 'before_c'],
   ]
-  const said = errors.filter((one) => one.path.includes('passes'))
+  const said = columns.flatMap(([, words, path]) => {
+    const wrong = errors.find((one) => one.path.split('.').includes(path))
+    return wrong ? [`${words}: ${wrong.message}`] : []
+  })
   if (cells.length === 0)
     return (
       <Button look="quiet" className="justify-self-start" onClick={() => onChange([NO_CELLS])}>
@@ -61,8 +64,8 @@ export function PassValues({ cells, onChange, errors }: Props) {
         </tbody>
       </table>
       {said.map((one) => (
-        <p key={one.path} role="alert" className="mt-0.5 text-[12px] text-breach">
-          {one.message}
+        <p key={one} role="alert" className="mt-0.5 text-[12px] text-breach">
+          {one}
         </p>
       ))}
       <Button look="quiet" onClick={() => onChange([...cells, NO_CELLS])}>

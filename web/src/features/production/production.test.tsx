@@ -151,6 +151,25 @@ it('logs a weld of a joint, and keeps what was typed where it is refused', async
   expect(asked.filter((one) => one.path.endsWith('/welds'))[1]?.body.client_id).toBe(first?.client_id)
 })
 
+it('says beside the readings which of them cannot be read', async () => {
+  const asked = serve(({ path }) =>
+    path.endsWith('/joint')
+      ? { body: JOINT }
+      : refused('travel_mm_min: should be a valid number', {
+          path: 'travel_mm_min',
+          message: 'should be a valid number',
+          value: 'fast',
+        }),
+  )
+  at('/production/joint?mark=W1')
+  await userEvent.click(await screen.findByRole('button', { name: 'Add readings' }))
+  await userEvent.type(screen.getByLabelText('Travel speed (mm/min), row 1'), 'fast')
+  await userEvent.click(screen.getByRole('button', { name: 'Log this weld' }))
+  expect(await screen.findByText('Travel speed (mm/min): should be a valid number')).toBeVisible()
+  expect(asked.at(-1)?.body.passes).toEqual([{ number: 1, travel_mm_min: 'fast' }])
+  expect(screen.getByLabelText('Travel speed (mm/min), row 1')).toHaveValue('fast')
+})
+
 it('warns of a joint without a WPS, and of a job or joint that is not there', async () => {
   serve(() => ({ body: { ...JOINT, assigned: null } }))
   const page = at('/production/joint?mark=W1')
