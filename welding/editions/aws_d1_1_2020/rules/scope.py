@@ -68,7 +68,7 @@ def _tested(draft: Draft) -> Iterator[Answer]:
                 path=f"requirements.{field}",
                 verdict="violates",
                 title=title,
-                message=tr("{title}: a prequalified procedure is not tested.", title=title),
+                message=tr("{title}: they are part of a qualification by test.", title=title),
                 remedy=tr("Qualify the procedure by test."),
                 citation=from_clause("clause 6", "medium"),
             )
