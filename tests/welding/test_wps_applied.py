@@ -14,6 +14,7 @@ from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import (
     AppliesTo,
     ImpactRequirement,
+    Joint,
     OpenRange,
     Pwht,
     Requirements,
@@ -118,6 +119,52 @@ def test_many_joints_at_once_are_answered_as_one_by_one(wps):
     code = wps.code
     alone = [asked(one, wps, code=code) for one in joints]
     assert applied_to_each(wps, joints, [RECORD], code) == alone
+
+
+FILLET = replace(WPS, joint=Joint(kind="t", weld="fillet", throat_mm=5.0), applies_to=None, positions=("PB",))
+SILENT = tuple(replace(one, progression=None) for one in WPS.passes)
+
+
+def fillet(**sizes):
+    return joint(20.0, weld={"kind": "t", "weld": "fillet", **sizes}, positions=["PB"])
+
+
+# What a sheet or a list leaves out is undecided, never covered (common practice).
+LEFT_OUT = [
+    ("positions", replace(WPS, positions=()), joint(positions=[]), "undecided"),
+    (
+        "preparation",
+        replace(WPS, joint=replace(WPS.joint, preparation=None)),
+        joint(weld={"preparation": {"form": "single-v"}}),
+        "undecided",
+    ),
+    ("progression", replace(WPS, passes=SILENT), joint(progression="up"), "undecided"),
+    ("sides", replace(WPS, joint=replace(WPS.joint, sides="both")), joint(), "undecided"),
+    ("weld", replace(WPS, joint=None), joint(), "undecided"),
+    ("size", FILLET, fillet(), "undecided"),
+    ("size", FILLET, fillet(throat_mm=8.0), "violates"),
+]
+
+
+@pytest.mark.parametrize(
+    ("fact", "wps", "one", "verdict"), LEFT_OUT, ids=[f"{r[0]} {r[3]}" for r in LEFT_OUT]
+)
+def test_what_is_left_out_is_undecided(fact, wps, one, verdict):
+    found = asked(one, wps)
+    assert rules(found)[f"wps.{fact}"] == verdict
+    assert found.verdict != "covered"
+
+
+def test_the_size_that_a_fillet_is_drawn_with_holds():
+    assert "wps.size" not in rules(asked(fillet(throat_mm=5.0), FILLET))
+
+
+def test_a_prequalified_sheet_without_the_thickness_is_undecided():
+    metal = replace(PREQUALIFIED.base_metals[0], thickness_mm=None)
+    one = JointToWeld(base_metals=(metal, metal), joint=PREQUALIFIED.joint, positions=PREQUALIFIED.positions)
+    found = asked(one, PREQUALIFIED, (), PREQUALIFIED.code)
+    assert found.verdict == "open"
+    assert {"wps.thickness", "wps.missing"} <= set(rules(found))
 
 
 EXAMPLES = sorted(EXAMPLE.parents[1].glob("*.qualification-record.json"))
