@@ -144,6 +144,26 @@ def test_after_its_withdrawal_a_wps_still_covers_what_was_welded_before(api, log
     assert log("W1", welded_on=later)["fit"] == "blocked"
 
 
+def test_a_weld_made_before_the_next_revision_is_still_released(api, job, log, inspect, listed):
+    """What is assigned later does not undo what was welded to the WPS of that day."""
+    weld = log()
+    inspect(weld)
+    status, draft = api["engineer"]("POST", f"/revisions/{listed.pk}/next")
+    assert status == 201, draft
+    records = [one.record_id for one in listed.supports.all()]
+    body = {"password": "long-enough-1", "reason": "the next one", "records": records}
+    assert api["engineer"]("POST", f"/revisions/{draft['id']}/qualify", body)[0] == 200
+    body.pop("records")
+    assert api["engineer"]("POST", f"/revisions/{draft['id']}/release", body)[0] == 200
+    table = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/procedures")[1]
+    body = {"version": table["version"], "assign": {"T1": draft["id"]}, "before": {"T1": listed.pk}}
+    assert api["engineer"]("PUT", f"/jobs/{job.pk}/weld-list/assignments", body)[0] == 200
+    status, answer = api["inspector"]("POST", f"/welds/{weld['id']}/release")
+    assert status == 200 and answer["state"] == "released", answer
+    # A weld logged now to the revision before is left to the engineer.
+    assert log("W1")["fit"] == "open"
+
+
 def test_the_same_entry_twice_is_one_weld(log):
     key = str(uuid.uuid4())
     assert log(client_id=key)["id"] == log(client_id=key)["id"]

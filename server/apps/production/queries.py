@@ -93,11 +93,17 @@ class Fit:
     against: tuple[str, ...]
 
 
-def fit_of(joint: JointToLog, revision: Revision, day: date) -> Fit:
+def fit_of(joint: JointToLog, revision: Revision, day: date, *, was_assigned: bool = False) -> Fit:
     """Whether a joint may be welded to a revision on a day.
 
     A revision that was in force on that day counts, whatever became of it later. Another than the assigned
     one is left to the engineer, also where it covers the joint.
+
+    Args:
+        joint: The joint.
+        revision: What it is welded to.
+        day: The day of welding.
+        was_assigned: It was the assigned one when the weld was made: what is assigned since is not asked.
     """
     if not in_force_on(revision, day):
         said = tr("{wps} was not released on {day}.", wps=revision, day=day.isoformat())
@@ -112,6 +118,8 @@ def fit_of(joint: JointToLog, revision: Revision, day: date) -> Fit:
     against = tuple(one.message for one in applied.findings)
     if applied.verdict != "covered":
         return Fit(applied.verdict, against)
+    if was_assigned:
+        return Fit("covered", ())
     if joint.assigned is None:
         return Fit("open", (tr("No WPS is assigned to this joint."),))
     if joint.assigned.pk != revision.pk:

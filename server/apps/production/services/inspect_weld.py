@@ -123,7 +123,9 @@ def release_weld(user: User, weld_id: int) -> Weld:
     joint = joint_to_log(weld.job, weld.mark)
     if joint is None:
         raise ConflictError(tr("The weld list has no joint {mark}.", mark=weld.mark))
-    fit = fit_of(joint, weld.revision, weld.welded_on)
+    # The next revision is assigned to joints that are welded already: these were made to the one before.
+    same = weld.fit == "covered" and weld.facts_hash == joint.facts_hash
+    fit = fit_of(joint, weld.revision, weld.welded_on, was_assigned=same)
     against = against_release(
         results_of(weld),
         fit.verdict == "covered",
