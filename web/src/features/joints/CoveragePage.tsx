@@ -11,6 +11,7 @@ import { useUnits } from '../../session/units'
 import { Notice } from '../../ui/Notice'
 import { MarkIcon } from '../../ui/Verdict'
 import { JointsHead } from './JointsHead'
+import { TypeCells } from './TypeCells'
 import { VERDICT_MARK, VERDICT_WORDS } from './verdicts'
 import { WhyRow } from './WhyRow'
 
@@ -129,19 +130,7 @@ function TypeRows({ jobId, one, records, open, onOpen }: RowProps) {
   return (
     <>
       <tr className="border-b border-line align-top">
-        <td className="px-3 py-1.5">
-          <button type="button" className="link min-h-6 font-head font-semibold" aria-expanded={open} onClick={onOpen}>
-            {one.key}
-          </button>
-        </td>
-        <td className="px-2 py-1.5">
-          {one.words}
-          <div className="max-w-md truncate text-[12.5px] text-steel2" title={one.marks.join(', ')}>
-            {one.marks.slice(0, 12).join(', ')}
-            {one.marks.length > 12 && ' …'}
-          </div>
-        </td>
-        <td className="px-2 py-1.5 text-right">{one.welds}</td>
+        <TypeCells one={one} open={open} onOpen={onOpen} />
         <td className="px-2 py-1.5">
           <span className="flex items-baseline gap-1.5">
             <MarkIcon mark={VERDICT_MARK[one.verdict]} silent />

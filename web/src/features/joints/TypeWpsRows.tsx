@@ -5,6 +5,7 @@ import type { ListWps } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { MarkIcon } from '../../ui/Verdict'
+import { TypeCells } from './TypeCells'
 import type { Assign } from './useAssign'
 import { VERDICT_MARK, VERDICT_WORDS } from './verdicts'
 
@@ -24,19 +25,7 @@ export function TypeWpsRows({ jobId, one, table, columns, assign, open, onOpen }
   return (
     <>
       <tr className="border-b border-line align-top">
-        <td className="px-3 py-1.5">
-          <button type="button" className="link min-h-6 font-head font-semibold" aria-expanded={open} onClick={onOpen}>
-            {one.key}
-          </button>
-        </td>
-        <td className="px-2 py-1.5">
-          {one.words}
-          <div className="max-w-md truncate text-[12.5px] text-steel2" title={one.marks.join(', ')}>
-            {one.marks.slice(0, 12).join(', ')}
-            {one.marks.length > 12 && ' …'}
-          </div>
-        </td>
-        <td className="px-2 py-1.5 text-right">{one.welds}</td>
+        <TypeCells one={one} open={open} onOpen={onOpen} />
         <td className="px-2 py-1.5">
           <WeldedTo one={one} table={table} assign={assign} />
         </td>
