@@ -231,7 +231,7 @@ def _pair(
     items = [ranges[index] for index in pair]
     if not all(one.valid for one in items):
         return None
-    stretched = [_stretched(one, other, positions, asked) for one, other in (items, items[::-1])]
+    stretched = paired_ranges(items, positions, asked)
     if stretched == items:
         return None
     found = [_one(one, required, asked, needs) for one in stretched]
@@ -249,6 +249,19 @@ def _pair(
         findings=found[0].findings,
         records=(),
     )
+
+
+def paired_ranges(
+    pair: Sequence[QualifiedRange], positions: tuple[str, ...], asked: InForce
+) -> list[QualifiedRange]:
+    """The ranges of two coupons with what they have together.
+
+    Args:
+        pair: The two ranges.
+        positions: The positions that the code lets both stand for.
+        asked: The code.
+    """
+    return [_stretched(one, other, positions, asked) for one, other in (pair, pair[::-1])]
 
 
 def _stretched(

@@ -55,7 +55,7 @@ def _detailed(required: RequiredScope) -> Hashable:
     return _preparation(required), required.thicknesses_mm, required.procedure.positions
 
 
-_FEATURES: dict[str, Callable[[RequiredScope], Hashable]] = {
+FACTS_ASKED: dict[str, Callable[[RequiredScope], Hashable]] = {
     "parent_thickness_mm": lambda d: (d.thicknesses_mm, d.thickness_mm, _weld(d)),
     "deposited_thickness_mm": lambda d: (
         len(d.processes) == 1 and (d.processes, d.thickness_mm, d.groove_depth_mm)
@@ -99,7 +99,7 @@ class _Features:
 
     def of(self, required: RequiredScope) -> _Facts:
         """The numbers of a joint's facts."""
-        facts: dict[str, Hashable] = {name: of(required) for name, of in _FEATURES.items()}
+        facts: dict[str, Hashable] = {name: of(required) for name, of in FACTS_ASKED.items()}
         facts["base_metals"] = tuple(metal_sides(required, self._rules)) if len(required.metals) == 2 else ()
         known = self._known
         numbers = {name: known.setdefault((name, fact), len(known)) for name, fact in facts.items()}
@@ -128,13 +128,14 @@ _THICKNESS: tuple[int, tuple[str, ...]] = (2, ("parent_thickness_mm",))
 _Answer = tuple[int, tuple[str, ...]]
 
 
-_DECIDES = attrgetter(
+decides = attrgetter(
     *(
         one.name
         for one in fields(RangeItem)
         if one.name not in ("rule", "reason", "tested", "tested_passes", "unchecked", "words")
     )
 )
+"""What of an item decides its verdict on a joint: items alike in it say the same."""
 
 
 class _Shared:
@@ -146,7 +147,7 @@ class _Shared:
 
     def item(self, item: RangeItem) -> tuple[RangeItem, dict[int, int]]:
         """An item, and its answers by the number of the fact; what was tested and why decide nothing here."""
-        return self._items.setdefault(_DECIDES(item), (item, {}))
+        return self._items.setdefault(decides(item), (item, {}))
 
     def line(self, items: Sequence[tuple[RangeItem, dict[int, int]]]) -> dict[tuple[int, ...], _Answer]:
         """The answers of the same items in the same order, by the combination of facts."""
@@ -272,7 +273,7 @@ def coverage_matrix(
             shared = _Shared()  # needs differ from kind to kind, and so may the answers
             compiled[kind] = [
                 (
-                    _of_tests(one),
+                    of_tests(one),
                     [_Compiled(items, asked, needs, numbered.sets, shared) for _, items in one.lines()],
                 )
                 for one in found
@@ -295,7 +296,7 @@ def coverage_matrix(
     return table
 
 
-def _of_tests(found: QualifiedRange) -> int:
+def of_tests(found: QualifiedRange) -> int:
     """0 where the tests are accepted, 1 while they are open or of another edition, 2 where they failed."""
     of_record = ("record.valid", "record.edition")
     return max((_WORST[one.verdict] for one in found.findings if one.rule in of_record), default=0)
