@@ -16,7 +16,7 @@ from welding.documents.codec import JOINT, RECORD
 from welding.documents.procedure import Code
 from welding.documents.weld_list import ListedJoint, Prices, Shop
 from welding.weldlist.joint_types import joint_types
-from welding.weldlist.screening import candidates_for
+from welding.weldlist.screening import tried_for
 
 EXAMPLES = Path(__file__).resolve().parents[2] / "docs" / "examples"
 ISO, AWS = Code(id="iso-15614-1:2017", level=2, units="si"), Code(id="aws-d1.1:2020", units="us")
@@ -52,7 +52,7 @@ def listed_gaps(code):
     """Joint types of a list, and the coupons that would be tried for them."""
     chance = random.Random(11)
     gaps = joint_types([ListedJoint(mark=f"W{n}", joint=gap(n, code, chance)) for n in range(40)], code)
-    return gaps, candidates_for(gaps, code, Shop(processes=("135",)), Prices())
+    return gaps, tried_for(gaps, code, Shop(processes=("135",)), Prices()).candidates
 
 
 @pytest.mark.parametrize("code", [ISO, AWS], ids=["iso", "aws"])
@@ -66,7 +66,7 @@ def test_coupons_of_a_list_cover_what_covers_says(code):
         for row, one in enumerate(gaps):
             said = covers([coupon.record], one.joint, code.id, code.level, [coupon.report])
             assert bool(cover.rows >> row & 1) == said.covered, (coupon.name, one.key)
-            blocked = sets.blocking(row, cover)
+            blocked = sets.blocking(row, coupon.record, coupon.report)
             assert bool(blocked) != said.covered, (coupon.name, one.key, blocked)
 
 
@@ -75,12 +75,16 @@ def test_pairs_cover_what_covers_says_of_both():
     sets = CoverSets([one.joint for one in gaps], in_force(ISO))
     kin = {}
     for one in tried:
-        kin.setdefault(one.kin, []).append(one)
+        piece = one.piece
+        alike = piece.family, piece.thickness_mm, piece.diameter_mm, piece.requirements
+        kin.setdefault(alike, []).append(one)
     closed = 0
     for some in random.Random(5).sample(list(kin.values()), 12):
         for one, two in combinations(some, 2):
-            pair = sets.of(one.record, one.report), sets.of(two.record, two.report)
-            together = sets.of_pair([one.record, two.record], pair)
+            pair = [sets.of(each.record, each.report) for each in (one, two)]
+            together = sets.of_pair(
+                [(each.record, each.report, found) for each, found in zip((one, two), pair, strict=True)]
+            )
             for row, wanted in enumerate(gaps):
                 if (pair[0].rows | pair[1].rows) >> row & 1:
                     assert not together >> row & 1

@@ -145,7 +145,7 @@ def test_the_example_as_it_is_worked_by_hand(example):
     assert found.cost == pytest.approx(sum(one.cost for one in found.coupons))
     assert [(one.name, one.only) for one in found.coupons] == [
         ("135 304L 4 mm butt PA", ("T7", "T8")),
-        ("135 S355J2H 12 mm OD 88.9 butt H-L045 hardness", ("T2", "T4", "T6")),
+        ("135 S355J2H 10 mm OD 88.9 butt H-L045 impact -20 °C hardness", ("T2", "T4", "T6")),
     ]
     assert [(one.type.marks, one.reasons) for one in found.uncovered] == [
         (("X1",), ("The shop does not weld process 111.",))

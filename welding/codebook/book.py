@@ -111,12 +111,12 @@ def by_book(most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
 
     def kept_apart(call: Callable[P, R]) -> Callable[P, R]:
         @lru_cache(maxsize=most * LANGUAGES_KEPT)
-        def answer(_: str, *args: P.args, **words: P.kwargs) -> R:
+        def answer(_: tuple[str, str, str], *args: P.args, **words: P.kwargs) -> R:
             return call(*args, **words)
 
         @wraps(call)
         def asked(*args: P.args, **words: P.kwargs) -> R:
-            return answer(f"{in_force().digest} {language()} {usage()}", *args, **words)  # type: ignore[arg-type]
+            return answer((_IN_FORCE.get().digest, language(), usage()), *args, **words)  # type: ignore[arg-type]
 
         return asked
 

@@ -36,12 +36,10 @@ class CoverSet:
     Attributes:
         rows: Joints that it covers by itself.
         but_position: Joints that it would cover if their position were among its own.
-        ranges: Its range for each set of needs that the joints have, in the order of ``CoverSets.kinds``.
     """
 
     rows: Rows
     but_position: Rows
-    ranges: tuple[QualifiedRange, ...]
 
 
 def members(rows: Rows) -> Iterator[int]:
@@ -114,10 +112,8 @@ class CoverSets:
     def of(self, record: QualificationRecord, report: TestReport) -> CoverSet:
         """What a coupon with these tests covers."""
         rows = but_position = 0
-        found = []
         for kind in self._kinds:
-            span = ranges_of([record], self._asked, kind.needs, [report], joint_alone=True)[0]
-            found.append(span)
+            span = self._range(record, report, kind)
             if of_tests(span):
                 continue
             for _, items in span.lines():
@@ -127,21 +123,25 @@ class CoverSets:
                 rows |= most and most & self._held(
                     kind, (one for one in items if one.variable in OF_POSITION)
                 )
-        return CoverSet(rows, but_position, tuple(found))
+        return CoverSet(rows, but_position)
 
-    def of_pair(self, records: Sequence[QualificationRecord], sets: tuple[CoverSet, CoverSet]) -> Rows:
+    def _range(self, record: QualificationRecord, report: TestReport, kind: _Kind) -> QualifiedRange:
+        return ranges_of([record], self._asked, kind.needs, [report], joint_alone=True)[0]
+
+    def of_pair(self, pair: Sequence[tuple[QualificationRecord, TestReport, CoverSet]]) -> Rows:
         """Joints that two coupons cover which the code lets stand together for the positions in between."""
-        both = sets[0].but_position & sets[1].but_position & ~(sets[0].rows | sets[1].rows)
-        if not both:
-            return 0
-        first, second = (TestCoupon(one) for one in records)
+        (first, _, one), (second, _, other) = pair
+        both = one.but_position & other.but_position & ~(one.rows | other.rows)
         found = 0
-        for number, kind in enumerate(self._kinds):
-            positions = self._rules.both_positions(first, second, self._asked.level, kind.needs)
+        for kind in self._kinds if both else ():
+            positions = self._rules.both_positions(
+                TestCoupon(first), TestCoupon(second), self._asked.level, kind.needs
+            )
             if not positions or not both & kind.rows:
                 continue
             held = both & kind.rows
-            for span in paired_ranges([one.ranges[number] for one in sets], positions, self._asked):
+            ranges = [self._range(record, report, kind) for record, report, _ in pair]
+            for span in paired_ranges(ranges, positions, self._asked):
                 held &= self._of_lines(kind, span)
             found |= held
         return found
@@ -194,17 +194,17 @@ class CoverSets:
             kind.let_through[key] = found
         return found
 
-    def blocking(self, row: int, one: CoverSet) -> int:
-        """How many items of a coupon's range do not let a joint through; many where its needs are open."""
+    def blocking(self, row: int, record: QualificationRecord, report: TestReport) -> int:
+        """How many items of a coupon's range do not let a joint through.
+
+        A joint whose requirements are open is let through by none: every coupon is as near as another.
+        """
         number = self._kind_of[row]
         if number is None:
-            return len(one.ranges[0].items) if one.ranges else 0
-        kind = self._kinds[number]
-        bit = 1 << row
-        return min(
-            sum(not self._held(kind, (item,)) & bit for item in items)
-            for _, items in one.ranges[number].lines()
-        )
+            return 1
+        kind, bit = self._kinds[number], 1 << row
+        span = self._range(record, report, kind)
+        return min(sum(not self._held(kind, (item,)) & bit for item in items) for _, items in span.lines())
 
 
 def _together(rows: Sequence[int]) -> Rows:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Hashable, Iterator, Sequence
 from contextlib import contextmanager
 from contextvars import ContextVar
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from welding.citation import COMMON_PRACTICE
 from welding.codebook.catalogue import all_editions, by_code, edition_of
@@ -90,6 +90,16 @@ def needs_of(coupon: TestCoupon, asked: InForce) -> Needs:
 
 def _piece(record: QualificationRecord, asked: InForce) -> TestCoupon:
     """The record with the code that is asked, so that its printed column and heat input count."""
+    kept = _KEPT.get()
+    if kept is None:
+        return _under(record, asked)
+    key = (id(record), asked.code)
+    if key not in kept.coupons:
+        kept.coupons[key] = record, _under(record, asked)
+    return kept.coupons[key][1]
+
+
+def _under(record: QualificationRecord, asked: InForce) -> TestCoupon:
     own = record.procedure.code
     if own == asked.code:
         return TestCoupon(record)
@@ -235,28 +245,33 @@ def ranges_of(
     found = []
     for one, tests in zip(records, known, strict=True):
         key = (id(one), id(tests), asked.code.id, level, needs, joint_alone)
-        if kept is None or key not in kept:
+        if kept is None or key not in kept.ranges:
             span = range_of(one, asked.code.id, level, needs, tests, joint_alone)
             if kept is None:
                 found.append(span)
                 continue
-            kept[key] = one, tests, span
-        found.append(kept[key][2])
+            kept.ranges[key] = one, tests, span
+        found.append(kept.ranges[key][2])
     return found
 
 
-_KEPT: ContextVar[dict[Hashable, tuple[QualificationRecord, TestReport | None, QualifiedRange]] | None] = (
-    ContextVar("kept_ranges", default=None)
-)
+@dataclass(frozen=True, slots=True)
+class _Kept:
+    """Keys go by identity; what they belong to is held beside, so that no other takes its place."""
+
+    coupons: dict[Hashable, tuple[QualificationRecord, TestCoupon]] = field(default_factory=dict)
+    ranges: dict[Hashable, tuple[QualificationRecord, TestReport | None, QualifiedRange]] = field(
+        default_factory=dict
+    )
+
+
+_KEPT: ContextVar[_Kept | None] = ContextVar("kept_ranges", default=None)
 
 
 @contextmanager
 def keeping_ranges() -> Iterator[None]:
-    """Compute each range once for as long as this lasts: for one search that asks the same records often.
-
-    Keys go by identity; what they belong to is held beside the range, so that no other takes its place.
-    """
-    token = _KEPT.set({})
+    """Compute each range once for as long as this lasts: for one search that asks the same records often."""
+    token = _KEPT.set(_Kept())
     try:
         yield
     finally:

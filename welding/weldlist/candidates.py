@@ -1,12 +1,8 @@
-"""Coupons worth trying: for joints without cover, drafts of pieces with the range each would give.
-
-Of a short list every metal, shape, process, size, position and requirement is drafted with every other. Of a
-long one that would be a hundred thousand coupons: ``screening`` leaves out sizes that another one matches.
-"""
+"""What coupons for joints without cover may be: metals, shapes, processes, sizes, positions, tests."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Iterator, Sequence
+from collections.abc import Hashable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import product
 
@@ -17,9 +13,9 @@ from welding.documents.codec import JOINT
 from welding.documents.fields import Position
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import BaseMetal, Code, ImpactRequirement, Joint, Requirements
-from welding.documents.weld_list import Prices, Shop
+from welding.documents.weld_list import Shop
 from welding.weldlist.joint_types import JointType
-from welding.weldlist.pieces import Candidate, Family, Piece, by_grade, candidate_of
+from welding.weldlist.pieces import Family, Piece, by_grade
 
 _NEAR = 2.6
 """No code lets a coupon count for more than about twice its thickness, or for less than about half of it."""
@@ -28,8 +24,6 @@ SAME = 0.1
 """Of more thicknesses than this in one family, those within a tenth of stock are left to stock."""
 THICKEST_WALL = 0.2
 """Pipe with a wall of more than a fifth of its diameter is hardly to be had (common practice)."""
-Watch = Callable[[str, int, int], None]
-"""Told how far a search is: what it does, how much of it is done, and of how much."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,38 +107,6 @@ def options_for(gaps: Sequence[JointType], code: Code, shop: Shop) -> list[Optio
             )
         )
     return found
-
-
-def every_candidate(
-    options: Sequence[Options], code: Code, shop: Shop, prices: Prices, watch: Watch
-) -> tuple[Candidate, ...]:
-    """Draft every coupon that the options allow.
-
-    Args:
-        options: What they may be.
-        code: The code.
-        shop: Names those that are to be left out.
-        prices: What they cost.
-        watch: Told how far it is.
-
-    Returns:
-        Candidates with names that differ; what cannot be drafted is left out.
-    """
-    found: list[Candidate] = []
-    of, done = sum(one.count for one in options), 0
-    for one in options:
-        for thickness, diameter in one.sizes_mm:
-            watch("draft", done, of)
-            pieces = [
-                one.piece(thickness, diameter, position, asked)
-                for asked, position in product(one.requirements, one.positions)
-            ]
-            done += len(pieces)
-            # Passes of one position stand for the others: what is chosen is drafted for its own.
-            plan = next((plan for piece in pieces if (plan := piece.draft(code))), None)
-            if plan is not None:
-                found += (candidate_of(piece, plan, code, prices) for piece in pieces)
-    return tuple(one for one in found if one.name not in shop.without)
 
 
 def _families(joint: JointToWeld, shop: Shop) -> Iterator[Family]:

@@ -6,7 +6,6 @@ from welding.codebook.table import load_table
 from welding.deposit.consumption import operating_share
 from welding.deposit.laid import bead_area_middle_mm2, density_g_cm3, weld_metal
 from welding.documents.procedure import Procedure
-from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import Prices
 from welding.metals.catalogue import find
 from welding.testing.plan import TestPlan
@@ -16,21 +15,18 @@ HALF_WIDTH_MM = 150.0
 """Usual test plate: two pieces of 150 by 350 mm."""
 
 
-def coupon_cost(record: QualificationRecord, plan: TestPlan, prices: Prices) -> float:
-    """Cost of welding and testing a coupon, in the currency of the prices.
+def making_cost(procedure: Procedure, thickness_mm: float, prices: Prices) -> float:
+    """Cost of plate, weld metal and time of a coupon, in the currency of the prices.
 
     Args:
-        record: The coupon, still without tests.
-        plan: The tests that its code asks for.
+        procedure: What it is welded to.
+        thickness_mm: Thickness of its plate; a pipe costs as the plate it would be rolled from.
         prices: Prices of the shop.
     """
-    thickness = max(record.coupon.thickness_mm, default=0.0)
-    # A pipe costs as the plate it would be rolled from.
-    family = _family(record.procedure)
-    plate_kg = 2 * LENGTH_MM * HALF_WIDTH_MM * thickness * density_g_cm3(weld_metal(None, family)) * 1e-6
-    metal_kg, hours = weld_metal_and_hours(record.procedure, LENGTH_MM)
-    welding = plate_kg * prices.plate_kg + metal_kg * prices.weld_metal_kg + hours * prices.hour
-    return round(prices.coupon + welding + tests_cost(plan, prices), 2)
+    family = _family(procedure)
+    plate_kg = 2 * LENGTH_MM * HALF_WIDTH_MM * thickness_mm * density_g_cm3(weld_metal(None, family)) * 1e-6
+    metal_kg, hours = weld_metal_and_hours(procedure, LENGTH_MM)
+    return plate_kg * prices.plate_kg + metal_kg * prices.weld_metal_kg + hours * prices.hour
 
 
 def tests_cost(plan: TestPlan, prices: Prices) -> float:

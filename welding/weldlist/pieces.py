@@ -16,6 +16,7 @@ from welding.documents.procedure import (
     Code,
     ImpactRequirement,
     Joint,
+    Pass,
     Preparation,
     Procedure,
     Pwht,
@@ -28,7 +29,7 @@ from welding.planning.propose import propose
 from welding.qualification.needs import specified_impact
 from welding.testing.overall import TestReport
 from welding.testing.plan import TestPlan
-from welding.weldlist.costs import coupon_cost
+from welding.weldlist.costs import making_cost, tests_cost
 
 SOFT_HV10 = 200.0
 """A traverse that is below every limit; the coupon's own has to show it."""
@@ -103,46 +104,97 @@ class Piece:
         )
         return " ".join(one for one in words if one)
 
-    def draft(self, code: Code) -> Procedure | None:
+    def draft(self, code: Code) -> Drafted | None:
         """Its procedure; ``None`` where none can be drafted."""
         try:
-            return propose(
-                Intent(
-                    code=code,
-                    metals=self.family.metals,
-                    thickness_mm=(self.thickness_mm, self.thickness_mm),
-                    outside_diameter_mm=self.diameter_mm,
-                    joint=_edges(self.family.joint, self.thickness_mm),
-                    position=self.position,
-                    progression=_progression(self.position),
-                    process=self.family.process,  # type: ignore[arg-type]
-                    requirements=self.requirements,
-                )
-            ).procedure
+            return Drafted(
+                propose(
+                    Intent(
+                        code=code,
+                        metals=self.family.metals,
+                        thickness_mm=(self.thickness_mm, self.thickness_mm),
+                        outside_diameter_mm=self.diameter_mm,
+                        joint=_edges(self.family.joint, self.thickness_mm),
+                        position=self.position,
+                        progression=_progression(self.position),
+                        process=self.family.process,  # type: ignore[arg-type]
+                        requirements=self.requirements,
+                    )
+                ).procedure
+            )
         except WeldingError:
             return None
 
 
-@dataclass(frozen=True, kw_only=True)
+class Drafted:
+    """A draft that coupons of one size share: what each of them needs of it is worked out once."""
+
+    def __init__(self, procedure: Procedure) -> None:
+        self.procedure = procedure
+        self._passes: dict[Progression | None, tuple[Pass, ...]] = {}
+        self._making: dict[float, float] = {}
+
+    def passes(self, progression: Progression | None) -> tuple[Pass, ...]:
+        """Its passes, welded that way."""
+        if progression not in self._passes:
+            passes = self.procedure.passes
+            self._passes[progression] = tuple(replace(one, progression=progression) for one in passes)
+        return self._passes[progression]
+
+    def making_cost(self, thickness_mm: float, prices: Prices) -> float:
+        """Cost of plate, weld metal and time; always asked with the same prices."""
+        if thickness_mm not in self._making:
+            self._making[thickness_mm] = making_cost(self.procedure, thickness_mm, prices)
+        return self._making[thickness_mm]
+
+    @cached_property
+    def as_logged(self) -> tuple[PassRecord, ...]:
+        """Welded as planned: what is absent from a record was."""
+        return tuple(PassRecord(number=one.number, side=one.side) for one in self.procedure.passes)
+
+
 class Candidate:
     """A coupon that might be welded.
 
-    Attributes:
-        kin: What it has in common with coupons that differ from it in position alone.
+    Args:
         piece: What it is to be.
-        name: What it is called, such as ``135 S355J2 20 mm PF``.
-        record: The coupon with the tests that its range rests on, as if they had been passed.
-        cost: What it costs.
-        plan: The tests that its code asks for.
+        draft: The procedure that it is welded to.
+        code: The code.
+        prices: What it costs is worked out from these.
+        cost: What it costs, where that is known.
     """
 
-    kin: Hashable
-    name: str
-    piece: Piece
-    record: QualificationRecord
-    cost: float
+    def __init__(
+        self, piece: Piece, draft: Drafted, code: Code, prices: Prices, cost: float | None = None
+    ) -> None:
+        self.piece, self.draft, self._code, self._prices = piece, draft, code, prices
+        if cost is not None:
+            self.cost = cost
 
-    plan: TestPlan
+    @cached_property
+    def name(self) -> str:
+        """What it is called, such as ``135 S355J2 20 mm butt PF``."""
+        return self.piece.name
+
+    @cached_property
+    def _welded(self) -> QualificationRecord:
+        return _record(self.piece, self.draft, self._code)
+
+    @cached_property
+    def plan(self) -> TestPlan:
+        """The tests that its code asks for."""
+        return plan_of(self._welded)
+
+    @cached_property
+    def cost(self) -> float:
+        """What it costs to weld and to test, in the currency of the prices."""
+        making = self.draft.making_cost(self.piece.thickness_mm, self._prices)
+        return round(self._prices.coupon + making + tests_cost(self.plan, self._prices), 2)
+
+    @cached_property
+    def record(self) -> QualificationRecord:
+        """The coupon with the tests that its range rests on, as if they had been passed."""
+        return replace(self._welded, tests=tuple(_tests(self.plan, self.piece)))
 
     @cached_property
     def report(self) -> TestReport:
@@ -151,30 +203,13 @@ class Candidate:
             verdict="accepted", specimens=(), missing=(), retests=(), findings=(), plan=self.plan
         )
 
-
-def candidate_of(piece: Piece, plan: Procedure, code: Code, prices: Prices) -> Candidate:
-    """A coupon of this plan, welded in the position of the piece."""
-    record = _record(piece, plan, code)
-    tests = plan_of(record)
-    return Candidate(
-        kin=(piece.family, piece.thickness_mm, piece.diameter_mm, piece.requirements),
-        name=piece.name,
-        piece=piece,
-        record=replace(record, tests=tuple(_tests(tests, piece))),
-        cost=coupon_cost(record, tests, prices),
-        plan=tests,
-    )
+    def for_its_position(self) -> Candidate:
+        """The same with a procedure drafted for its own position; as it is where none can be."""
+        draft = self.piece.draft(self._code)
+        return self if draft is None else Candidate(self.piece, draft, self._code, self._prices, self.cost)
 
 
-def drafted(one: Candidate, code: Code) -> Candidate:
-    """The same coupon with a procedure drafted for its own position; as it is where none can be."""
-    plan = one.piece.draft(code)
-    if plan is None:
-        return one
-    return replace(one, record=replace(_record(one.piece, plan, code), tests=one.record.tests))
-
-
-def _record(piece: Piece, plan: Procedure, code: Code) -> QualificationRecord:
+def _record(piece: Piece, draft: Drafted, code: Code) -> QualificationRecord:
     progression = _progression(piece.position)
     # The joint's own words for its metals: what a draft calls them may say less.
     metals = tuple(
@@ -182,13 +217,13 @@ def _record(piece: Piece, plan: Procedure, code: Code) -> QualificationRecord:
         for one in piece.members
     )
     procedure = replace(
-        plan,
+        draft.procedure,
         number=piece.name,
         code=code,
         requirements=piece.requirements,
         base_metals=metals,
         positions=(piece.position,),
-        passes=tuple(replace(one, progression=progression) for one in plan.passes),
+        passes=draft.passes(progression),
     )
     return QualificationRecord(
         number=piece.name,
@@ -201,8 +236,7 @@ def _record(piece: Piece, plan: Procedure, code: Code) -> QualificationRecord:
             position=piece.position,
             progression=progression,
             pwht=Pwht(kind="stress relief") if piece.family.pwht else None,
-            # Welded as planned: what is absent from a record was.
-            passes=tuple(PassRecord(number=one.number, side=one.side) for one in plan.passes),
+            passes=draft.as_logged,
         ),
     )
 

@@ -6,6 +6,7 @@ import re
 from collections.abc import Mapping
 from typing import Any
 
+from welding.codebook.book import by_book
 from welding.codebook.table import load_table
 from welding.documents.fields import UnitColumn
 from welding.editions.aws_d1_1_2020.rules.clauses import MM_PER_INCH, PACKAGE
@@ -24,6 +25,7 @@ _NOMINAL_MM = 0.01
 """How far an inch size written in mm is off its printed size (ASME B36.10M rounds to 0.01 mm)."""
 
 
+@by_book(100)
 def earlier_number(clause: str) -> str:
     """The table's number in the edition of 2015, where it is known.
 
