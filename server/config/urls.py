@@ -26,6 +26,7 @@ from apps.recordings.gateway import router as gateway
 from apps.training.api import router as training
 from apps.trials.api import router as trials
 from apps.weldlist.api import router as weld_list
+from apps.weldlist.coupons_api import router as coupons_of_list
 from apps.weldlist.totals_api import router as totals
 from apps.weldlist.wps_api import router as wps_of_list
 from django.contrib import admin
@@ -53,6 +54,7 @@ for _router in (
     recordings,
     gateway,
     weld_list,
+    coupons_of_list,
     wps_of_list,
     totals,
     production,

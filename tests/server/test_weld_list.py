@@ -7,11 +7,7 @@ from urllib.parse import urlencode
 
 import pytest
 from apps.weldlist.models import ListRow, WeldList
-from apps.weldlist.services import coupons
 from openpyxl import Workbook, load_workbook
-
-from welding.documents.codec import WELD_LIST
-from welding.weldlist.coupons import fewest_coupons
 
 ISO = {"id": "iso-15614-1:2017", "level": 2}
 HEAD = [
@@ -234,71 +230,6 @@ def test_coverage_by_the_signed_records_of_the_job(api, job, signed, listed):
     assert "parent_thickness_mm" in thick["cells"][0]["variables"]
     status, why = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/types/T2/why")
     assert status == 200 and any("60 mm" in reason for reason in why[0]["reasons"]), why
-
-
-def test_the_fewest_coupons_close_the_gaps_once_they_are_welded(api, job, signed, listed):
-    status, plan = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/coupons", {})
-    assert status == 200, plan
-    assert plan["optimal"] and plan["cost"] == plan["bound"] > 0
-    closed = {key for one in plan["coupons"] for key in one["covers"]} | {
-        one["key"] for one in plan["uncovered"]
-    }
-    _, cover = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/coverage")
-    assert closed == {one["key"] for one in cover["types"] if one["verdict"] != "covered"}
-    names = [one["name"] for one in plan["coupons"]]
-    status, other = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/coupons", {"without": names[:1]})
-    assert status == 200 and other["cost"] >= plan["cost"] - 0.01
-    status, made = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/drafts", {"names": names})
-    assert status == 201 and [one["coupon"] for one in made] == names
-    status, draft = api["viewer"]("GET", f"/revisions/{made[0]['revision_id']}")
-    assert status == 200 and draft["stage"] == "draft" and draft["document"]["passes"]
-
-
-@pytest.mark.parametrize(
-    "code", [{"id": "iso-15614-1:2017", "level": 1}, {"id": "aws-d1.1:2020"}], ids=["level 1", "D1.1"]
-)
-def test_the_same_list_under_another_code(api, job, listed, code):
-    """The same joints and records; the core's own answer under that code."""
-    status, plan = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/coupons", {"code": code})
-    assert status == 200, plan
-    assert plan["code"]["id"] == code["id"] and plan["types"] == 3
-    _, document = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/file?kind=json")
-    plain = {**document, "code": code, "joints": [without_code(one) for one in document["joints"]]}
-    own = fewest_coupons(WELD_LIST.take(plain), 30)
-    assert (plan["cost"], plan["optimal"]) == (own.cost, own.optimal)
-    assert [one["name"] for one in plan["coupons"]] == [one.name for one in own.coupons]
-
-
-def without_code(line):
-    return {**line, "joint": {name: value for name, value in line["joint"].items() if name != "code"}}
-
-
-def test_the_list_as_a_document_plans_the_same_coupons_without_the_server(api, job, signed, listed):
-    _, plain = api["engineer"]("GET", f"/jobs/{job.pk}/weld-list/file?kind=json")
-    document = WELD_LIST.take(plain)
-    assert [one.mark for one in document.joints] == ["W1", "W2", "W3", "W4"]
-    assert [one.number for one in document.records] == [signed.number]
-    _, plan = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/coupons", {})
-    assert fewest_coupons(document).cost == plan["cost"] > 0
-
-
-def test_a_search_is_for_engineers_one_at_a_time_and_of_a_size_that_a_request_bears(
-    api, job, listed, monkeypatch
-):
-    path = f"/jobs/{job.pk}/weld-list/coupons"
-    assert api["viewer"]("POST", path, {})[0] == 403
-    with coupons.SEARCHING:
-        status, answer = api["engineer"]("POST", path, {})
-        assert status == 409 and "running" in answer["detail"]
-    monkeypatch.setattr(coupons, "MOST_OPEN", 2)
-    status, answer = api["engineer"]("POST", path, {})
-    assert status == 422 and "command line" in answer["detail"]
-
-
-def test_a_coupon_that_is_not_planned_is_not_drafted(api, job, listed):
-    status, answer = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/drafts", {"names": ["111 nothing"]})
-    assert status == 409 and "111 nothing" in answer["detail"]
-    assert api["viewer"]("POST", f"/jobs/{job.pk}/weld-list/drafts", {"names": ["x"]})[0] == 403
 
 
 def test_a_job_without_a_list_has_an_empty_one(api, job):

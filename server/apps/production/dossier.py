@@ -19,8 +19,7 @@ from apps.production.files import log_file
 from apps.production.models import State, Weld
 from apps.production.queries import with_inspections
 from apps.qualification.models import QualificationRecord, Signature
-from apps.weldlist.queries import standing_list, weld_list_of
-from apps.weldlist.services.coupons import document_of
+from apps.weldlist.queries import document_of, standing_list, weld_list_of
 from apps.weldlist.services.files import list_file
 from apps.weldlist.wps import applied_table, assigned_of, released_wps
 from welding.documents.codec import PROCEDURE, WELD_LIST

@@ -9,7 +9,7 @@ from api.errors import ConflictError, InvalidError, ProblemOut
 from api.people import person
 from api.sheets import TYPES
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Status
+from ninja import Router
 
 from apps.accounts.permissions import Action, require
 from apps.weldlist.listed import REFUSALS, job_of, listed_of
@@ -23,29 +23,25 @@ from apps.weldlist.queries import (
     ListedRow,
     counting_records,
     covered_types,
+    document_of,
+    prices_of,
+    shop_of,
     standing_list,
     weld_list_of,
 )
 from apps.weldlist.schemas import (
     ChangedJointOut,
     ColumnOut,
-    DraftCouponsIn,
-    DraftedOut,
     EditRowsIn,
     JointTypeOut,
     ListCoverageOut,
     ListRowOut,
     ListSettingsIn,
     LookOut,
-    PlanIn,
-    PlannedCouponOut,
-    PlanOut,
     TypeCellOut,
-    UncoveredOut,
     WeldListOut,
     WhyOut,
 )
-from apps.weldlist.services.coupons import document_of, draft_procedures, plan_coupons, prices_of, shop_of
 from apps.weldlist.services.edit_rows import RowChange, edit_rows
 from apps.weldlist.services.files import grid_of, list_file
 from apps.weldlist.services.save_settings import save_settings
@@ -276,52 +272,3 @@ def why_not(request: HttpRequest, job_id: int, key: str) -> list[WhyOut]:
         )
         for one in why(kind, counting_records(job), standing.code)
     ]
-
-
-@router.post("/jobs/{int:job_id}/weld-list/coupons", response={200: PlanOut, **REFUSALS})
-def coupons(request: HttpRequest, job_id: int, payload: PlanIn, units: System = "si") -> PlanOut:
-    """The cheapest set of coupons for what the records leave open, with the proof."""
-    require(person(request), Action.WRITE_PROCEDURE)
-    _, listed, standing = listed_of(job_id)
-    plan = plan_coupons(listed, keep=payload.keep, without=payload.without, code=payload.code)
-    return PlanOut(
-        version=standing.version,
-        code=payload.code or standing.code,
-        types=len(plan.types),
-        gaps=sum(one.verdict != "covered" for one in plan.types),
-        coupons=[
-            PlannedCouponOut(
-                name=one.name,
-                cost=one.cost,
-                covers=list(one.covers),
-                only=list(one.only),
-            )
-            for one in plan.coupons
-        ],
-        cost=plan.cost,
-        bound=plan.bound,
-        optimal=plan.optimal,
-        tried=plan.tried,
-        currency=prices_of(listed).currency,
-        uncovered=[
-            UncoveredOut(key=one.type.key, words=type_words(one.type.joint, units), reasons=list(one.reasons))
-            for one in plan.uncovered
-        ],
-    )
-
-
-@router.post("/jobs/{int:job_id}/weld-list/drafts", response={201: list[DraftedOut], **REFUSALS})
-def draft_coupons(request: HttpRequest, job_id: int, payload: DraftCouponsIn) -> Status[list[DraftedOut]]:
-    """Draft a procedure for each of these coupons of the plan."""
-    user = person(request)
-    require(user, Action.WRITE_PROCEDURE)
-    job, listed, _ = listed_of(job_id)
-    plan = plan_coupons(listed, keep=payload.keep, without=payload.without)
-    made = draft_procedures(user, job, plan, payload.names)
-    return Status(
-        201,
-        [
-            DraftedOut(revision_id=one.pk, number=one.procedure.number, coupon=name)
-            for one, name in zip(made, payload.names, strict=True)
-        ],
-    )

@@ -15,6 +15,7 @@ from welding.documents.codec import JOINT, Codec
 from welding.documents.procedure import Code
 from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import Prices, Shop
+from welding.documents.weld_list import WeldList as Document
 from welding.weldlist.cells import ReadRow
 from welding.weldlist.grid import GridRow, ListMapping, ListQuestion, questions_of, read_rows
 from welding.weldlist.joint_types import JointType, joint_types
@@ -94,6 +95,28 @@ def counting_records(job: Job) -> list[QualificationRecord]:
     """Records that count and are whole, from their signed bytes."""
     read = [attempt(one, one.document)[0] for one in signed_records(job)]
     return [one for one in read if one is not None]
+
+
+def shop_of(listed: WeldList) -> Shop:
+    """What the shop may weld coupons of."""
+    return SHOP.take(listed.shop or {})
+
+
+def prices_of(listed: WeldList) -> Prices:
+    """What a coupon costs here."""
+    return PRICES.take(listed.prices or {})
+
+
+def document_of(listed: WeldList, standing: StandingList) -> Document:
+    """The list as the open document that the core takes: joints that are understood, records that count."""
+    return Document(
+        job=f"{listed.job.number} {listed.job.title}"[:200],
+        code=standing.code,
+        joints=tuple(row.read.joint for row in standing.rows if row.read.joint is not None),
+        records=tuple(counting_records(listed.job)),
+        shop=shop_of(listed),
+        prices=prices_of(listed),
+    )
 
 
 def covered_types(job: Job, standing: StandingList) -> tuple[list[str], tuple[TypeCover, ...]]:

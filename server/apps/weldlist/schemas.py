@@ -157,9 +157,10 @@ class PlanIn(WhatIfIn):
     code: CodeIn | None = None
 
 
-class DraftCouponsIn(WhatIfIn):
-    """Coupons to draft procedures for."""
+class DraftCouponsIn(Schema):
+    """Coupons to draft procedures for, of a search that planned them."""
 
+    search: int
     names: Annotated[list[CellText], Field(min_length=1, max_length=100)]
 
 
@@ -183,7 +184,6 @@ class UncoveredOut(Schema):
 class PlanOut(Schema):
     """The cheapest set of coupons for what the records leave open; ``types`` counts all joint types."""
 
-    version: int
     code: Code
     types: int
     gaps: int
@@ -194,6 +194,24 @@ class PlanOut(Schema):
     tried: int
     currency: str
     uncovered: list[UncoveredOut]
+
+
+class SearchOut(Schema):
+    """A search for coupons: how far it is (``done`` of ``of`` of what it is ``doing``), and what it found.
+
+    ``current`` says whether list, records and code book are what they were when it was asked for.
+    """
+
+    id: int
+    state: Literal["waiting", "running", "done", "failed", "stopped"]
+    doing: str
+    done: int
+    of: int
+    problem: str
+    keep: list[str]
+    without: list[str]
+    current: bool
+    plan: PlanOut | None
 
 
 class DraftedOut(Schema):

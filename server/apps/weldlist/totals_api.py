@@ -13,8 +13,7 @@ from ninja import Router, Schema
 from apps.accounts.permissions import Action, require
 from apps.weldlist.listed import REFUSALS, listed_of
 from apps.weldlist.models import WeldList
-from apps.weldlist.queries import StandingList
-from apps.weldlist.services.coupons import prices_of
+from apps.weldlist.queries import StandingList, prices_of
 from apps.weldlist.wps import applied_table, assigned_of, released_wps
 from welding.documents.procedure import Code
 from welding.language import tr

@@ -2423,13 +2423,57 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /**
+         * Last Search
+         * @description The last search under the list's own code, whoever asked for it; ``null`` if there is none.
+         */
+        get: operations["apps_weldlist_coupons_api_last_search"];
+        put?: never;
+        /**
+         * Search Coupons
+         * @description Ask for the cheapest set of coupons for what the records leave open, with the proof.
+         */
+        post: operations["apps_weldlist_coupons_api_search_coupons"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/coupons/{search_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Search As It Stands
+         * @description How far a search is, and what it found.
+         */
+        get: operations["apps_weldlist_coupons_api_search_as_it_stands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/weld-list/coupons/{search_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         get?: never;
         put?: never;
         /**
-         * Coupons
-         * @description The cheapest set of coupons for what the records leave open, with the proof.
+         * Stop Search
+         * @description End a search.
          */
-        post: operations["apps_weldlist_api_coupons"];
+        post: operations["apps_weldlist_coupons_api_stop_search"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2449,7 +2493,7 @@ export interface paths {
          * Draft Coupons
          * @description Draft a procedure for each of these coupons of the plan.
          */
-        post: operations["apps_weldlist_api_draft_coupons"];
+        post: operations["apps_weldlist_coupons_api_draft_coupons"];
         delete?: never;
         options?: never;
         head?: never;
@@ -10223,8 +10267,6 @@ export interface components {
          * @description The cheapest set of coupons for what the records leave open; ``types`` counts all joint types.
          */
         PlanOut: {
-            /** Version */
-            version: number;
             code: components["schemas"]["Code"];
             /** Types */
             types: number;
@@ -10258,6 +10300,36 @@ export interface components {
             covers: string[];
             /** Only */
             only: string[];
+        };
+        /**
+         * SearchOut
+         * @description A search for coupons: how far it is (``done`` of ``of`` of what it is ``doing``), and what it found.
+         *
+         *     ``current`` says whether list, records and code book are what they were when it was asked for.
+         */
+        SearchOut: {
+            /** Id */
+            id: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "failed" | "stopped";
+            /** Doing */
+            doing: string;
+            /** Done */
+            done: number;
+            /** Of */
+            of: number;
+            /** Problem */
+            problem: string;
+            /** Keep */
+            keep: string[];
+            /** Without */
+            without: string[];
+            /** Current */
+            current: boolean;
+            plan: components["schemas"]["PlanOut"] | null;
         };
         /**
          * UncoveredOut
@@ -10302,19 +10374,11 @@ export interface components {
         };
         /**
          * DraftCouponsIn
-         * @description Coupons to draft procedures for.
+         * @description Coupons to draft procedures for, of a search that planned them.
          */
         DraftCouponsIn: {
-            /**
-             * Keep
-             * @default []
-             */
-            keep: string[];
-            /**
-             * Without
-             * @default []
-             */
-            without: string[];
+            /** Search */
+            search: number;
             /** Names */
             names: string[];
         };
@@ -17354,7 +17418,7 @@ export interface operations {
             };
         };
     };
-    apps_weldlist_api_coupons: {
+    apps_weldlist_coupons_api_last_search: {
         parameters: {
             query?: {
                 units?: "si" | "us";
@@ -17365,11 +17429,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -17377,7 +17437,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanOut"];
+                    "application/json": components["schemas"]["SearchOut"] | null;
                 };
             };
             /** @description Forbidden */
@@ -17418,7 +17478,191 @@ export interface operations {
             };
         };
     };
-    apps_weldlist_api_draft_coupons: {
+    apps_weldlist_coupons_api_search_coupons: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_coupons_api_search_as_it_stands: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+                search_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_coupons_api_stop_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                search_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_weldlist_coupons_api_draft_coupons: {
         parameters: {
             query?: never;
             header?: never;

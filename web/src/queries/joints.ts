@@ -24,6 +24,20 @@ export const listCoverageQuery = (jobId: number, units: 'si' | 'us') =>
     retry: false,
   })
 
+/** The last search for coupons that anybody asked for; null where there is none. */
+export const lastSearchQuery = (jobId: number, units: 'si' | 'us') =>
+  queryOptions({
+    queryKey: ['weld-list', jobId, 'search', units],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/weld-list/coupons', {
+          params: { path: { job_id: jobId }, query: { units } },
+        }),
+      ),
+    staleTime: 0,
+    retry: false,
+  })
+
 export const listWpsQuery = (jobId: number, units: 'si' | 'us') =>
   queryOptions({
     queryKey: ['weld-list', jobId, 'wps', units],

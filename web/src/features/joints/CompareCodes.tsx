@@ -3,14 +3,15 @@ import { Trans } from '@lingui/react/macro'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, unwrap } from '../../api/client'
-import type { CouponPlan, WeldList } from '../../api/types'
+import type { CouponPlan, CouponSearch, WeldList } from '../../api/types'
 import { codeWords } from '../../domain/words'
 import { digits } from '../../session/language'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
+import { SearchProgress } from './SearchProgress'
+import { searchCoupons } from './searching'
 
 type Props = { jobId: number; list: WeldList; busy: boolean }
 type Line = { key: string; words: string; plan: CouponPlan | null; error: string }
@@ -19,6 +20,7 @@ type Line = { key: string; words: string; plan: CouponPlan | null; error: string
 export function CompareCodes({ jobId, list, busy }: Props) {
   const { codes } = useSession()
   const [open, setOpen] = useState(false)
+  const [going, setGoing] = useState<CouponSearch | null>(null)
   const [lines, setLines] = useState<readonly Line[]>([])
   const all = codes.flatMap((code) =>
     (code.levels.length > 0 ? code.levels : [null]).map((level) => ({
@@ -30,15 +32,11 @@ export function CompareCodes({ jobId, list, busy }: Props) {
   const compare = useMutation({
     mutationFn: async () => {
       setLines([])
+      setGoing(null)
       // One at a time: a search takes a core of the server.
       for (const { key, words, code } of all) {
-        const found = await unwrap(
-          api.POST('/api/jobs/{job_id}/weld-list/coupons', {
-            params: { path: { job_id: jobId } },
-            body: { keep: [], without: [], code },
-          }),
-        ).then(
-          (plan) => ({ key, words, plan, error: '' }),
+        const found = await searchCoupons({ jobId, units: 'si' }, { keep: [], without: [], code }, setGoing).then(
+          (answer) => ({ key, words, plan: answer?.plan ?? null, error: answer ? '' : t`stopped` }),
           (error: unknown) => ({ key, words, plan: null, error: error instanceof Error ? error.message : '' }),
         )
         setLines((now) => [...now, found])
@@ -79,6 +77,9 @@ export function CompareCodes({ jobId, list, busy }: Props) {
             ))}
           </tbody>
         </table>
+        {compare.isPending && (
+          <div className="mt-2">{going && <SearchProgress key={going.id} jobId={jobId} search={going} />}</div>
+        )}
         {compare.isPending && (
           <p role="status" className="mt-2 text-steel">
             <Trans>

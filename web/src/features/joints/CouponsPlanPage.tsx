@@ -1,23 +1,22 @@
 import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useMutation, useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
 
-import { api, unwrap } from '../../api/client'
-import type { CouponPlan } from '../../api/types'
+import type { CouponPlan, WeldList } from '../../api/types'
 import { weldListQuery } from '../../queries/joints'
 import { digits } from '../../session/language'
 import { useJob } from '../../session/job'
-import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { CompareCodes } from './CompareCodes'
 import { JointsHead } from './JointsHead'
 import { PlannedCoupons } from './PlannedCoupons'
+import { SearchProgress } from './SearchProgress'
+import type { Asked, Found } from './searching'
 import { ShopForm } from './ShopForm'
+import { useSearch } from './useSearch'
 
-export type WhatIf = { keep: readonly string[]; without: readonly string[] }
-const AS_IS: WhatIf = { keep: [], without: [] }
+const AS_IS: Asked = { keep: [], without: [] }
 
 /** The cheapest coupons for what the records of the job leave open, with the proof. */
 export function CouponsPlanPage() {
@@ -26,74 +25,67 @@ export function CouponsPlanPage() {
 }
 
 function OfJob({ jobId }: { jobId: number }) {
-  const units = useUnits()
   const list = useQuery(weldListQuery(jobId))
-  const [whatIf, setWhatIf] = useState(AS_IS)
-  const [first, setFirst] = useState<CouponPlan | null>(null)
-  const plan = useMutation({
-    mutationFn: (asked: WhatIf) =>
-      unwrap(
-        api.POST('/api/jobs/{job_id}/weld-list/coupons', {
-          params: { path: { job_id: jobId }, query: { units: units.system } },
-          body: { keep: [...asked.keep], without: [...asked.without] },
-        }),
-      ),
-    onSuccess: (found, asked) => {
-      if (asked === AS_IS) setFirst(found)
-    },
-  })
-  const ask = (next: WhatIf) => {
-    setWhatIf(next)
-    plan.mutate(next)
-  }
   return (
     <div className="px-5 py-4">
       <JointsHead more={t`Fewest coupons`} code={list.data?.code} />
       {list.isError && <Notice mark="breach">{list.error.message}</Notice>}
-      {list.data && (
-        <div className="grid grid-cols-[300px_minmax(0,1fr)] items-start gap-4 max-lg:grid-cols-1">
-          <ShopForm key={list.data.version} jobId={jobId} list={list.data} onSaved={() => plan.reset()} />
-          <div className="grid gap-3">
-            <div className="flex flex-wrap items-center gap-3">
-              <Button look="main" disabled={plan.isPending} onClick={() => ask(AS_IS)}>
-                {plan.isPending ? t`Drafting and comparing coupons …` : t`Find the cheapest coupons`}
-              </Button>
-              <CompareCodes jobId={jobId} list={list.data} busy={plan.isPending} />
-              {whatIf !== AS_IS && (
-                <Button onClick={() => ask(AS_IS)} disabled={plan.isPending}>
-                  <Trans>Without the what-if</Trans>
-                </Button>
-              )}
-            </div>
-            {plan.isError && <Notice mark="breach">{plan.error.message}</Notice>}
-            {!plan.data && !plan.isPending && !plan.isError && (
-              <p className="panel p-4 text-steel">
-                <Trans>
-                  For every joint type that no signed record covers, coupons are drafted, their range of qualification
-                  is computed as everywhere, and the cheapest set that covers them all is found, with the proof that
-                  none is cheaper.
-                </Trans>
-              </p>
-            )}
-            {plan.data && <Found jobId={jobId} plan={plan.data} first={first} whatIf={whatIf} onAsk={ask} />}
-          </div>
+      {list.data && <Plan jobId={jobId} list={list.data} />}
+    </div>
+  )
+}
+
+function Plan({ jobId, list }: { jobId: number; list: WeldList }) {
+  const { ask, busy, going, found, first, isCurrent, error } = useSearch(jobId)
+  const asked = found?.search ?? AS_IS
+  return (
+    <div className="grid grid-cols-[300px_minmax(0,1fr)] items-start gap-4 max-lg:grid-cols-1">
+      <ShopForm key={list.version} jobId={jobId} list={list} />
+      <div className="grid gap-3">
+        <div className="flex flex-wrap items-center gap-3">
+          <Button look="main" disabled={busy} onClick={() => ask(AS_IS)}>
+            {busy ? t`Drafting and comparing coupons …` : t`Find the cheapest coupons`}
+          </Button>
+          <CompareCodes jobId={jobId} list={list} busy={busy} />
+          {asked.keep.length + asked.without.length > 0 && (
+            <Button onClick={() => ask(AS_IS)} disabled={busy}>
+              <Trans>Without the what-if</Trans>
+            </Button>
+          )}
         </div>
-      )}
+        {going && <SearchProgress jobId={jobId} search={going} />}
+        {error && <Notice mark="breach">{error}</Notice>}
+        {!found && !busy && !error && (
+          <p className="panel p-4 text-steel">
+            <Trans>
+              For every joint type that no signed record covers, coupons are drafted, their range of qualification is
+              computed as everywhere, and the cheapest set that covers them all is found, with the proof that none is
+              cheaper.
+            </Trans>
+          </p>
+        )}
+        {found && !isCurrent && (
+          <Notice mark="caution">
+            <Trans>The list, the records or the code book changed since this was found: find it again.</Trans>
+          </Notice>
+        )}
+        {found && <Found jobId={jobId} found={found} first={first} onAsk={ask} />}
+      </div>
     </div>
   )
 }
 
 type FoundProps = {
   jobId: number
-  plan: CouponPlan
+  found: Found
   first: CouponPlan | null
-  whatIf: WhatIf
-  onAsk: (next: WhatIf) => void
+  onAsk: (next: Asked) => void
 }
 
 const money = (value: number, currency: string) => `${digits(value.toFixed(0))} ${currency}`
 
-function Found({ jobId, plan, first, whatIf, onAsk }: FoundProps) {
+function Found({ jobId, found, first, onAsk }: FoundProps) {
+  const { plan, search: whatIf } = found
   const { gaps, tried } = plan
   const cost = money(plan.cost, plan.currency)
   const bound = money(plan.bound, plan.currency)
@@ -126,13 +118,13 @@ function Found({ jobId, plan, first, whatIf, onAsk }: FoundProps) {
           {t`Left out: ${name}`}{' '}
           <Button
             look="quiet"
-            onClick={() => onAsk({ ...whatIf, without: whatIf.without.filter((one) => one !== name) })}
+            onClick={() => onAsk({ keep: whatIf.keep, without: whatIf.without.filter((one) => one !== name) })}
           >
             <Trans>take it back</Trans>
           </Button>
         </p>
       ))}
-      {count > 0 && <PlannedCoupons jobId={jobId} plan={plan} whatIf={whatIf} onAsk={onAsk} />}
+      {count > 0 && <PlannedCoupons jobId={jobId} found={found} onAsk={onAsk} />}
       {plan.uncovered.length > 0 && (
         <section className="panel p-3" aria-label={t`No coupon covers`}>
           <h2 className="mb-1 font-head text-[17px] font-semibold">

@@ -5,16 +5,16 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
-import type { CouponPlan } from '../../api/types'
 import { digits } from '../../session/language'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
-import type { WhatIf } from './CouponsPlanPage'
+import type { Asked, Found } from './searching'
 
-type Props = { jobId: number; plan: CouponPlan; whatIf: WhatIf; onAsk: (next: WhatIf) => void }
+type Props = { jobId: number; found: Found; onAsk: (next: Asked) => void }
 
 /** The coupons of the cheapest set: what each covers, what only it covers, and what it would cost to do without. */
-export function PlannedCoupons({ jobId, plan, whatIf, onAsk }: Props) {
+export function PlannedCoupons({ jobId, found, onAsk }: Props) {
+  const { plan, search: whatIf } = found
   const queries = useQueryClient()
   const [left, setLeft] = useState<readonly string[]>([])
   const names = plan.coupons.map((one) => one.name).filter((name) => !left.includes(name))
@@ -23,7 +23,7 @@ export function PlannedCoupons({ jobId, plan, whatIf, onAsk }: Props) {
       unwrap(
         api.POST('/api/jobs/{job_id}/weld-list/drafts', {
           params: { path: { job_id: jobId } },
-          body: { names, keep: [...whatIf.keep], without: [...whatIf.without] },
+          body: { names, search: found.search.id },
         }),
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['procedures'] }),

@@ -21,11 +21,11 @@ const PRICES = [
 ] as const
 
 /** What coupons may be made of in this shop, and what they cost. */
-export function ShopForm({ jobId, list, onSaved }: { jobId: number; list: WeldList; onSaved: () => void }) {
+export function ShopForm({ jobId, list }: { jobId: number; list: WeldList }) {
   const [shop, setShop] = useState(list.shop)
   const [prices, setPrices] = useState(list.prices)
   const changed = JSON.stringify([shop, prices]) !== JSON.stringify([list.shop, list.prices])
-  const save = useSettings(jobId, list, onSaved)
+  const save = useSettings(jobId, list)
   const processes: readonly string[] = shop.processes
   const words = new Map(processOptions(useUsage(list.code.id)))
   const toggle = (process: (typeof PROCESSES)[number]) =>

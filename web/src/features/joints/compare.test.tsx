@@ -31,7 +31,8 @@ it('asks one code after the other, and keeps what was found where one is refused
   const asked = serve(({ body }) => {
     const code = body.code as { id: string; level: number | null }
     if (code.id.startsWith('aws')) return refusal('120 joint types lack cover.')
-    return { body: plan(code.level === 1 ? 1 : 3, code.level === 1 ? 500 : 2475) }
+    const found = plan(code.level === 1 ? 1 : 3, code.level === 1 ? 500 : 2475)
+    return { body: { id: 1, state: 'done', keep: [], without: [], plan: found } }
   })
   show(<CompareCodes jobId={3} list={LIST} busy={false} />)
   await userEvent.click(screen.getByRole('button', { name: 'Compare codes' }))

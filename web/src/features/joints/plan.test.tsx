@@ -49,7 +49,8 @@ const TYPES = [
 }))
 const COVER = { version: 2, code: CODE, records: ['Q01'], types: TYPES, joints: 5, unread: 1 }
 const PLAN = {
-  version: 2,
+  code: CODE,
+  types: 4,
   gaps: 2,
   coupons: [
     { name: '135 10 mm PF', cost: 1000.4, covers: ['T2'], only: ['T2'] },
@@ -61,6 +62,18 @@ const PLAN = {
   tried: 44,
   currency: 'EUR',
   uncovered: [{ key: 'T9', words: 'butt in 111', reasons: ['The shop does not weld process 111.'] }],
+}
+const SEARCH = {
+  id: 8,
+  state: 'done',
+  doing: '',
+  done: 0,
+  of: 0,
+  problem: '',
+  keep: [],
+  without: [] as string[],
+  current: true,
+  plan: PLAN as typeof PLAN | null,
 }
 const page = (children: React.ReactNode) => show(<MemoryRouter>{children}</MemoryRouter>)
 
@@ -95,8 +108,13 @@ it('finds coupons, asks what it costs to do without one, and drafts the chosen o
   const seen = serve(({ path, body }) => {
     if (path.endsWith('/drafts'))
       return { status: 201, body: [{ revision_id: 5, number: 'P09', coupon: '135 20 mm PC' }] }
-    if (path.endsWith('/coupons'))
-      return { body: (body.without as string[]).length > 0 ? { ...PLAN, cost: 1650, bound: 1650 } : PLAN }
+    if (path.endsWith('/coupons')) {
+      if (!body.without) return { body: null }
+      const without = body.without as string[]
+      return without.length > 0
+        ? { body: { ...SEARCH, id: 9, without, plan: { ...PLAN, cost: 1650, bound: 1650 } } }
+        : { body: SEARCH }
+    }
     return { body: LIST }
   })
   page(<CouponsPlanPage />)
@@ -106,12 +124,45 @@ it('finds coupons, asks what it costs to do without one, and drafts the chosen o
   expect(screen.getByText('The shop does not weld process 111.')).toBeInTheDocument()
   await user.click(screen.getByRole('button', { name: 'Do without 135 10 mm PF' }))
   expect(await screen.findByText('150 EUR more than without the what-if')).toBeInTheDocument()
-  expect(seen.at(-1)?.body).toEqual({ keep: [], without: ['135 10 mm PF'] })
+  const asked = seen.filter((one) => 'without' in one.body)
+  expect(asked.at(-1)?.body).toEqual({ keep: [], without: ['135 10 mm PF'] })
   await user.click(screen.getByRole('checkbox', { name: '135 10 mm PF' }))
   await user.click(screen.getByRole('button', { name: 'Draft their procedures' }))
   const drafted = await screen.findByRole('list', { name: 'Drafted' })
   expect(within(drafted).getByRole('link', { name: 'P09' })).toHaveAttribute('href', '/procedures/5')
-  expect(seen.at(-1)?.body).toEqual({ names: ['135 20 mm PC'], keep: [], without: ['135 10 mm PF'] })
+  expect(seen.find((one) => one.path.endsWith('/drafts'))?.body).toEqual({ names: ['135 20 mm PC'], search: 9 })
+})
+
+it('follows a search that is going on, and ends it', async () => {
+  const user = userEvent.setup()
+  let stopped = false
+  const going = { ...SEARCH, state: 'running', doing: 'size', done: 12, of: 40, plan: null }
+  serve(({ path }) => {
+    if (path.endsWith('/stop')) stopped = true
+    if (path.includes('/coupons')) return { body: stopped ? { ...going, state: 'stopped' } : going }
+    return { body: LIST }
+  })
+  page(<CouponsPlanPage />)
+  expect(await screen.findByText('Comparing thicknesses and diameters')).toBeVisible()
+  expect(screen.getByText('12 of 40')).toBeVisible()
+  expect(screen.getByRole('progressbar')).toHaveValue(12)
+  await user.click(screen.getByRole('button', { name: 'Stop the search' }))
+  expect(await screen.findByRole('button', { name: 'Find the cheapest coupons' })).toBeEnabled()
+  expect(screen.queryByRole('progressbar')).not.toBeInTheDocument()
+})
+
+it('says when what was found is no longer of this list, and why a search ended', async () => {
+  const user = userEvent.setup()
+  serve(({ path, body }) => {
+    if (!path.endsWith('/coupons')) return { body: LIST }
+    if (!body.without) return { body: { ...SEARCH, current: false } }
+    return { body: { ...SEARCH, id: 9, state: 'failed', problem: '2100 joint types: too many.', plan: null } }
+  })
+  page(<CouponsPlanPage />)
+  expect(await screen.findByText(/changed since this was found/)).toBeVisible()
+  expect(screen.getByText(/2 coupons/)).toBeVisible()
+  await user.click(screen.getByRole('button', { name: 'Find the cheapest coupons' }))
+  expect(await screen.findByText('2100 joint types: too many.')).toBeVisible()
 })
 
 it('saves what the shop welds and what it costs', async () => {

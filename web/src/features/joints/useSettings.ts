@@ -28,6 +28,7 @@ export function useSettings(jobId: number, list: WeldList, onSaved?: () => void)
       onSaved?.()
       queries.setQueryData(weldListQuery(jobId).queryKey, next)
       void queries.invalidateQueries({ queryKey: ['weld-list', jobId, 'coverage'] })
+      void queries.invalidateQueries({ queryKey: ['weld-list', jobId, 'search'] })
     },
   })
 }
