@@ -85,7 +85,13 @@ def test_what_was_found_stands_until_something_changes(api, job, listed):
     assert (last["id"], last["current"]) == (first["id"], True)
     fifth = listed["rows"][1]
     status, _ = change(
-        api["engineer"], job, {"id": fifth["id"], "version": fifth["version"], "cells": {**fifth["cells"], "thickness": "33 mm", "thickness2": "33 mm"}}
+        api["engineer"],
+        job,
+        {
+            "id": fifth["id"],
+            "version": fifth["version"],
+            "cells": {**fifth["cells"], "thickness": "33 mm", "thickness2": "33 mm"},
+        },
     )
     assert status == 200
     _, last = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/coupons")

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import argparse
+import os
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -17,12 +19,20 @@ def add(calls: Calls) -> None:
     one = calls.add_parser("coupons", help="the cheapest coupons for joints that no record covers")
     one.add_argument("file", type=Path, help="weld list, JSON")
     one.add_argument("--seconds", type=float, default=60.0, help="time for the solver")
+    one.add_argument("--workers", type=int, default=os.cpu_count() or 1, help="processors to use")
     one.set_defaults(call=_coupons)
 
 
 def _coupons(options: argparse.Namespace) -> dict[str, Any]:
     data = read_bytes(options.file, WELD_LIST.largest_bytes)
-    return _plain(fewest_coupons(WELD_LIST.read(data), options.seconds))
+    return _plain(fewest_coupons(WELD_LIST.read(data), options.seconds, options.workers, _tell))
+
+
+def _tell(doing: str, done: int, of: int) -> None:
+    """How far it is, where somebody looks on; the answer itself goes to the output."""
+    if sys.stderr.isatty():
+        end = "\n" if doing == "check" else ""
+        print(f"\r{doing}: {done} of {of}        ", end=end, file=sys.stderr, flush=True)
 
 
 def _plain(found: FewestCoupons) -> dict[str, Any]:

@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from welding.codebook.book import by_book
 from welding.codebook.table import Table, load_table
 from welding.glossary.values import in_words
 from welding.qualification.items import RangeItem, rule_of
@@ -42,7 +43,7 @@ class EditionTables:
         **more: Any,
     ) -> RangeItem:
         """A range item whose rule is this row; ``columns`` are the ones it was read from."""
-        named = {one: in_words(one, variable) for one in (*more.get("values", ()), *more.get("doubtful", ()))}
+        named = _in_words((*more.get("values", ()), *more.get("doubtful", ())), variable)
         return RangeItem(
             variable=variable,
             kind=kind,
@@ -52,6 +53,12 @@ class EditionTables:
             words=named,
             **more,
         )
+
+
+@by_book(5000)
+def _in_words(values: tuple[str, ...], variable: str) -> dict[str, str]:
+    """What the values of an item are called; shared by items, and not to be changed."""
+    return {one: in_words(one, variable) for one in values}
 
 
 def row_of(table: Table, key: str) -> Mapping[str, Any]:

@@ -22,7 +22,7 @@ from welding.weldlist.spread import Watch
 from welding.weldlist.standing import TypeCover, types_covered
 from welding.weldlist.tried import Tried
 
-MOST_NEAR = 60
+MOST_NEAR = 25
 """So many of the coupons that are most like a joint are asked what stands in the way."""
 
 
@@ -126,8 +126,7 @@ def fewest_coupons(
     # A draft for its own position may be welded otherwise, and then cover less: the plan compared is kept.
     if not _open(own, tried, gaps, reached, listed):
         chosen = own
-    wrong = _open(chosen, tried, gaps, reached, listed)
-    if wrong:
+    elif wrong := _open(chosen, tried, gaps, reached, listed):
         raise WeldingError(tr("The set does not cover {key}: report this.", key=", ".join(wrong)))
     left = [number for number in range(len(gaps)) if number not in place]
     return FewestCoupons(

@@ -25,8 +25,8 @@ from welding.weldlist.tried import Tried, cover_of_size, put_together
 
 EVERY_ONE_UP_TO = 3000
 """So many coupons are drafted one and all."""
-LADDER = 3
-"""Families are compared at every third thickness of stock."""
+LADDER = 4
+"""Families are compared at every fourth thickness of stock."""
 
 
 @dataclass(frozen=True, slots=True)

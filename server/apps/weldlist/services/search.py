@@ -16,6 +16,7 @@ import time
 from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import timedelta
+from threading import Thread
 from typing import Any
 
 from django.conf import settings
@@ -155,7 +156,7 @@ def _is_lost(search: CouponSearch) -> bool:
 
 def start_searcher() -> None:
     """Start the process that takes up what waits; where there is one already, it ends at once."""
-    subprocess.Popen(
+    process = subprocess.Popen(
         [sys.executable, "manage.py", "search_coupons"],
         cwd=settings.BASE,
         env={**os.environ, "BEAD_ALONE": "1"},
@@ -164,6 +165,8 @@ def start_searcher() -> None:
         stderr=None,
         start_new_session=True,
     )
+    # Somebody has to take note of its end, or it stays in the table of processes.
+    Thread(target=process.wait, daemon=True).start()
 
 
 # --- the process that searches ----------------------------------------------------------------------

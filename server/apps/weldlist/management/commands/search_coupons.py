@@ -18,6 +18,9 @@ from django.db import connection
 from apps.weldlist.services.search import next_waiting, take_up
 
 MOST_WORKERS = 4
+LINGERS_S = 60.0
+"""How long it waits for another search: what-ifs follow each other, and starting takes seconds."""
+LOOKS_EVERY_S = 0.3
 PATIENCE_S = 3.0
 """How long it waits for one that is about to end, so that no search is left waiting between them."""
 
@@ -26,14 +29,22 @@ class Command(BaseCommand):
     """``manage.py search_coupons``."""
 
     help = __doc__ or ""
+    # The web server made them; here they would load every page of it first.
+    requires_system_checks = ()
 
     def handle(self, **_: object) -> None:
-        """Search until nothing waits."""
+        """Search until nothing has waited for a while."""
         os.nice(10)  # people at the pages come first
         with only_one() as alone:
-            while alone and (search := next_waiting()) is not None:
+            until = time.monotonic() + LINGERS_S
+            while alone and time.monotonic() < until:
+                search = next_waiting()
+                if search is None:
+                    time.sleep(LOOKS_EVERY_S)
+                    continue
                 # Without a connection it may start copies of itself, which would share it.
                 take_up(search, min(os.cpu_count() or 1, MOST_WORKERS), connection.close)
+                until = time.monotonic() + LINGERS_S
         connection.close()
 
 
