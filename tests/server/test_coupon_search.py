@@ -172,6 +172,14 @@ def test_a_search_whose_process_is_gone_says_so(api, job, listed, apart):
     assert apart == [1], "nobody took it up: one is started"
 
 
+def test_what_another_process_left_behind_is_given_up(api, job, listed, apart):
+    search = waiting(api, job)
+    searches.next_waiting()
+    searches.give_up_orphans()
+    search.refresh_from_db()
+    assert search.state == State.FAILED and "ask again" in search.problem
+
+
 def test_what_cannot_be_searched_is_said(api, job, listed, apart, monkeypatch):
     monkeypatch.setattr(searches, "MOST_TYPES", 2)
     search = waiting(api, job)

@@ -118,15 +118,42 @@ def test_a_sheet_is_set_beside_the_server_and_nothing_is_left_of_it(shop):
     setters = children_of(json.loads((shop.home / "web.json").read_text())["pid"])
     assert setters
     shop.kill_server()
-    end = time.monotonic() + 10
-    while any(os.path.exists(f"/proc/{pid}") for pid in setters) and time.monotonic() < end:
-        time.sleep(0.1)
-    assert not [pid for pid in setters if os.path.exists(f"/proc/{pid}")]
+    assert gone_soon(setters)
     shop.start()
 
 
-def children_of(group):
-    """Processes of a session that only set sheets."""
+def test_coupons_are_searched_for_beside_the_server(shop):
+    """By a process of its own, which ends with the server; what is stopped stays without an answer."""
+    person = Person(shop.port).sign_in()
+    job = next(one["id"] for one in person("GET", "/jobs")[1] if one["number"] == "FB-27")
+    path = f"/jobs/{job}/weld-list/coupons"
+    status, search = person("POST", path, {})
+    assert (status, search["state"]) == (200, "waiting"), search
+    end = time.monotonic() + 90
+    while search["state"] in ("waiting", "running") and time.monotonic() < end:
+        time.sleep(0.3)
+        _, search = person("GET", f"{path}/{search['id']}")
+    assert search["state"] == "done" and search["plan"]["optimal"], search
+    _, other = person("POST", path, {"without": [search["plan"]["coupons"][0]["name"]]})
+    _, other = person("POST", f"{path}/{other['id']}/stop")
+    assert (other["state"], other["plan"]) == ("stopped", None)
+    group = json.loads((shop.home / "web.json").read_text())["pid"]
+    searchers = children_of(group, b"search_coupons")
+    assert searchers, "it waits for another search"
+    shop.kill_server()
+    assert gone_soon(searchers)
+    shop.start()
+
+
+def gone_soon(pids):
+    end = time.monotonic() + 10
+    while any(os.path.exists(f"/proc/{pid}") for pid in pids) and time.monotonic() < end:
+        time.sleep(0.1)
+    return not any(os.path.exists(f"/proc/{pid}") for pid in pids)
+
+
+def children_of(group, what=b"spawn_main"):
+    """Processes of a session that only set sheets, or that search."""
     found = []
     for entry in os.listdir("/proc"):
         try:
@@ -136,7 +163,7 @@ def children_of(group):
             )
         except OSError:
             continue
-        if session == group and b"spawn_main" in words:
+        if session == group and what in words:
             found.append(int(entry))
     return found
 

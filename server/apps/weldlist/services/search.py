@@ -34,7 +34,7 @@ from welding.documents.codec import JOINT, RECORD
 from welding.documents.procedure import Code
 from welding.documents.weld_list import WeldList as Document
 from welding.errors import WeldingError
-from welding.language import language, speaking, tr
+from welding.language import SOURCE, language, speaking, tr
 from welding.weldlist.coupons import FewestCoupons, fewest_coupons
 from welding.weldlist.joint_types import joint_types
 
@@ -163,13 +163,19 @@ def start_searcher() -> None:
         stdin=subprocess.DEVNULL,
         stdout=subprocess.DEVNULL,
         stderr=None,
-        start_new_session=True,
     )
     # Somebody has to take note of its end, or it stays in the table of processes.
     Thread(target=process.wait, daemon=True).start()
 
 
 # --- the process that searches ----------------------------------------------------------------------
+
+
+def give_up_orphans() -> None:
+    """Searches whose process is gone; asked by the only process that searches, before it takes up one."""
+    with speaking(SOURCE):
+        gone = tr("The search ended without an answer: ask again.")
+    CouponSearch.objects.filter(state=State.RUNNING).update(state=State.FAILED, problem=gone)
 
 
 def next_waiting() -> CouponSearch | None:

@@ -15,7 +15,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import connection
 
-from apps.weldlist.services.search import next_waiting, take_up
+from apps.weldlist.services.search import give_up_orphans, next_waiting, take_up
 
 MOST_WORKERS = 4
 LINGERS_S = 60.0
@@ -37,6 +37,8 @@ class Command(BaseCommand):
         os.nice(10)  # people at the pages come first
         with only_one() as alone:
             until = time.monotonic() + LINGERS_S
+            if alone:
+                give_up_orphans()
             while alone and time.monotonic() < until:
                 search = next_waiting()
                 if search is None:
