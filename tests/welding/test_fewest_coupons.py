@@ -17,7 +17,7 @@ from welding.documents.codec import WELD_LIST
 from welding.documents.record import KINDS
 from welding.errors import DocumentError, UnknownEntryError, WeldingError
 from welding.weldlist.candidates import worth_trying
-from welding.weldlist.cheapest import cheapest_set
+from welding.weldlist.cheapest import TooFewKindsError, cheapest_set
 from welding.weldlist.coupons import fewest_coupons
 from welding.weldlist.joint_types import joint_types
 
@@ -54,14 +54,15 @@ def listed(*lines, code=None, records=(), **shop):
 COLUMNS = st.lists(st.frozensets(st.integers(0, 5), min_size=1), min_size=1, max_size=7)
 
 
-def brute_force(rows, columns, costs, pairs, forced):
+def brute_force(rows, columns, costs, pairs, forced, kinds=(), most=None):
     """The least cost over every subset; ``None`` where none covers."""
     best = None
     for size in range(len(columns) + 1):
         for chosen in combinations(range(len(columns)), size):
             covered = set().union(*(columns[one] for one in chosen))
             covered |= set().union(*(found for pair, found in pairs.items() if set(pair) <= set(chosen)))
-            if covered >= set(range(rows)) and set(forced) <= set(chosen):
+            few = most is None or len({kinds[one] for one in chosen}) <= most
+            if covered >= set(range(rows)) and set(forced) <= set(chosen) and few:
                 cost = sum(costs[one] for one in chosen)
                 best = cost if best is None else min(best, cost)
     return best
@@ -86,6 +87,28 @@ def test_the_solver_agrees_with_brute_force(columns, data):
     assert found.bound == pytest.approx(wanted)
     more = cheapest_set(rows, [*columns, frozenset(range(rows))], [*costs, 7], pairs=pairs, forced=forced)
     assert more.cost <= found.cost, "one more choice never costs more"
+
+
+@settings(max_examples=100, deadline=None)
+@given(COLUMNS, st.data())
+def test_with_few_kinds_the_solver_agrees_with_brute_force(columns, data):
+    """Columns of at most so many kinds, as coupons in at most so many positions."""
+    costs = data.draw(st.lists(st.integers(1, 20), min_size=len(columns), max_size=len(columns)))
+    kinds = data.draw(st.lists(st.sampled_from("abc"), min_size=len(columns), max_size=len(columns)))
+    most = data.draw(st.integers(1, 3))
+    rows = max(max(one) for one in columns) + 1
+    if brute_force(rows, columns, costs, {}, ()) is None:
+        return
+    wanted = brute_force(rows, columns, costs, {}, (), kinds, most)
+    if wanted is None:
+        with pytest.raises(TooFewKindsError) as caught:
+            cheapest_set(rows, columns, costs, kinds=kinds, most_kinds=most)
+        assert brute_force(rows, columns, costs, {}, (), kinds, caught.value.least) is not None
+        assert brute_force(rows, columns, costs, {}, (), kinds, caught.value.least - 1) is None
+        return
+    found = cheapest_set(rows, columns, costs, kinds=kinds, most_kinds=most)
+    assert (found.cost, found.optimal) == (wanted, True)
+    assert len({kinds[one] for one in found.chosen}) <= most
 
 
 def test_nothing_to_cover_costs_nothing():
@@ -194,6 +217,20 @@ def test_two_positions_stand_together_where_the_code_says_so():
     assert sorted(one.record.coupon.position for one in found.coupons) == ["PC", "PF"]
     assert not found.uncovered
     assert all(set(one.only) >= {"T1", "T4"} for one in found.coupons), "flat and overhead need both"
+
+
+def test_few_positions_cost_more_or_do_not_do():
+    """With impact tests PA and PE are covered by PC and PF together alone (ISO 15614-1:2017, from memory)."""
+    joints = [line(mark, 20, mark) for mark in ("PA", "PC", "PF", "PE")]
+    free = fewest_coupons(listed(*joints))
+    assert fewest_coupons(listed(*joints, most_positions=2)).cost == free.cost
+    with pytest.raises(WeldingError, match="in 2 positions they do"):
+        fewest_coupons(listed(*joints, most_positions=1))
+    plain = {"metal": "S235JR"}
+    thin = [line("A", 10, "PA", **plain), line("B", 8, "PF", **plain), line("C", 40, "PF", **plain)]
+    one = fewest_coupons(listed(*thin, most_positions=1))
+    assert len({coupon.record.coupon.position for coupon in one.coupons}) == 1
+    assert one.cost >= fewest_coupons(listed(*thin)).cost
 
 
 def test_what_may_not_be_welded_or_has_to_be():

@@ -53,10 +53,14 @@ class Prices:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Shop:
-    """What coupons may be made of. ``keep`` and ``without`` name records or candidates by number."""
+    """What coupons may be made of. ``keep`` and ``without`` name records or candidates by number.
+
+    ``most_positions`` is in how many different positions coupons are welded at most.
+    """
 
     processes: Annotated[tuple[f.Process, ...], Field(min_length=1, max_length=12)] = ("135",)
     positions: Annotated[tuple[f.Position, ...], Field(max_length=12)] = ()
+    most_positions: Annotated[int, Field(ge=1, le=12)] | None = None
     thickest_mm: f.ThicknessMm | None = None
     keep: Annotated[tuple[f.Line, ...], Field(max_length=200)] = ()
     without: Annotated[tuple[f.Line, ...], Field(max_length=200)] = ()

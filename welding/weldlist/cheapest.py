@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Hashable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
@@ -13,6 +14,16 @@ from welding.errors import WeldingError
 from welding.language import tr
 
 PROVEN_WITHIN = 1e-6
+INFEASIBLE = 2
+"""What SciPy calls a problem without a solution."""
+
+
+class TooFewKindsError(WeldingError):
+    """Columns of so few kinds do not cover all rows; ``least`` kinds do."""
+
+    def __init__(self, least: int) -> None:
+        super().__init__(f"at least {least} kinds")
+        self.least = least
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -39,6 +50,8 @@ def cheapest_set(
     *,
     pairs: Mapping[tuple[int, int], Collection[int]] | None = None,
     forced: Collection[int] = (),
+    kinds: Sequence[Hashable] = (),
+    most_kinds: int | None = None,
     seconds: float = 60.0,
 ) -> CheapestSet:
     """Choose columns of least cost so that every row is covered.
@@ -49,9 +62,12 @@ def cheapest_set(
         costs: Cost of each column, none below zero.
         pairs: Rows that two columns cover together and neither alone.
         forced: Columns that have to be chosen.
+        kinds: Of which kind each column is; asked only together with ``most_kinds``.
+        most_kinds: Of how many kinds columns may be chosen at most.
         seconds: After so long the best that was found is given, with its bound.
 
     Raises:
+        TooFewKindsError: Columns of so few kinds do not cover all rows; with how many do.
         WeldingError: A row has nothing that covers it, or nothing was found in time.
 
     Example:
@@ -60,7 +76,9 @@ def cheapest_set(
         ((2,), 3.0, True)
     """
     together = list((pairs or {}).items())
-    count = len(columns) + len(together)
+    limited = list(dict.fromkeys(kinds)) if most_kinds is not None else []
+    first_kind = len(columns) + len(together)
+    count = first_kind + len(limited)
     if rows == 0 and not forced:
         return CheapestSet(chosen=(), cost=0.0, bound=0.0, optimal=True)
     covering = lil_array((rows, count))
@@ -83,13 +101,29 @@ def cheapest_set(
     constraints = [LinearConstraint(covering.tocsr(), lb=1)] if rows else []
     if together:
         constraints.append(LinearConstraint(linked.tocsr(), lb=0))
-    found = milp(
-        c=np.array([*costs, *[0.0] * len(together)]),
-        constraints=constraints,
-        bounds=Bounds(least, np.ones(count)),
-        integrality=np.ones(count),
-        options={"time_limit": seconds, "mip_rel_gap": 0.0},
-    )
+    of_kinds = np.zeros(count)
+    of_kinds[first_kind:] = 1
+    if limited:
+        opened = lil_array((len(columns), count))
+        for column, kind in enumerate(kinds):
+            # A column counts only where its kind is among those that are chosen.
+            opened[column, first_kind + limited.index(kind)] = 1
+            opened[column, column] = -1
+        constraints.append(LinearConstraint(opened.tocsr(), lb=0))
+    within = [LinearConstraint(of_kinds[np.newaxis, :], ub=most_kinds)] if limited else []
+
+    def solved(wanted: Any, also: list[LinearConstraint]) -> Any:
+        return milp(
+            c=wanted,
+            constraints=[*constraints, *also],
+            bounds=Bounds(least, np.ones(count)),
+            integrality=np.ones(count),
+            options={"time_limit": seconds, "mip_rel_gap": 0.0},
+        )
+
+    found = solved(np.array([*costs, *[0.0] * (count - len(costs))]), within)
+    if found.status == INFEASIBLE and limited:
+        raise TooFewKindsError(round(solved(of_kinds, []).fun))
     if found.x is None:
         raise WeldingError(tr("No set was found in {seconds:g} s.", seconds=seconds))
     chosen = tuple(int(one) for one in np.flatnonzero(found.x[: len(columns)] > 0.5))

@@ -14,7 +14,7 @@ from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import WeldList
 from welding.errors import UnknownEntryError, WeldingError
 from welding.language import tr
-from welding.weldlist.cheapest import cheapest_set
+from welding.weldlist.cheapest import CheapestSet, TooFewKindsError, cheapest_set
 from welding.weldlist.joint_types import JointType, joint_types
 from welding.weldlist.pieces import Candidate
 from welding.weldlist.screening import tried_for
@@ -96,6 +96,7 @@ def fewest_coupons(
 
     Raises:
         UnknownEntryError: No such code, or a candidate is to be kept that there is none of.
+        WeldingError: Coupons in so few positions as the shop allows do not cover all.
     """
     watch("records", 0, 1)
     types = joint_types(listed.joints, listed.code)
@@ -106,22 +107,10 @@ def fewest_coupons(
     forced = _kept(tried.candidates, listed)
     reached = sorted(members(tried.of(range(len(tried.candidates)))))
     place = {row: number for number, row in enumerate(reached)}
-    useful = tried.undominated(forced)
-    number_of = {one: number for number, one in enumerate(useful)}
     watch("solve", 0, 1)
-    found = cheapest_set(
-        len(reached),
-        [{place[row] for row in members(tried.rows[one])} for one in useful],
-        [tried.candidates[one].cost for one in useful],
-        pairs={
-            (number_of[one], number_of[two]): {place[row] for row in members(rows)}
-            for (one, two), rows in tried.together.items()
-        },
-        forced=[number_of[one] for one in forced],
-        seconds=seconds,
-    )
+    found, numbers = _cheapest(tried, place, forced, listed.shop.most_positions, seconds)
     watch("check", 0, 1)
-    chosen = {number: tried.candidates[number] for number in (useful[one] for one in found.chosen)}
+    chosen = {number: tried.candidates[number] for number in numbers}
     own = {number: one.for_its_position() for number, one in chosen.items()}
     # A draft for its own position may be welded otherwise, and then cover less: the plan compared is kept.
     if not _open(own, tried, gaps, reached, listed):
@@ -138,6 +127,37 @@ def fewest_coupons(
         tried=len(tried.candidates),
         uncovered=tuple(_nearest(number, gaps, tried, sets, listed) for number in left),
     )
+
+
+def _cheapest(
+    tried: Tried, place: Mapping[int, int], forced: Sequence[int], most_positions: int | None, seconds: float
+) -> tuple[CheapestSet, list[int]]:
+    """The cheapest set, and the numbers of its candidates; ``place`` numbers the gaps that can be closed."""
+    useful = tried.undominated(forced, apart=most_positions is not None)
+    number_of = {one: number for number, one in enumerate(useful)}
+    try:
+        found = cheapest_set(
+            len(place),
+            [{place[row] for row in members(tried.rows[one])} for one in useful],
+            [tried.candidates[one].cost for one in useful],
+            pairs={
+                (number_of[one], number_of[two]): {place[row] for row in members(rows)}
+                for (one, two), rows in tried.together.items()
+            },
+            forced=[number_of[one] for one in forced],
+            kinds=[tried.candidates[one].piece.position for one in useful],
+            most_kinds=most_positions,
+            seconds=seconds,
+        )
+    except TooFewKindsError as few:
+        raise WeldingError(
+            tr(
+                "Coupons in at most {most} positions do not cover all joints; in {least} positions they do.",
+                most=most_positions,
+                least=few.least,
+            )
+        ) from few
+    return found, [useful[one] for one in found.chosen]
 
 
 def _kept(tried: Sequence[Candidate], listed: WeldList) -> list[int]:

@@ -40,18 +40,26 @@ class Tried:
                 return list(pair)
         return []
 
-    def undominated(self, forced: Collection[int]) -> list[int]:
-        """All but what covers nothing, and what another covers as well for no more."""
+    def undominated(self, forced: Collection[int], apart: bool = False) -> list[int]:
+        """All but what covers nothing, and what another covers as well for no more.
+
+        Args:
+            forced: Candidates that stay in any case.
+            apart: Compare coupons of one position alone; where positions are limited, each counts for itself.
+        """
         paired = {one for pair in self.together for one in pair} | set(forced)
         of = self.candidates
         order = sorted(
             range(len(of)), key=lambda one: (of[one].cost, -self.rows[one].bit_count(), of[one].name)
         )
         useful: list[int] = []
+        kept: dict[str, list[Rows]] = {}
         for number in order:
             rows = self.rows[number]
-            if number in paired or (rows and not any(not rows & ~self.rows[other] for other in useful)):
+            others = kept.setdefault(of[number].piece.position if apart else "", [])
+            if number in paired or (rows and not any(not rows & ~other for other in others)):
                 useful.append(number)
+                others.append(rows)
         return useful
 
 

@@ -10039,6 +10039,8 @@ export interface components {
         /**
          * Shop
          * @description What coupons may be made of. ``keep`` and ``without`` name records or candidates by number.
+         *
+         *     ``most_positions`` is in how many different positions coupons are welded at most.
          */
         Shop: {
             /**
@@ -10053,6 +10055,8 @@ export interface components {
              * @default []
              */
             positions: ("PA" | "PB" | "PC" | "PD" | "PE" | "PF" | "PG" | "PH" | "PJ" | "PK" | "H-L045" | "J-L045" | "1G" | "2G" | "3G" | "4G" | "5G" | "6G" | "6GR" | "1F" | "2F" | "3F" | "4F" | "5F")[];
+            /** Most Positions */
+            most_positions?: number | null;
             /** Thickest Mm */
             thickest_mm?: number | null;
             /**

@@ -27,7 +27,11 @@ export function SearchProgress({ jobId, search }: Props) {
         <span role="status" className="font-semibold">
           {words}
         </span>
-        {of > 1 ? <progress className="w-full accent-accent" value={done} max={of} /> : <progress className="w-full accent-petrol" />}
+        {of > 1 ? (
+          <progress className="w-full accent-accent" value={done} max={of} />
+        ) : (
+          <progress className="w-full accent-petrol" />
+        )}
       </label>
       <span className="num text-steel2">{of > 1 && t`${done} of ${of}`}</span>
       <Button disabled={stop.isPending || stop.isSuccess} onClick={() => stop.mutate()}>

@@ -6,6 +6,7 @@ import type { WeldList } from '../../api/types'
 import { processOptions } from '../../domain/words'
 import { useUsage } from '../../session/terms'
 import { Button } from '../../ui/Button'
+import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
 import { Notice } from '../../ui/Notice'
 import { QuantityField } from '../../ui/QuantityField'
@@ -13,6 +14,7 @@ import { NumberField } from './NumberField'
 import { useSettings } from './useSettings'
 
 const PROCESSES = ['111', '114', '121', '135', '136', '138', '141'] as const
+const COUNTS = ['1', '2', '3', '4', '5'].map((count) => [count, count] as const)
 const PRICES = [
   ['hour', t`Welding, per hour`],
   ['plate_kg', t`Plate, per kg`],
@@ -59,6 +61,15 @@ export function ShopForm({ jobId, list }: { jobId: number; list: WeldList }) {
           kind="thickness"
           value={shop.thickest_mm}
           onChange={(mm) => setShop((now) => ({ ...now, thickest_mm: mm }))}
+        />
+      </Labelled>
+      <Labelled words={t`Coupons in at most so many positions`}>
+        <Choice
+          label={t`Coupons in at most so many positions`}
+          value={shop.most_positions ? String(shop.most_positions) : null}
+          options={COUNTS}
+          none={t`any number`}
+          onChange={(count) => setShop((now) => ({ ...now, most_positions: count ? Number(count) : null }))}
         />
       </Labelled>
       <div className="grid grid-cols-2 gap-2">

@@ -172,11 +172,17 @@ it('saves what the shop welds and what it costs', async () => {
   const shop = await screen.findByRole('region', { name: 'Shop' })
   expect(within(shop).getByRole('button', { name: 'Save' })).toBeDisabled()
   await user.click(within(shop).getByRole('checkbox', { name: /^111/ }))
+  await user.click(within(shop).getByRole('button', { name: 'Coupons in at most so many positions' }))
+  await user.click(screen.getByRole('option', { name: '2' }))
   await user.clear(within(shop).getByLabelText('Plate, per kg'))
   await user.type(within(shop).getByLabelText('Plate, per kg'), '3,5')
   await user.click(within(shop).getByRole('button', { name: 'Save' }))
-  await waitFor(() => expect(seen.at(-1)?.body).toMatchObject({ version: 2 }))
-  expect(seen.at(-1)?.body).toMatchObject({ shop: { processes: ['135', '111'] }, prices: { plate_kg: 3.5, hour: 60 } })
+  const saved = () => seen.find((one) => 'version' in one.body)?.body
+  await waitFor(() => expect(saved()).toMatchObject({ version: 2 }))
+  expect(saved()).toMatchObject({
+    shop: { processes: ['135', '111'], most_positions: 2 },
+    prices: { plate_kg: 3.5, hour: 60 },
+  })
 })
 
 it('judges the list under another code when one is chosen', async () => {
