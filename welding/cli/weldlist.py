@@ -10,7 +10,7 @@ from typing import Any
 
 from welding.cli.documents import read_bytes
 from welding.cli.parsing import Calls
-from welding.documents.codec import RECORD, WELD_LIST
+from welding.documents.codec import WELD_LIST
 from welding.weldlist.coupons import FewestCoupons, fewest_coupons
 
 
@@ -51,16 +51,7 @@ def _plain(found: FewestCoupons) -> dict[str, Any]:
             }
             for one in found.types
         ],
-        "coupons": [
-            {
-                "name": one.name,
-                "cost": one.cost,
-                "covers": list(one.covers),
-                "only": list(one.only),
-                "record": RECORD.plain(one.record),
-            }
-            for one in found.coupons
-        ],
+        "coupons": [one.plain() for one in found.coupons],
         "uncovered": [
             {
                 "key": one.type.key,

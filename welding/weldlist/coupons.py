@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 from welding.codebook.catalogue import by_code
 from welding.coverage.cover_sets import CoverSets, members
 from welding.coverage.covers import covers
 from welding.coverage.record import in_force, keeping_ranges
+from welding.documents.codec import RECORD
 from welding.documents.joint_list import JointToWeld
 from welding.documents.record import QualificationRecord
 from welding.documents.weld_list import WeldList
@@ -43,6 +45,16 @@ class ChosenCoupon:
     cost: float
     covers: tuple[str, ...]
     only: tuple[str, ...]
+
+    def plain(self) -> dict[str, Any]:
+        """As JSON has it; the record in its open format."""
+        return {
+            "name": self.name,
+            "cost": self.cost,
+            "covers": list(self.covers),
+            "only": list(self.only),
+            "record": RECORD.plain(self.record),
+        }
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -308,7 +308,7 @@ class _Screening:
         one = self.options[of]
         family = one.family
         return (
-            (family.metals, family.facts, family.joint, family.process),
+            (family.metals, family.facts, family.joint, family.pipe, family.process),
             (thickness_mm, one.positions, one.requirements),
         )
 

@@ -30,7 +30,7 @@ from apps.qualification.queries import signed_records
 from apps.weldlist.models import CouponSearch, WeldList
 from apps.weldlist.queries import CODE, PRICES, SHOP, document_of, standing_list
 from welding.codebook.book import in_force, using
-from welding.documents.codec import JOINT, RECORD
+from welding.documents.codec import JOINT
 from welding.documents.procedure import Code
 from welding.documents.weld_list import WeldList as Document
 from welding.errors import WeldingError
@@ -249,16 +249,7 @@ def _plain(found: FewestCoupons, document: Document) -> dict[str, Any]:
         "code": CODE.plain(document.code),
         "types": len(found.types),
         "gaps": sum(one.verdict != "covered" for one in found.types),
-        "coupons": [
-            {
-                "name": one.name,
-                "cost": one.cost,
-                "covers": list(one.covers),
-                "only": list(one.only),
-                "record": RECORD.plain(one.record),
-            }
-            for one in found.coupons
-        ],
+        "coupons": [one.plain() for one in found.coupons],
         "cost": found.cost,
         "bound": found.bound,
         "optimal": found.optimal,
