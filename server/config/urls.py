@@ -14,6 +14,7 @@ from apps.library.api import router as library
 from apps.printing.api import router as printing
 from apps.printing.job_documentation import router as job_documentation
 from apps.printing.joint_cards import router as joint_cards
+from apps.printing.joint_sheets import router as joint_sheets
 from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
 from apps.production.api import router as production
@@ -62,6 +63,7 @@ for _router in (
     printing,
     record_printing,
     joint_cards,
+    joint_sheets,
     job_documentation,
 ):
     api.add_router("", _router)

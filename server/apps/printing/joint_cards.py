@@ -68,7 +68,7 @@ def print_cards(
                     "wps": holding.get(one.type, ""),
                     "drawing": " ".join(filter(None, (one.cells.get("drawing"), one.cells.get("revision")))),
                     "count": one.read.joint.count if one.read.joint is not None else 1,
-                    "qr": qr_svg(page_address(request, _entry(job.number, one.cells.get("mark", "")))),
+                    "qr": qr_svg(page_address(request, entry_of(job.number, one.cells.get("mark", "")))),
                 }
                 for one in part
             ],
@@ -81,5 +81,6 @@ def print_cards(
     return attachment(data, "application/pdf", f"{name}.pdf", inline=True)
 
 
-def _entry(job: str, mark: str) -> str:
+def entry_of(job: str, mark: str) -> str:
+    """Page that a joint's code opens."""
     return f"/production/joint?{urlencode({'job': job, 'mark': mark})}"

@@ -2946,6 +2946,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/joints/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Joint Sheets
+         * @description A sheet for a joint type, for the type of one joint, or for every type, in a second language as well.
+         *
+         *     A type without a WPS that covers it says so in the place of the WPS.
+         */
+        get: operations["apps_printing_joint_sheets_print_joint_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/dossier/print": {
         parameters: {
             query?: never;
@@ -18897,6 +18919,69 @@ export interface operations {
                 first?: number;
                 paper?: "a4" | "letter";
                 units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_printing_joint_sheets_print_joint_sheets: {
+        parameters: {
+            query?: {
+                joint_type?: string;
+                mark?: string;
+                first?: number;
+                paper?: "a4" | "letter";
+                units?: "si" | "us";
+                second?: "" | "en" | "de" | "es";
             };
             header?: never;
             path: {

@@ -136,6 +136,14 @@ function Reasons({ jobId, one, table, columns }: ReasonsProps) {
             rel="noreferrer"
           >
             <Trans>Print the joint cards of this type</Trans>
+          </a>{' '}
+          <a
+            className="link ml-3"
+            href={`/api/jobs/${String(jobId)}/joints/sheets?joint_type=${one.key}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            <Trans>Print its booth sheet</Trans>
           </a>
         </p>
         <p className="mt-2 text-[12.5px] text-steel2">{one.marks.join(', ')}</p>

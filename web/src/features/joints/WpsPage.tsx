@@ -120,9 +120,14 @@ function Head({ jobId, table, assign }: { jobId: number; table: ListWps; assign:
 
 function Cards({ jobId }: { jobId: number }) {
   return (
-    <a className="link" href={`/api/jobs/${String(jobId)}/joints/print`} target="_blank" rel="noreferrer">
-      <Trans>Print joint cards with QR codes</Trans>
-    </a>
+    <span className="flex flex-wrap gap-4">
+      <a className="link" href={`/api/jobs/${String(jobId)}/joints/print`} target="_blank" rel="noreferrer">
+        <Trans>Print joint cards with QR codes</Trans>
+      </a>
+      <a className="link" href={`/api/jobs/${String(jobId)}/joints/sheets`} target="_blank" rel="noreferrer">
+        <Trans>Print a booth sheet for each joint type</Trans>
+      </a>
+    </span>
   )
 }
 
