@@ -31,7 +31,7 @@ def gap(number, code, chance):
     fillet, pipe = chance.random() < 0.3, chance.random() < 0.3
     grooves = (("PA", "PC", "PF", "PE"), ("PC", "PH")) if iso else (("1G", "2G", "3G", "4G"), ("2G", "5G"))
     fillets = (("PB", "PF"), ("PB", "PH")) if iso else (("2F", "3F"), ("2F", "5F"))
-    metal = chance.choice(["S355J2+N", "S235JR", "S460N"] if iso else ["A36", "A572-50"])
+    metal = chance.choice(["S355J2+N", "S235JR", "S460N", "P265GH"] if iso else ["A36", "A572-50"])
     member = {"designation": metal, "thickness_mm": chance.choice([6, 10, 14, 22, 45])}
     if pipe:
         member["outside_diameter_mm"] = chance.choice([60.3, 168.3, 323.9])
