@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 
 from tools.bench_proof import some_joints, some_records
-from welding.coverage.cover_sets import CoverSets, members
+from welding.coverage.cover_sets import CoverSet, CoverSets, members
 from welding.coverage.covers import covers
 from welding.coverage.record import as_passed, in_force, judge
 from welding.documents.codec import JOINT, RECORD
@@ -118,6 +118,17 @@ def test_records_at_hand_cover_what_covers_says(name):
         for row, joint in enumerate(joints):
             said = covers([record], joint, code.id, code.level, [report])
             assert (row in found) == said.covered, (row, report.verdict)
+
+
+@pytest.mark.parametrize("verdict", ["incomplete", "rejected"])
+def test_a_coupon_whose_tests_are_not_accepted_covers_nothing(verdict):
+    gaps, tried = listed_gaps(ISO)
+    sets = CoverSets([one.joint for one in gaps], in_force(ISO))
+    one = next(one for one in tried if sets.of(one.record, one.report).rows)
+    row = next(members(sets.of(one.record, one.report).rows))
+    report = replace(one.report, verdict=verdict, missing=("macro",))
+    assert sets.of(one.record, report) == CoverSet(0, 0)
+    assert not covers([one.record], gaps[row].joint, ISO.id, ISO.level, [report]).covered
 
 
 def test_random_records_and_joints():

@@ -79,6 +79,19 @@ def test_what_is_left_out_beforehand_makes_the_set_no_dearer(seed, monkeypatch):
     assert [one.type.key for one in screened.uncovered] == [one.type.key for one in all_of_them.uncovered]
 
 
+@pytest.mark.parametrize(
+    "costs, rows, matched",
+    [
+        ((100, 400), 0b111, True), ((90, 390), 0b111, True), ((100, 400), 0b110, False),
+        ((101, 400), 0b111, False), ((100, 401), 0b111, False), ((0, 0), 0b001, False),
+    ],
+)  # fmt: skip
+def test_a_size_gives_way_only_to_what_covers_as_much_and_is_never_dearer(costs, rows, matched):
+    """Costs without further tests and with those of the hardest joint: either may decide."""
+    mine = screening._Size(0, 12.0, None, None, (100, 400), 0b011)
+    assert mine.is_matched_by(screening._Size(1, 12.0, None, None, costs, rows)) is matched
+
+
 def test_a_coupon_left_out_by_name_takes_nothing_else_with_it(monkeypatch):
     monkeypatch.setattr(screening, "EVERY_ONE_UP_TO", 0)
     joints = [joint("S355J2+N", mm, "PF", asked=COLD) for mm in (12, 20)] + [joint("S235JR", 8, "PA")]

@@ -38,7 +38,7 @@ router = Router(tags=["printing"])
 Second = Literal["", "en", "de", "es"]
 
 
-def _again(document: Procedure, second: str) -> tuple[str, ...]:
+def cautions_again(document: Procedure, second: str) -> tuple[str, ...]:
     """The cautions in the second language of the sheet."""
     if not second or second == language():
         return ()
@@ -130,7 +130,7 @@ def print_procedure(
                 "breaches": [f for f in evaluation.findings if f.verdict == "violates"],
                 "missing": evaluation.missing,
                 "cautions": evaluation.cautions,
-                "cautions_again": _again(document, second),
+                "cautions_again": cautions_again(document, second),
                 "use": sheets.use_line(evaluation),
                 "assumptions": evaluation.section.assumptions if evaluation.section else (),
                 "qr": qr_svg(address),
@@ -195,7 +195,7 @@ def print_coupon(
                 "drawing": drawing_svg(evaluation.drawing, write.system) if evaluation.drawing else "",
                 "struck": coupon.passes.filter(struck=True),
                 "cautions": evaluation.cautions,
-                "cautions_again": _again(document.procedure, second),
+                "cautions_again": cautions_again(document.procedure, second),
                 "qr": qr_svg(address),
                 "address": address,
                 "printed": timezone.now(),

@@ -19,7 +19,7 @@ from apps.printing.api import page_address
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.weldlist.listed import REFUSALS, listed_of
 from apps.weldlist.queries import ListedRow
-from apps.weldlist.wps import applied_table, assigned_of, released_wps
+from apps.weldlist.wps import holding_wps, released_wps
 from welding.language import tr
 from welding.quantities.writing import System
 from welding.weldlist.joint_types import type_words
@@ -44,13 +44,7 @@ def print_cards(
     """
     require(person(request), Action.VIEW)
     job, listed, standing = listed_of(job_id)
-    wps = released_wps(job)
-    assigned = assigned_of(listed, standing, wps, applied_table(standing, wps))
-    holding = {
-        one.kind.key: str(one.assignment.revision)
-        for one in assigned
-        if one.kind is not None and not one.against
-    }
+    holding = holding_wps(listed, standing, released_wps(job))
     words = {one.key: type_words(one.joint, units) for one in standing.types}
     rows = [one for one in standing.rows if one.type and joint_type in ("", one.type)]
     part: Sequence[ListedRow] = rows[first - 1 : first - 1 + MOST_CARDS]
@@ -65,7 +59,7 @@ def print_cards(
                     "mark": one.cells.get("mark", ""),
                     "words": words[one.type],
                     "type": one.type,
-                    "wps": holding.get(one.type, ""),
+                    "wps": holding[one.type].name if one.type in holding else "",
                     "drawing": " ".join(filter(None, (one.cells.get("drawing"), one.cells.get("revision")))),
                     "count": one.read.joint.count if one.read.joint is not None else 1,
                     "qr": qr_svg(page_address(request, entry_of(job.number, one.cells.get("mark", "")))),

@@ -16,17 +16,17 @@ from pydantic import Field
 
 from apps.accounts.permissions import Action, require
 from apps.printing import sheets
-from apps.printing.api import Second, page_address
+from apps.printing.api import Second, cautions_again, page_address
 from apps.printing.joint_cards import entry_of
 from apps.printing.pass_table import PassTable, pass_table
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.said import say, second_language
 from apps.printing.svg import drawing_svg
 from apps.weldlist.listed import REFUSALS, listed_of
-from apps.weldlist.wps import ReleasedWps, applied_table, assigned_of, released_wps
+from apps.weldlist.wps import ReleasedWps, holding_wps, released_wps
 from welding.documents.procedure import Procedure
 from welding.evaluate.procedure import Evaluation, evaluate
-from welding.language import language, speaking, terms_of, tr
+from welding.language import terms_of, tr
 from welding.quantities.writing import System
 from welding.weldlist.applying import written_for
 from welding.weldlist.joint_types import JointType, type_words
@@ -64,13 +64,7 @@ def print_joint_sheets(
     """
     require(person(request), Action.VIEW)
     job, listed, standing = listed_of(job_id)
-    wps = released_wps(job)
-    released = {one.revision.pk: one for one in wps}
-    holding = {
-        one.kind.key: released[one.assignment.revision_id]
-        for one in assigned_of(listed, standing, wps, applied_table(standing, wps))
-        if one.kind is not None and not one.against
-    }
+    holding = holding_wps(listed, standing, released_wps(job))
     types = [one for one in standing.types if joint_type in ("", one.key) and (not mark or mark in one.marks)]
     part = list(islice(types, first - 1, first - 1 + MOST_SHEETS))
     if not part:
@@ -102,16 +96,9 @@ def _known(known: dict[int, _Wps], wps: ReleasedWps | None, second: Second) -> _
         with terms_of(sheets.usage_of(document)):
             evaluation = evaluate(document, sheets.system_of(document))
             known[wps.revision.pk] = _Wps(
-                wps, evaluation, pass_table(document, evaluation), _again(document, second)
+                wps, evaluation, pass_table(document, evaluation), cautions_again(document, second)
             )
     return known[wps.revision.pk]
-
-
-def _again(document: Procedure, second: Second) -> tuple[str, ...]:
-    if not second or second == language():
-        return ()
-    with speaking(second):
-        return evaluate(document).cautions
 
 
 def _sheet(

@@ -136,6 +136,18 @@ def assigned_of(
     return found
 
 
+def holding_wps(
+    listed: WeldList, standing: StandingList, wps: Sequence[ReleasedWps]
+) -> dict[str, ReleasedWps]:
+    """The WPS that each joint type is welded to, by its key; none where its assignment does not hold."""
+    released = {one.revision.pk: one for one in wps}
+    return {
+        one.kind.key: released[one.assignment.revision_id]
+        for one in assigned_of(listed, standing, wps, applied_table(standing, wps))
+        if one.kind is not None and not one.against
+    }
+
+
 def hash_of(kind: JointType) -> str:
     """What the facts of a joint type are found again by."""
     return hashlib.sha256(facts_of(kind)).hexdigest()
