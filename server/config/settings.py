@@ -47,6 +47,7 @@ INSTALLED_APPS = [
     "apps.accounts",
     "apps.jobs",
     "apps.codebook",
+    "apps.background",
     "apps.procedures",
     "apps.library",
     "apps.trials",
@@ -97,8 +98,8 @@ TEMPLATES = [
 
 ALONE = os.environ.get("BEAD_ALONE") == "1"
 POOL = {"pool": {"min_size": 2, "max_size": THREADS + 2, "timeout": 4}}
-SEARCH_APART = True
-"""Whether coupons are searched for in a process of their own; in tests of the server the request does it."""
+WORK_APART = True
+"""Whether long work is done in a process of its own; in tests of the server the request does it."""
 
 
 def database(url: str) -> dict[str, object]:

@@ -16,7 +16,7 @@ from config.settings import DATABASES
 DEMO = True
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 PRINT_APART = False
-SEARCH_APART = False
+WORK_APART = False
 # Tests hold their connection in a transaction; a pool would hand out others. A busy machine may be slow.
 DATABASES["default"]["OPTIONS"] = {"connect_timeout": 60}
 

@@ -15,6 +15,7 @@ from apps.printing.api import router as printing
 from apps.printing.job_documentation import router as job_documentation
 from apps.printing.joint_cards import router as joint_cards
 from apps.printing.joint_sheets import router as joint_sheets
+from apps.printing.print_runs_api import router as print_runs
 from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
 from apps.production.api import router as production
@@ -64,6 +65,7 @@ for _router in (
     record_printing,
     joint_cards,
     joint_sheets,
+    print_runs,
     job_documentation,
 ):
     api.add_router("", _router)

@@ -3,7 +3,8 @@
 from datetime import timedelta
 
 import pytest
-from apps.weldlist.management.commands import search_coupons
+from apps.background import serve
+from apps.background.work import give_up_orphans, next_waiting
 from apps.weldlist.models import CouponSearch, WeldList
 from apps.weldlist.services import search as searches
 from django.conf import settings
@@ -120,8 +121,8 @@ def test_a_search_is_for_engineers(api, job, listed):
 def apart(monkeypatch):
     """Searches wait for a process of their own, which is not started."""
     started = []
-    monkeypatch.setattr(settings, "SEARCH_APART", True)
-    monkeypatch.setattr(searches, "start_searcher", lambda: started.append(1))
+    monkeypatch.setattr(settings, "WORK_APART", True)
+    monkeypatch.setattr(searches, "start_process", lambda _: started.append(1))
     return started
 
 
@@ -138,8 +139,8 @@ def test_a_search_waits_its_turn_and_tells_how_far_it_is(
         search = waiting(api, job)
     assert apart == [1]
     assert waiting(api, job).pk == search.pk, "asked twice, searched once"
-    taken = searches.next_waiting()
-    assert (taken.pk, taken.state) == (search.pk, State.RUNNING) and searches.next_waiting() is None
+    taken = next_waiting(CouponSearch)
+    assert (taken.pk, taken.state) == (search.pk, State.RUNNING) and next_waiting(CouponSearch) is None
     let_go = []
     searches.take_up(taken, 1, lambda: let_go.append(1))
     search.refresh_from_db()
@@ -150,7 +151,7 @@ def test_a_search_waits_its_turn_and_tells_how_far_it_is(
 def test_a_search_is_stopped(api, job, listed, apart):
     search = waiting(api, job)
     path = f"/jobs/{job.pk}/weld-list/coupons/{search.pk}"
-    taken = searches.next_waiting()
+    taken = next_waiting(CouponSearch)
     status, answer = api["engineer"]("POST", f"{path}/stop", {})
     assert (status, answer["state"]) == (200, "stopped")
     searches.take_up(taken)
@@ -161,7 +162,7 @@ def test_a_search_is_stopped(api, job, listed, apart):
 
 def test_a_search_whose_process_is_gone_says_so(api, job, listed, apart):
     search = waiting(api, job)
-    searches.next_waiting()
+    next_waiting(CouponSearch)
     CouponSearch.objects.filter(pk=search.pk).update(seen_at=timezone.now() - timedelta(minutes=5))
     _, answer = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/coupons/{search.pk}")
     assert answer["state"] == "failed" and "ask again" in answer["problem"]
@@ -174,8 +175,8 @@ def test_a_search_whose_process_is_gone_says_so(api, job, listed, apart):
 
 def test_what_another_process_left_behind_is_given_up(api, job, listed, apart):
     search = waiting(api, job)
-    searches.next_waiting()
-    searches.give_up_orphans()
+    next_waiting(CouponSearch)
+    give_up_orphans(CouponSearch)
     search.refresh_from_db()
     assert search.state == State.FAILED and "ask again" in search.problem
 
@@ -183,13 +184,13 @@ def test_what_another_process_left_behind_is_given_up(api, job, listed, apart):
 def test_what_cannot_be_searched_is_said(api, job, listed, apart, monkeypatch):
     monkeypatch.setattr(searches, "MOST_TYPES", 2)
     search = waiting(api, job)
-    searches.take_up(searches.next_waiting())
+    searches.take_up(next_waiting(CouponSearch))
     search.refresh_from_db()
     assert search.state == State.FAILED and "command line" in search.problem
     monkeypatch.setattr(searches, "MOST_TYPES", 2000)
     monkeypatch.setattr(searches, "fewest_coupons", lambda *_: 1 / 0)
     search = waiting(api, job)
-    searches.take_up(searches.next_waiting())
+    searches.take_up(next_waiting(CouponSearch))
     search.refresh_from_db()
     assert search.state == State.FAILED and "log" in search.problem
 
@@ -197,14 +198,14 @@ def test_what_cannot_be_searched_is_said(api, job, listed, apart, monkeypatch):
 def test_a_list_that_changed_while_it_waited_is_not_searched(api, job, listed, apart):
     search = waiting(api, job)
     WeldList.objects.filter(pk=search.weld_list_id).update(version=search.list_version + 1)
-    searches.take_up(searches.next_waiting())
+    searches.take_up(next_waiting(CouponSearch))
     search.refresh_from_db()
     assert search.state == State.FAILED and "changed" in search.problem
 
 
 def test_only_one_process_searches(monkeypatch):
-    monkeypatch.setattr(search_coupons, "PATIENCE_S", 0.1)
-    with search_coupons.only_one() as first, search_coupons.only_one() as second:
+    monkeypatch.setattr(serve, "PATIENCE_S", 0.1)
+    with serve.only_one("test") as first, serve.only_one("test") as second:
         assert (first, second) == (True, False)
-    with search_coupons.only_one() as again:
+    with serve.only_one("test") as again:
         assert again

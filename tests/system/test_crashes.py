@@ -145,6 +145,27 @@ def test_coupons_are_searched_for_beside_the_server(shop):
     shop.start()
 
 
+def test_cards_of_a_long_list_are_set_beside_the_server(shop):
+    person = Person(shop.port).sign_in()
+    job = next(one["id"] for one in person("GET", "/jobs")[1] if one["number"] == "FB-27")
+    path = f"/jobs/{job}/joints/print-runs"
+    status, run = person("POST", path, {"what": "cards"})
+    assert (status, run["state"]) == (200, "waiting"), run
+    end = time.monotonic() + 90
+    while run["state"] in ("waiting", "running") and time.monotonic() < end:
+        time.sleep(0.3)
+        _, run = person("GET", f"{path}/{run['id']}")
+    assert run["state"] == "done", run
+    with person.opener.open(f"{person.base}{path}/{run['id']}/file") as answer:
+        assert answer.read(5) == b"%PDF-"
+    group = json.loads((shop.home / "web.json").read_text())["pid"]
+    printers = children_of(group, b"set_prints")
+    assert printers, "it waits for another print"
+    shop.kill_server()
+    assert gone_soon(printers)
+    shop.start()
+
+
 def gone_soon(pids):
     end = time.monotonic() + 10
     while any(os.path.exists(f"/proc/{pid}") for pid in pids) and time.monotonic() < end:

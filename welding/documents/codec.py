@@ -23,6 +23,7 @@ from welding.documents import procedure as _procedure
 from welding.documents import record as _record
 from welding.documents import setup as _setup
 from welding.documents import weld_list as _weld_list
+from welding.documents import welder_weld as _welder_weld
 from welding.documents.bead_settings import BeadSettings
 from welding.documents.chart import SettingsChart
 from welding.documents.corrections import BookCorrections
@@ -35,6 +36,7 @@ from welding.documents.machine import Machine
 from welding.documents.procedure import Pass, Procedure
 from welding.documents.record import KINDS, QualificationRecord, Test
 from welding.documents.weld_list import WeldList
+from welding.documents.welder_weld import WelderWeld
 from welding.errors import DocumentError, Problem
 from welding.language import tr
 from welding.ranges import Range
@@ -66,6 +68,7 @@ for _module in (
     _intent,
     _joint_list,
     _weld_list,
+    _welder_weld,
     _corrections,
 ):
     for _value in list(vars(_module).values()):
@@ -364,6 +367,7 @@ TEST: Codec[Any] = Codec(Test)  # type: ignore[arg-type]
 JOINT_LIST = Codec(JointList)
 WELD_LIST = Codec(WeldList, 20_000_000)
 JOINT = Codec(JointToWeld)
+WELDER_WELD = Codec(WelderWeld)
 CORRECTIONS = Codec(BookCorrections)
 
 CODECS: dict[str, Codec[Any]] = {

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from typing import Annotated
 from urllib.parse import urlencode
 
@@ -16,17 +15,16 @@ from pydantic import Field
 
 from apps.accounts.permissions import Action, require
 from apps.printing.api import page_address
+from apps.printing.joints_printed import Printed, Printing
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.weldlist.listed import REFUSALS, listed_of
-from apps.weldlist.queries import ListedRow
-from apps.weldlist.wps import holding_wps, released_wps
 from welding.language import tr
 from welding.quantities.writing import System
 from welding.weldlist.joint_types import type_words
 
 router = Router(tags=["printing"])
 MOST_CARDS = 300
-"""Cards of one sheet; more are printed part by part."""
+"""Cards that are set at once; more are set part by part."""
 
 
 @router.get("/jobs/{int:job_id}/joints/print", response={200: None, 404: ProblemOut, **REFUSALS})
@@ -43,14 +41,23 @@ def print_cards(
     A joint without a WPS that covers it says so in the place of the WPS.
     """
     require(person(request), Action.VIEW)
-    job, listed, standing = listed_of(job_id)
-    holding = holding_wps(listed, standing, released_wps(job))
-    words = {one.key: type_words(one.joint, units) for one in standing.types}
-    rows = [one for one in standing.rows if one.type and joint_type in ("", one.type)]
-    part: Sequence[ListedRow] = rows[first - 1 : first - 1 + MOST_CARDS]
-    if not part:
+    job, listed, _ = listed_of(job_id)
+    root = page_address(request, "/").removesuffix("/")
+    printed = Printed.of(listed, Printing(paper=paper, units=units, root=root))
+    if len(printed.rows(joint_type)) < first:
         raise ConflictError(tr("The list has no joint type {key} any more.", key=joint_type or "–"))
-    data = pdf(
+    data = cards_pdf(printed, first - 1, MOST_CARDS, joint_type)
+    name = f"{job.number} joints {joint_type}".strip()
+    return attachment(data, "application/pdf", f"{name}.pdf", inline=True)
+
+
+def cards_pdf(printed: Printed, first: int, most: int, joint_type: str = "") -> bytes:
+    """The cards of a list from its joint ``first`` on."""
+    words = {one.key: type_words(one.joint, printed.how.units) for one in printed.standing.types}
+    rows = printed.rows(joint_type)
+    part = rows[first : first + most]
+    job, holding = printed.job, printed.holding
+    return pdf(
         "printing/joint_cards.html",
         {
             "job": job,
@@ -62,17 +69,17 @@ def print_cards(
                     "wps": holding[one.type].name if one.type in holding else "",
                     "drawing": " ".join(filter(None, (one.cells.get("drawing"), one.cells.get("revision")))),
                     "count": one.read.joint.count if one.read.joint is not None else 1,
-                    "qr": qr_svg(page_address(request, entry_of(job.number, one.cells.get("mark", "")))),
+                    "qr": qr_svg(printed.how.root + entry_of(job.number, one.cells.get("mark", ""))),
                 }
                 for one in part
             ],
-            "left": max(0, len(rows) - (first - 1) - len(part)),
+            "first": first + 1,
+            "last": first + len(part),
+            "all": len(rows),
             "printed": timezone.now(),
         },
-        paper,
+        printed.how.paper,
     )
-    name = f"{job.number} joints {joint_type}".strip()
-    return attachment(data, "application/pdf", f"{name}.pdf", inline=True)
 
 
 def entry_of(job: str, mark: str) -> str:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from itertools import islice
 from typing import Annotated, Any
 
 from api.downloads import attachment
@@ -18,12 +17,13 @@ from apps.accounts.permissions import Action, require
 from apps.printing import sheets
 from apps.printing.api import Second, cautions_again, page_address
 from apps.printing.joint_cards import entry_of
+from apps.printing.joints_printed import Printed, Printing
 from apps.printing.pass_table import PassTable, pass_table
 from apps.printing.render import Paper, pdf, qr_svg
 from apps.printing.said import say, second_language
 from apps.printing.svg import drawing_svg
 from apps.weldlist.listed import REFUSALS, listed_of
-from apps.weldlist.wps import ReleasedWps, holding_wps, released_wps
+from apps.weldlist.wps import ReleasedWps
 from welding.documents.procedure import Procedure
 from welding.evaluate.procedure import Evaluation, evaluate
 from welding.language import terms_of, tr
@@ -33,7 +33,9 @@ from welding.weldlist.joint_types import JointType, type_words
 
 router = Router(tags=["printing"])
 MOST_SHEETS = 40
-"""Sheets of one PDF: each takes a quarter of a second to set. More are printed part by part."""
+"""Sheets of one PDF that somebody waits for: each takes a quarter of a second to set."""
+PART_SHEETS = 20
+"""Sheets of a long print that are set at once."""
 MARKS_NAMED = 16
 
 
@@ -63,32 +65,43 @@ def print_joint_sheets(
     A type without a WPS that covers it says so in the place of the WPS.
     """
     require(person(request), Action.VIEW)
-    job, listed, standing = listed_of(job_id)
-    holding = holding_wps(listed, standing, released_wps(job))
-    types = [one for one in standing.types if joint_type in ("", one.key) and (not mark or mark in one.marks)]
-    part = list(islice(types, first - 1, first - 1 + MOST_SHEETS))
-    if not part:
+    job, listed, _ = listed_of(job_id)
+    root = page_address(request, "/").removesuffix("/")
+    printed = Printed.of(listed, Printing(paper=paper, units=units, second=second, root=root))
+    if len(_types(printed, joint_type, mark)) < first:
         raise ConflictError(tr("The list has no joint type {key} any more.", key=joint_type or mark or "–"))
-    known: dict[int, _Wps] = {}
-    with second_language(second):
-        data = pdf(
-            "printing/joint_sheets.html",
-            {
-                "job": job,
-                "sheets": [
-                    _sheet(request, job.number, one, mark, _known(known, holding.get(one.key), second), units)
-                    for one in part
-                ],
-                "left": len(types) - (first - 1) - len(part),
-                "printed": timezone.now(),
-            },
-            paper,
-        )
+    data = sheets_pdf(printed, first - 1, MOST_SHEETS, joint_type, mark)
     name = f"{job.number} booth sheets {mark or joint_type}".strip()
     return attachment(data, "application/pdf", f"{name}.pdf", inline=True)
 
 
-def _known(known: dict[int, _Wps], wps: ReleasedWps | None, second: Second) -> _Wps | None:
+def sheets_pdf(printed: Printed, first: int, most: int, joint_type: str = "", mark: str = "") -> bytes:
+    """Sheets of a list from its type ``first`` on: for all types, for one, or for the type of a joint."""
+    types = _types(printed, joint_type, mark)
+    part = types[first : first + most]
+    known: dict[int, _Wps] = {}
+    with second_language(printed.how.second):
+        return pdf(
+            "printing/joint_sheets.html",
+            {
+                "job": printed.job,
+                "sheets": [_sheet(printed, one, mark, _known(known, printed, one)) for one in part],
+                "first": first + 1,
+                "last": first + len(part),
+                "all": len(types),
+                "printed": timezone.now(),
+            },
+            printed.how.paper,
+        )
+
+
+def _types(printed: Printed, joint_type: str, mark: str) -> list[JointType]:
+    types = printed.standing.types
+    return [one for one in types if joint_type in ("", one.key) and (not mark or mark in one.marks)]
+
+
+def _known(known: dict[int, _Wps], printed: Printed, kind: JointType) -> _Wps | None:
+    wps = printed.holding.get(kind.key)
     if wps is None:
         return None
     if wps.revision.pk not in known:
@@ -96,24 +109,26 @@ def _known(known: dict[int, _Wps], wps: ReleasedWps | None, second: Second) -> _
         with terms_of(sheets.usage_of(document)):
             evaluation = evaluate(document, sheets.system_of(document))
             known[wps.revision.pk] = _Wps(
-                wps, evaluation, pass_table(document, evaluation), cautions_again(document, second)
+                wps,
+                evaluation,
+                pass_table(document, evaluation),
+                cautions_again(document, printed.how.second),
             )
     return known[wps.revision.pk]
 
 
-def _sheet(
-    request: HttpRequest, job: str, kind: JointType, mark: str, one: _Wps | None, units: System
-) -> dict[str, Any]:
+def _sheet(printed: Printed, kind: JointType, mark: str, one: _Wps | None) -> dict[str, Any]:
+    job, root = printed.job.number, printed.how.root
     marks = (mark,) if mark else kind.marks
     head = {
         "type": kind.key,
-        "words": type_words(kind.joint, units),
+        "words": type_words(kind.joint, printed.how.units),
         "marks": ", ".join(marks[:MARKS_NAMED]),
         "more": max(0, len(marks) - MARKS_NAMED),
     }
     if one is None:
         address = entry_of(job, mark) if mark else "/joints/wps"
-        return head | {"wps": "", "qr": qr_svg(page_address(request, address))}
+        return head | {"wps": "", "qr": qr_svg(root + address)}
     revision, document = one.wps.revision, one.wps.document
     address = entry_of(job, mark) if mark else f"/procedures/{revision.pk}"
     system = sheets.system_of(document)
@@ -124,7 +139,7 @@ def _sheet(
         return head | {
             "wps": str(revision),
             "code": sheets.code_line(document, one.evaluation),
-            "qr": qr_svg(page_address(request, address)),
+            "qr": qr_svg(root + address),
             "facts": sheets.facts(joint, replace(drawn, section=None)),
             "drawing": drawing_svg(drawn.drawing, system) if drawn.drawing else "",
             "table": one.table,

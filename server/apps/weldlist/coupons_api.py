@@ -8,6 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
+from apps.background.work import as_it_stands
 from apps.weldlist.listed import REFUSALS, listed_of
 from apps.weldlist.models import CouponSearch
 from apps.weldlist.schemas import (
@@ -20,7 +21,7 @@ from apps.weldlist.schemas import (
     UncoveredOut,
 )
 from apps.weldlist.services.draft_procedures import draft_procedures
-from apps.weldlist.services.search import ask, is_current, seen, stop
+from apps.weldlist.services.search import ask, is_current, start_searcher, stop
 from welding.documents.codec import JOINT
 from welding.quantities.writing import System
 from welding.weldlist.joint_types import type_words
@@ -42,14 +43,14 @@ def last_search(request: HttpRequest, job_id: int, units: System = "si") -> Sear
     require(person(request), Action.VIEW)
     _, listed, _ = listed_of(job_id)
     search = listed.searches.filter(asked__code=None).last()
-    return None if search is None else _out(seen(search), units)
+    return None if search is None else _out(as_it_stands(search, start_searcher), units)
 
 
 @router.get("/jobs/{int:job_id}/weld-list/coupons/{int:search_id}", response={200: SearchOut, **REFUSALS})
 def search_as_it_stands(request: HttpRequest, job_id: int, search_id: int, units: System = "si") -> SearchOut:
     """How far a search is, and what it found."""
     require(person(request), Action.VIEW)
-    return _out(seen(_search(job_id, search_id)), units)
+    return _out(as_it_stands(_search(job_id, search_id), start_searcher), units)
 
 
 @router.post(

@@ -8,6 +8,7 @@ import pghistory
 from django.db import models
 
 from apps.accounts.models import User
+from apps.background.models import Work
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 
@@ -82,40 +83,16 @@ class Assignment(models.Model):
         return f"{self.revision} for {self.facts_hash[:8]}"
 
 
-class CouponSearch(models.Model):
-    """A search for the cheapest coupons: what was asked, how far it is, what was found.
-
-    ``asked_hash`` is over all that the answer rests on: the same question is answered once.
-    """
-
-    class State(models.TextChoices):
-        """From waiting for its turn to an answer, or to why there is none."""
-
-        WAITING = "waiting"
-        RUNNING = "running"
-        DONE = "done"
-        FAILED = "failed"
-        STOPPED = "stopped"
+class CouponSearch(Work):
+    """A search for the cheapest coupons, and what it found: ``plan``."""
 
     weld_list = models.ForeignKey(WeldList, on_delete=models.CASCADE, related_name="searches")
     list_version = models.PositiveIntegerField()
-    asked = models.JSONField()
-    asked_hash = models.CharField(max_length=64)
-    language = models.CharField(max_length=10)
-    asked_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
-    asked_at = models.DateTimeField(auto_now_add=True)
-    state = models.CharField(max_length=10, choices=State.choices, default=State.WAITING)
-    doing = models.CharField(max_length=20, blank=True)
-    done = models.PositiveIntegerField(default=0)
-    of = models.PositiveIntegerField(default=0)
-    seen_at = models.DateTimeField(auto_now_add=True)
-    problem = models.TextField(blank=True)
     plan = models.JSONField(null=True)
 
-    class Meta:
-        """The newest last."""
+    class Meta(Work.Meta):
+        """Found by what was asked, and by what waits."""
 
-        ordering: ClassVar = ["id"]
         indexes: ClassVar = [
             models.Index(fields=["weld_list", "asked_hash"], name="coupon_search_asked"),
             models.Index(fields=["state"], name="coupon_search_state"),

@@ -93,6 +93,7 @@ ELSEWHERE = {
     ("post", "/training/exercise"), ("post", "/training/answer"),
     ("put", "/jobs/{job_id}/weld-list"), ("post", "/jobs/{job_id}/weld-list/rows"),
     ("post", "/jobs/{job_id}/weld-list/look"), ("post", "/jobs/{job_id}/weld-list/take"),
+    ("post", "/jobs/{job_id}/joints/print-runs"), ("post", "/jobs/{job_id}/joints/print-runs/{run_id}/stop"),
     ("put", "/jobs/{job_id}/weld-list/assignments"),
     ("delete", "/jobs/{job_id}/weld-list/assignments/{assignment_id}"),
     ("post", "/jobs/{job_id}/welds"), ("post", "/welds/{weld_id}/results"),

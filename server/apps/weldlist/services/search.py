@@ -8,52 +8,34 @@ from __future__ import annotations
 
 import hashlib
 import json
-import logging
-import os
-import subprocess
-import sys
-import time
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from datetime import timedelta
-from threading import Thread
 from typing import Any
 
 from django.conf import settings
 from django.db import transaction
-from django.utils import timezone
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
-from apps.codebook.queries import current_book
+from apps.background.work import Watch, answered, carry_out, end, start_process
 from apps.qualification.queries import signed_records
 from apps.weldlist.models import CouponSearch, WeldList
 from apps.weldlist.queries import CODE, PRICES, SHOP, document_of, standing_list
-from welding.codebook.book import in_force, using
+from welding.codebook.book import in_force
 from welding.documents.codec import JOINT
 from welding.documents.procedure import Code
 from welding.documents.weld_list import WeldList as Document
 from welding.errors import WeldingError
-from welding.language import SOURCE, language, speaking, tr
+from welding.language import language, speaking, tr
 from welding.weldlist.coupons import FewestCoupons, fewest_coupons
 from welding.weldlist.joint_types import joint_types
 
-log = logging.getLogger("coupons")
 LONGEST_S = 60.0
 """Time for the solver; drafting comes on top."""
 MOST_TYPES = 2000
 """Joint types that one search plans for: more are for the command line."""
 KEPT = 30
 """Searches of a list that are kept."""
-BEAT_S = 0.5
-LOST_AFTER = timedelta(seconds=150)
-"""A search that was not heard of for so long has lost its process: the solver alone may take a minute."""
-WAITS_AT_MOST = timedelta(seconds=5)
-State = CouponSearch.State
-
-
-class Stopped(Exception):
-    """Somebody ended the search."""
 
 
 def ask(
@@ -85,10 +67,8 @@ def ask(
     asked_hash = _hash_of(listed, asked)
     with transaction.atomic():
         WeldList.objects.select_for_update().get(pk=listed.pk)
-        known = listed.searches.filter(
-            asked_hash=asked_hash, state__in=(State.WAITING, State.RUNNING, State.DONE)
-        ).last()
-        if known is not None and not _is_lost(known):
+        known = answered(listed.searches.all(), asked_hash)
+        if known is not None:
             return known
         search = CouponSearch.objects.create(
             weld_list=listed,
@@ -100,23 +80,10 @@ def ask(
         )
         kept = listed.searches.order_by("-id").values_list("pk", flat=True)[:KEPT]
         listed.searches.exclude(pk__in=list(kept)).delete()
-    if settings.SEARCH_APART:
+    if settings.WORK_APART:
         transaction.on_commit(start_searcher)
     else:
         take_up(search)
-    search.refresh_from_db()
-    return search
-
-
-def seen(search: CouponSearch) -> CouponSearch:
-    """A search as it stands: one whose process is gone has failed, one that waits is taken up."""
-    if _is_lost(search):
-        gone = tr("The search ended without an answer: ask again.")
-        _of(search, State.RUNNING).update(state=State.FAILED, problem=gone)
-    elif search.state == State.WAITING and timezone.now() - search.seen_at > WAITS_AT_MOST:
-        _of(search, State.WAITING).update(seen_at=timezone.now())
-        if settings.SEARCH_APART:
-            start_searcher()
     search.refresh_from_db()
     return search
 
@@ -128,9 +95,7 @@ def stop(user: User, search: CouponSearch) -> CouponSearch:
         NotAllowedError: The role does not allow it.
     """
     require(user, Action.WRITE_PROCEDURE)
-    _of(search, State.WAITING, State.RUNNING).update(state=State.STOPPED)
-    search.refresh_from_db()
-    return search
+    return end(search)
 
 
 def is_current(search: CouponSearch) -> bool:
@@ -146,46 +111,12 @@ def _hash_of(listed: WeldList, asked: dict[str, Any]) -> str:
     return hashlib.sha256(json.dumps(rests_on, sort_keys=True).encode()).hexdigest()
 
 
-def _of(search: CouponSearch, *states: State) -> Any:
-    return CouponSearch.objects.filter(pk=search.pk, state__in=states)
-
-
-def _is_lost(search: CouponSearch) -> bool:
-    return search.state == State.RUNNING and timezone.now() - search.seen_at > LOST_AFTER
-
-
 def start_searcher() -> None:
-    """Start the process that takes up what waits; where there is one already, it ends at once."""
-    process = subprocess.Popen(
-        [sys.executable, "manage.py", "search_coupons"],
-        cwd=settings.BASE,
-        env={**os.environ, "BEAD_ALONE": "1"},
-        stdin=subprocess.DEVNULL,
-        stdout=subprocess.DEVNULL,
-        stderr=None,
-    )
-    # Somebody has to take note of its end, or it stays in the table of processes.
-    Thread(target=process.wait, daemon=True).start()
+    """Start the process that takes up what waits."""
+    start_process("search_coupons")
 
 
 # --- the process that searches ----------------------------------------------------------------------
-
-
-def give_up_orphans() -> None:
-    """Searches whose process is gone; asked by the only process that searches, before it takes up one."""
-    with speaking(SOURCE):
-        gone = tr("The search ended without an answer: ask again.")
-    CouponSearch.objects.filter(state=State.RUNNING).update(state=State.FAILED, problem=gone)
-
-
-def next_waiting() -> CouponSearch | None:
-    """The search that waits longest, marked as running."""
-    with transaction.atomic():
-        search = CouponSearch.objects.select_for_update().filter(state=State.WAITING).first()
-        if search is not None:
-            search.state, search.seen_at = State.RUNNING, timezone.now()
-            search.save(update_fields=["state", "seen_at"])
-    return search
 
 
 def take_up(search: CouponSearch, workers: int = 1, let_go: Callable[[], None] = lambda: None) -> None:
@@ -196,23 +127,7 @@ def take_up(search: CouponSearch, workers: int = 1, let_go: Callable[[], None] =
         workers: Processors to use.
         let_go: Gives the connection back; called whenever the search goes on without it.
     """
-    try:
-        with using(current_book()), speaking(search.language):
-            plan = _planned(search, workers, let_go)
-    except Stopped:
-        return
-    except WeldingError as error:
-        _end(search, state=State.FAILED, problem=str(error))
-    except Exception:
-        log.exception("search %s", search.pk)
-        _end(search, state=State.FAILED, problem="The search ended with an error; the server's log has it.")
-    else:
-        _end(search, state=State.DONE, plan=plan)
-    let_go()
-
-
-def _end(search: CouponSearch, **facts: object) -> None:
-    _of(search, State.WAITING, State.RUNNING).update(seen_at=timezone.now(), **facts)
+    carry_out(search, lambda: {"plan": _planned(search, workers, let_go)}, let_go)
 
 
 def _planned(search: CouponSearch, workers: int, let_go: Callable[[], None]) -> dict[str, Any]:
@@ -225,7 +140,7 @@ def _planned(search: CouponSearch, workers: int, let_go: Callable[[], None]) -> 
         raise WeldingError(
             tr("{count} joint types: coupons for so many are planned by the command line.", count=count)
         )
-    watch = _Watch(search, let_go)
+    watch = Watch(search, let_go)
     let_go()
     found = fewest_coupons(document, LONGEST_S, workers, watch)
     return _plain(found, document) | {"currency": PRICES.take(listed.prices or {}).currency}
@@ -259,22 +174,3 @@ def _plain(found: FewestCoupons, document: Document) -> dict[str, Any]:
             for one in found.uncovered
         ],
     }
-
-
-class _Watch:
-    """Writes down how far a search is, and ends it when somebody asked for that."""
-
-    def __init__(self, search: CouponSearch, let_go: Callable[[], None]) -> None:
-        self._search, self._let_go = search, let_go
-        self._told, self._doing = 0.0, ""
-
-    def __call__(self, doing: str, done: int, of: int) -> None:
-        now = time.monotonic()
-        if doing == self._doing and now - self._told < BEAT_S:
-            return
-        self._told, self._doing = now, doing
-        facts = {"doing": doing, "done": done, "of": of, "seen_at": timezone.now()}
-        going_on = _of(self._search, State.WAITING, State.RUNNING).update(**facts)
-        self._let_go()
-        if not going_on:
-            raise Stopped

@@ -1,11 +1,10 @@
 import { t } from '@lingui/core/macro'
-import { Trans } from '@lingui/react/macro'
 import { useMutation } from '@tanstack/react-query'
 
 import { api, unwrap } from '../../api/client'
 import type { CouponSearch } from '../../api/types'
-import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
+import { WorkProgress } from './WorkProgress'
 
 type Props = { jobId: number; search: CouponSearch }
 
@@ -20,23 +19,16 @@ export function SearchProgress({ jobId, search }: Props) {
       ),
   })
   const words = search.state === 'waiting' ? t`Waiting for its turn` : (doing()[search.doing] ?? t`Starting`)
-  const { done, of } = search
   return (
     <div className="panel flex flex-wrap items-center gap-3 px-4 py-3">
-      <label className="grid min-w-60 flex-1 gap-1">
-        <span role="status" className="font-semibold">
-          {words}
-        </span>
-        {of > 1 ? (
-          <progress className="w-full accent-accent" value={done} max={of} />
-        ) : (
-          <progress className="w-full accent-petrol" />
-        )}
-      </label>
-      <span className="num text-steel2">{of > 1 && t`${done} of ${of}`}</span>
-      <Button disabled={stop.isPending || stop.isSuccess} onClick={() => stop.mutate()}>
-        {stop.isSuccess ? <Trans>Stopping …</Trans> : <Trans>Stop the search</Trans>}
-      </Button>
+      <WorkProgress
+        words={words}
+        done={search.done}
+        of={search.of}
+        stopWords={t`Stop the search`}
+        stopping={stop.isPending || stop.isSuccess}
+        onStop={() => stop.mutate()}
+      />
       {stop.isError && <Notice mark="breach">{stop.error.message}</Notice>}
     </div>
   )

@@ -13,6 +13,7 @@ import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { MarkIcon } from '../../ui/Verdict'
 import { JointsHead } from './JointsHead'
+import { PrintAll } from './PrintAll'
 import { TypeWpsRows } from './TypeWpsRows'
 import { useAssign, type Assign } from './useAssign'
 
@@ -113,20 +114,34 @@ function Head({ jobId, table, assign }: { jobId: number; table: ListWps; assign:
           })}
         </Button>
       )}
-      {table.types.length > 0 && <Cards jobId={jobId} />}
+      {table.types.length > 0 && <Cards jobId={jobId} types={table.types} />}
     </div>
   )
 }
 
-function Cards({ jobId }: { jobId: number }) {
+/** What the server sets while somebody waits: more is set beside the pages. */
+const AT_ONCE = { sheets: 40, cards: 300 }
+
+function Cards({ jobId, types }: { jobId: number; types: ListWps['types'] }) {
+  const under = `/api/jobs/${String(jobId)}/joints`
   return (
-    <span className="flex flex-wrap gap-4">
-      <a className="link" href={`/api/jobs/${String(jobId)}/joints/print`} target="_blank" rel="noreferrer">
-        <Trans>Print joint cards with QR codes</Trans>
-      </a>
-      <a className="link" href={`/api/jobs/${String(jobId)}/joints/sheets`} target="_blank" rel="noreferrer">
-        <Trans>Print a booth sheet for each joint type</Trans>
-      </a>
+    <span className="flex flex-wrap items-center gap-4">
+      <PrintAll
+        jobId={jobId}
+        what="cards"
+        count={types.reduce((sum, one) => sum + one.marks.length, 0)}
+        atOnce={AT_ONCE.cards}
+        direct={`${under}/print`}
+        words={t`Print joint cards with QR codes`}
+      />
+      <PrintAll
+        jobId={jobId}
+        what="sheets"
+        count={types.length}
+        atOnce={AT_ONCE.sheets}
+        direct={`${under}/sheets`}
+        words={t`Print a booth sheet for each joint type`}
+      />
     </span>
   )
 }

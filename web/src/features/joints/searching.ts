@@ -1,12 +1,10 @@
 import { api, unwrap } from '../../api/client'
 import type { CouponPlan, CouponSearch, WeldList } from '../../api/types'
+import { toItsEnd } from './following'
 
 export type Asked = { keep: readonly string[]; without: readonly string[]; code?: WeldList['code'] }
 export type Found = { search: CouponSearch; plan: CouponPlan }
 type Where = { jobId: number; units: 'si' | 'us'; signal?: AbortSignal }
-
-const SOON_MS = 250
-const LATER_MS = 1500
 
 /** Ask for the cheapest coupons, and follow the search to its end; see `followed`. */
 export async function searchCoupons(where: Where, asked: Asked, told: (search: CouponSearch) => void) {
@@ -26,20 +24,13 @@ export async function followed(
   started: CouponSearch,
   told: (search: CouponSearch) => void,
 ): Promise<Found | null> {
-  let search = started
-  for (let wait = SOON_MS; isGoingOn(search); wait = Math.min(wait * 1.5, LATER_MS)) {
-    told(search)
-    await new Promise((resolve) => setTimeout(resolve, wait))
-    signal?.throwIfAborted()
-    search = await unwrap(
+  const look = () =>
+    unwrap(
       api.GET('/api/jobs/{job_id}/weld-list/coupons/{search_id}', {
-        params: { path: { job_id: jobId, search_id: search.id }, query: { units } },
+        params: { path: { job_id: jobId, search_id: started.id }, query: { units } },
         signal,
       }),
     )
-  }
-  if (search.state === 'failed') throw new Error(search.problem)
+  const search = await toItsEnd(started, look, told, signal)
   return search.plan ? { search, plan: search.plan } : null
 }
-
-export const isGoingOn = (search: CouponSearch) => search.state === 'waiting' || search.state === 'running'

@@ -4,7 +4,8 @@ import { useEffect, useRef, useState } from 'react'
 import type { CouponPlan, CouponSearch } from '../../api/types'
 import { lastSearchQuery } from '../../queries/joints'
 import { useUnits } from '../../session/units'
-import { followed, isGoingOn, searchCoupons } from './searching'
+import { isGoingOn } from './following'
+import { followed, searchCoupons } from './searching'
 import type { Asked } from './searching'
 
 /** The search for coupons of a job: the last one that anybody asked for, and those that are asked for here. */

@@ -1,0 +1,1 @@
+"""What makes long prints."""
