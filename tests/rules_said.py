@@ -15,6 +15,7 @@ from tests.whole_run import Noted
 from welding.finding import Finding
 from welding.glossary.rules import all_rules, rule_named
 from welding.qualification.variables import PROOFS, VARIABLES
+from welding.welders.variables import VARIABLES as WELDER_VARIABLES
 
 said = Noted("rules_said")
 _FREE = {"run_out_mm"}
@@ -23,6 +24,9 @@ _LEFT_OPEN = {"oscillation"}
 """Variables that are not recorded, so that they are left open wherever they are asked."""
 _ANOTHER_PROCESS = {"supplemental_filler"}
 """Adding or leaving out metal powder is another process number, which is told first."""
+
+_NEVER_COVERED = {"mechanization"}
+"""A mechanized torch is never within the range of a welder."""
 
 
 def _expected() -> set[tuple[str, str, str]]:
@@ -33,6 +37,9 @@ def _expected() -> set[tuple[str, str, str]]:
         verdicts = ["complies"] if variable in _ANOTHER_PROCESS else ["complies", "violates"]
         for verdict in ["undecided"] if variable in _LEFT_OPEN else verdicts:
             found.add((f"range.{variable}", verdict, "requirement"))
+    for variable in WELDER_VARIABLES:
+        verdicts = ["violates"] if variable in _NEVER_COVERED else ["complies", "violates"]
+        found |= {(f"welder.{variable}", verdict, "requirement") for verdict in verdicts}
     return found
 
 
@@ -52,6 +59,7 @@ def pytest_configure() -> None:
         rule = rule_named(self.rule)
         family, _, variable = self.rule.partition(".")
         unknown = family == "range" and variable not in VARIABLES and variable not in PROOFS
+        unknown |= family == "welder" and variable not in WELDER_VARIABLES
         if rule is None or unknown or key[1:] not in rule.answers:
             raise NotInTheTable(f"{key} is not in welding/glossary/tables/rules.toml")
         said.noted.add(key)

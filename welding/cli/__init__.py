@@ -17,6 +17,7 @@ from welding.cli import (
     recording,
     rules,
     thermal,
+    welder,
     weldlist,
 )
 from welding.cli.parsing import Parser
@@ -58,6 +59,7 @@ def _parser() -> Parser:
         bead,
         fault,
         weldlist,
+        welder,
     ):
         module.add(calls)
     return parser

@@ -12,6 +12,7 @@ from welding.codebook.book import AS_ENTERED, Correction, split_id, using
 from welding.codebook.catalogue import all_editions
 from welding.codebook.table import Table, load_table
 from welding.errors import Problem, UnknownEntryError
+from welding.welders.catalogue import welder_editions
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -138,7 +139,8 @@ def part_of(table_or_row: str) -> str:
 
 def _parts() -> dict[str, tuple[str, tuple[str, ...]]]:
     editions = {one.id: (one.title, (one.qualification.tables,)) for one in all_editions().values()}
-    return editions | {code: (title, packages) for code, title, packages in SUBJECTS}
+    persons = {one.id: (one.title, (one.package,)) for one in welder_editions().values()}
+    return editions | persons | {code: (title, packages) for code, title, packages in SUBJECTS}
 
 
 @cache

@@ -33,6 +33,33 @@ class ProcessPart:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Operation:
+    """How a machine welds, as the qualification of its operator counts it.
+
+    Attributes:
+        mode: Mechanized, or automatic.
+        unit: Type of the unit and its control.
+        view: Whether the arc is seen directly or over a camera.
+        arc_length_control: Whether the machine keeps the length of the arc.
+        joint_tracking: Whether it follows the joint.
+        arc_sensor: Whether an arc sensor guides it.
+        joint_sensor: Whether a sensor finds the joint.
+        runs: A single run on each side, or several.
+        functional_test: Whether the person's knowledge of the unit was tested; ``None`` where it is not said.
+    """
+
+    mode: Literal["mechanized", "automatic"]
+    unit: f.Name | None = None
+    view: Literal["direct", "remote"] | None = None
+    arc_length_control: bool = False
+    joint_tracking: bool = False
+    arc_sensor: bool = False
+    joint_sensor: bool = False
+    runs: Literal["single-run", "multi-run"] | None = None
+    functional_test: bool | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WelderWeld:
     """A test piece, or a weld that somebody is to make.
 
@@ -45,9 +72,10 @@ class WelderWeld:
         position: Test position, or the position of the weld, as the code names it.
         thickness_mm: Thickness of the material [mm]; of a fillet weld always, of a groove where the code
             counts it.
-        diameter_mm: Outside diameter [mm]; of a branch that of the branch, of a hollow section its smaller side.
-        backing: Detail of a butt weld: ``ss nb``, ``ss mb``, ``bs``, ``ss gb``, ``ss fb``, ``ci``; of a groove
-            of AWS ``backing``, ``no backing``, ``backgouged``.
+        diameter_mm: Outside diameter [mm]: of the branch where there is one; of a hollow section its
+            smaller side.
+        backing: Detail of a butt weld: ``ss nb``, ``ss mb``, ``bs``, ``ss gb``, ``ss fb``, ``ci``; of a
+            groove of AWS ``backing``, ``open root``, ``backgouged``.
         layers: Of a fillet weld: ``sl`` or ``ml``.
         direction: Of oxy-acetylene welding: ``lw`` or ``rw``.
         layer_count: Layers that were counted.
@@ -57,14 +85,21 @@ class WelderWeld:
         fillet_too: The supplementary fillet weld piece that was welded as well: its process and filler.
         fillet_too_mm: Thickness of its material [mm].
         metal_group: Group of the base metal where the code counts it.
-        from_designation: Whether it was read from a designation, which does not say more than its grammar has.
+        groove: Kind of groove weld of AWS: CJP, PJP, plug or slot, CJP in T-, Y- or K-connections.
+        progression: Vertical progression of AWS.
+        dihedral_deg: Angle between the members of a fillet weld [°]; ``None`` where they are square.
+        electrodes: Electrodes that an operator runs at once.
+        trained: Whether a welder was trained as an operator and shown to be able.
+        operation: How the machine welds, where an operator is qualified for it.
+        units: Which printed column of the code counts.
+        from_designation: Whether it was read from a designation, which has no place for some facts.
     """
 
     code: f.Name
     person: Person = "welder"
     parts: Annotated[tuple[ProcessPart, ...], Field(min_length=1, max_length=2)]
-    product: Literal["plate", "pipe"]
-    weld: Literal["butt", "fillet"]
+    product: Literal["plate", "pipe"] = "plate"
+    weld: Literal["butt", "fillet"] = "butt"
     position: f.Name
     thickness_mm: f.ThicknessMm | None = None
     diameter_mm: f.DiameterMm | None = None
@@ -78,4 +113,11 @@ class WelderWeld:
     fillet_too: ProcessPart | None = None
     fillet_too_mm: f.ThicknessMm | None = None
     metal_group: f.Name | None = None
+    groove: Literal["cjp", "pjp", "plug", "tyk"] | None = None
+    progression: Literal["uphill", "downhill"] | None = None
+    dihedral_deg: Annotated[float, Field(gt=0, le=180)] | None = None
+    electrodes: Annotated[int, Field(ge=1, le=12)] | None = None
+    trained: bool = False
+    operation: Operation | None = None
+    units: Literal["si", "us"] = "si"
     from_designation: bool = False

@@ -1,0 +1,1 @@
+"""Codes for the qualification of persons: one folder for one edition."""

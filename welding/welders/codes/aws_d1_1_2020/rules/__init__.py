@@ -1,0 +1,1 @@
+"""Rules of clause 6 part C and of clause 10 for pipe."""
