@@ -274,6 +274,7 @@ GOALS = {
     "core_matrix_s": ("Core: 1,000 joints against 200 records", "s", 1),
     "core_list_s": ("Core: a weld list of 10,000 rows read", "s", 10),
     "core_list_cover_s": ("Core: 10,000 joints of 300 types against 200 records, cold", "s", 2),
+    "core_list_change_ms": ("Core: the same after one joint was changed", "ms", 200),
     "core_coupons_s": ("Core: the cheapest coupons for 1,000 joint types, three processes, proven", "s", 60),
     "proof_page_ms": ("API: tests, range, proof, code book: the slowest answer, median of 8", "ms", 300),
     "integrate_m_per_s": ("Core: integration of a recording in memory", "million samples/s", -20),

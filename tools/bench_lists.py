@@ -5,8 +5,10 @@ from __future__ import annotations
 import os
 import random
 import time
+from dataclasses import replace
 
 from tools.bench_proof import some_joints, some_records
+from welding.coverage.record import KeptRanges, keeping_ranges
 from welding.documents.codec import JOINT
 from welding.documents.joint_list import JointToWeld
 from welding.documents.procedure import Code
@@ -34,8 +36,22 @@ def lists() -> dict[str, float]:
         grid, CODE, ListMapping(first_row=mapping.first_row, headings=mapping.headings, units=mapping.units)
     )
     read = time.perf_counter()
-    types_covered(joint_types(listed, CODE), records, CODE)
+    types = joint_types(listed, CODE)
+    ranges = KeptRanges()
+    with keeping_ranges(ranges):
+        types_covered(types, records, CODE)
     covered = time.perf_counter()
+    # After one change only the type that is new is asked about, as the server does.
+    known = {JOINT.write(replace(one.joint, number=None)) for one in types}
+    listed[4711] = ListedJoint(mark="W4711", joint=replace(listed[4711].joint, pwht=True))
+    after = [
+        one for one in joint_types(listed, CODE) if JOINT.write(replace(one.joint, number=None)) not in known
+    ]
+    with keeping_ranges(ranges):
+        types_covered(after, records, CODE)
+    changed = time.perf_counter()
+    if len(after) != 1:
+        raise SystemExit(f"one change made {len(after)} joint types")
     gaps = WeldList(code=CODE, joints=_mixed_types(chance), shop=SHOP)
     start_of_plan = time.perf_counter()
     plan = fewest_coupons(gaps, workers=os.cpu_count() or 1)
@@ -45,6 +61,7 @@ def lists() -> dict[str, float]:
     return {
         "core_list_s": read - start,
         "core_list_cover_s": covered - read,
+        "core_list_change_ms": 1000 * (changed - covered),
         "core_coupons_s": planned - start_of_plan,
     }
 

@@ -11,12 +11,13 @@ import pytest
 from tools.bench_proof import some_joints, some_records
 from welding.coverage.cover_sets import CoverSet, CoverSets, members
 from welding.coverage.covers import covers
-from welding.coverage.record import as_passed, in_force, judge
+from welding.coverage.record import KeptRanges, as_passed, in_force, judge, keeping_ranges
 from welding.documents.codec import JOINT, RECORD
 from welding.documents.procedure import Code
 from welding.documents.weld_list import ListedJoint, Prices, Shop
 from welding.weldlist.joint_types import joint_types
 from welding.weldlist.screening import tried_for
+from welding.weldlist.standing import types_covered
 
 EXAMPLES = Path(__file__).resolve().parents[2] / "docs" / "examples"
 ISO, AWS = Code(id="iso-15614-1:2017", level=2, units="si"), Code(id="aws-d1.1:2020", units="us")
@@ -141,3 +142,20 @@ def test_random_records_and_joints():
         assert found == {
             row for row, one in enumerate(joints) if covers([record], one, ISO.id, 2, [report]).covered
         }
+
+
+def test_what_is_kept_of_records_changes_no_answer():
+    """After one change of a list only the new type is asked about; the records are not judged again."""
+    chance = random.Random(5)
+    records = some_records(chance)[:3]
+    listed = [ListedJoint(mark=f"W{at}", joint=one) for at, one in enumerate(some_joints(chance)[:40])]
+    types = joint_types(listed, ISO)
+    plain = types_covered(types, records, ISO)
+    kept = KeptRanges()
+    found = []
+    for part in (types[:9], types[9:]):
+        with keeping_ranges(kept):
+            found += types_covered(part, records, ISO)
+        judged = dict(kept.reports)
+    assert tuple(found) == plain and {one.verdict for one in plain} >= {"covered", "blocked"}
+    assert len(judged) == len(records) and kept.ranges

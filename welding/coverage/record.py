@@ -153,8 +153,15 @@ def judge(record: QualificationRecord, code_id: str | None = None, level: int | 
         UnknownEntryError: No such code.
     """
     asked = in_force(record.procedure.code, code_id, level)
+    kept = _KEPT.get()
+    key = (id(record), asked.code.id, asked.level)
+    if kept is not None and key in kept.reports:
+        return kept.reports[key][1]
     coupon = _piece(record, asked)
-    return _judged(coupon, asked, needs_of(coupon, asked))
+    found = _judged(coupon, asked, needs_of(coupon, asked))
+    if kept is not None:
+        kept.reports[key] = record, found
+    return found
 
 
 def as_passed(
@@ -256,22 +263,30 @@ def ranges_of(
 
 
 @dataclass(frozen=True, slots=True)
-class _Kept:
-    """Keys go by identity; what they belong to is held beside, so that no other takes its place."""
+class KeptRanges:
+    """What was computed of records, under one book, language and usage of terms.
+
+    Keys go by identity; what they belong to is held beside, so that no other takes its place.
+    """
 
     coupons: dict[Hashable, tuple[QualificationRecord, TestCoupon]] = field(default_factory=dict)
     ranges: dict[Hashable, tuple[QualificationRecord, TestReport | None, QualifiedRange]] = field(
         default_factory=dict
     )
+    reports: dict[Hashable, tuple[QualificationRecord, TestReport]] = field(default_factory=dict)
 
 
-_KEPT: ContextVar[_Kept | None] = ContextVar("kept_ranges", default=None)
+_KEPT: ContextVar[KeptRanges | None] = ContextVar("kept_ranges", default=None)
 
 
 @contextmanager
-def keeping_ranges() -> Iterator[None]:
-    """Compute each range once for as long as this lasts: for one search that asks the same records often."""
-    token = _KEPT.set(_Kept())
+def keeping_ranges(kept: KeptRanges | None = None) -> Iterator[None]:
+    """Compute each range once for as long as this lasts: for one search that asks the same records often.
+
+    Args:
+        kept: What was computed before of the same records, under the same book, language and terms.
+    """
+    token = _KEPT.set(KeptRanges() if kept is None else kept)
     try:
         yield
     finally:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from api.damage import attempt
 
@@ -11,6 +11,7 @@ from apps.jobs.models import Job
 from apps.qualification.queries import signed_records
 from apps.weldlist.models import ListRow, WeldList
 from welding.codebook.book import by_book
+from welding.coverage.record import KeptRanges, keeping_ranges
 from welding.documents.codec import JOINT, Codec
 from welding.documents.procedure import Code
 from welding.documents.record import QualificationRecord
@@ -126,24 +127,37 @@ def covered_types(job: Job, standing: StandingList) -> tuple[list[str], tuple[Ty
     the types that are new are asked about.
     """
     signed = [(one.content_hash, attempt(one, one.document)[0]) for one in signed_records(job)]
-    records = [(key, one) for key, one in signed if one is not None]
-    asked = hashlib.sha256("".join(key for key, _ in records).encode()).hexdigest()
-    kept = _kept_answers(asked)
+    whole = [(key, one) for key, one in signed if one is not None]
+    asked = hashlib.sha256("".join(key for key, _ in whole).encode()).hexdigest()
+    known = _kept_answers(asked)
+    kept = known.answers
+    # Ranges are kept by the record that they were computed of: always the same one.
+    records = known.records.setdefault("whole", [one for _, one in whole])
     facts = [facts_of(one) for one in standing.types]
     fresh = [one for one, key in zip(standing.types, facts, strict=True) if key not in kept]
     if len(kept) > MOST_KEPT:
         kept.clear()
         fresh = list(standing.types)
-    for one in types_covered(fresh, [record for _, record in records], standing.code):
-        kept[facts_of(one.type)] = one
+    with keeping_ranges(known.ranges):
+        for one in types_covered(fresh, records, standing.code):
+            kept[facts_of(one.type)] = one
     found = tuple(replace(kept[key], type=one) for one, key in zip(standing.types, facts, strict=True))
-    return [record.number or "" for _, record in records], found
+    return [record.number or "" for record in records], found
+
+
+@dataclass(frozen=True, slots=True)
+class _KeptAnswers:
+    """What joint types were told by the same records, and what was computed of these."""
+
+    answers: dict[bytes, TypeCover] = field(default_factory=dict)
+    records: dict[str, list[QualificationRecord]] = field(default_factory=dict)
+    ranges: KeptRanges = field(default_factory=KeptRanges)
 
 
 @by_book(KEPT_LISTS)
-def _kept_answers(records: str) -> dict[bytes, TypeCover]:
+def _kept_answers(records: str) -> _KeptAnswers:
     """Answers about joint types by these records; filled as they are asked about."""
-    return {}
+    return _KeptAnswers()
 
 
 def facts_of(kind: JointType) -> bytes:
