@@ -201,6 +201,22 @@ def test_continuity_by_use():
     assert engaged_until(start, [day("2019-01-01")], day("2020-03-01"), 6)[1]
 
 
+def test_a_qualification_that_is_counted_by_use():
+    """AWS D1.1, 6.2.3: no confirmation and no end, but the process in use; a tack welder's does not lapse."""
+    package = welder_edition("aws-d1.1-welders:2020").package
+    used = tuple(day(one) for one in ("2020-07-20", "2021-01-15", "2021-07-01"))
+    one = held("2020-02-01", package=package, uses=used)
+    assert validity(one, day("2021-12-31")).valid
+    assert validity(one, day("2021-12-31")).due == ("use", day("2022-01-01"))
+    found = validity(one, day("2022-01-02"))
+    assert (found.standing, found.last_valid_day) == ("lapsed", day("2022-01-01"))
+    assert "not used" in found.reasons[0] and found.citation.clause == "clause 6.2.3.1"
+    tack = held("2015-02-01", package=package, tacks=True)
+    assert validity(tack, day("2024-06-01")).valid and validity(tack, day("2024-06-01")).due is None
+    doubted = held("2020-02-01", package=package, uses=used, revoked_on=day("2021-03-01"))
+    assert validity(doubted, day("2021-03-01")).standing == "lapsed"
+
+
 LONG = 6 * 365
 
 

@@ -42,6 +42,11 @@ def welder_edition(code: str) -> WelderEdition:
     return found
 
 
+def edition_for(procedure_code: str) -> WelderEdition | None:
+    """The code by which whoever welds to such a procedure is qualified; ``None`` where none is known."""
+    return next((one for one in welder_editions().values() if procedure_code in one.procedure_codes), None)
+
+
 def read_designation(text: str) -> WelderWeld:
     """A designation as the weld that it stands for.
 

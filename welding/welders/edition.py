@@ -7,10 +7,12 @@ from dataclasses import dataclass
 
 from welding.citation import Citation
 from welding.codebook.table import Table, load_table
+from welding.documents.procedure import Procedure
 from welding.documents.welder_weld import WelderWeld
 from welding.finding import Finding
 from welding.language import Usage
 from welding.qualification.items import RangeItem
+from welding.welders.asked import Asked
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -29,6 +31,9 @@ class WelderEdition:
         range_items: What a test piece covers; for a piece of two processes each process by itself, and both.
         compare: Findings on a weld that is asked, given the items and the weld that was tested.
         positions_asked: Positions in which somebody has to be qualified for a weld: all of them.
+        scope: Where its scope stands.
+        asked_of: What a procedure asks of whoever welds it; ``None`` where that is not answered yet.
+        procedure_codes: Codes of procedures that qualify persons by this one.
         together: Positions that two test pieces of one diameter stand for together.
     """
 
@@ -45,6 +50,8 @@ class WelderEdition:
     positions_asked: Callable[[WelderWeld], tuple[str, ...]]
     together: Callable[[WelderWeld], tuple[str, ...]] = lambda _: ()
     scope: Citation | None = None
+    asked_of: Callable[[Procedure], Asked] | None = None
+    procedure_codes: tuple[str, ...] = ()
 
     def table(self, name: str) -> Table:
         """One of its tables, corrections laid over it."""

@@ -94,6 +94,8 @@ class Held:
         prolongations: Likewise.
         employment: For the third way.
         revoked_on: Day on which it was revoked for reasoned doubt.
+        uses: Days on which the process was used, where the code counts those and no signatures.
+        tacks: Whether it is a tack welder's, which no rest of the process ends.
     """
 
     package: str
@@ -104,6 +106,8 @@ class Held:
     prolongations: tuple[Prolongation, ...] = ()
     employment: Employment = Employment()
     revoked_on: date | None = None
+    uses: tuple[date, ...] = ()
+    tacks: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -114,7 +118,7 @@ class Validity:
         standing: valid, lapsed, unknown (a fact is missing), or not yet.
         last_valid_day: Last day on which it holds, as far as it is signed; ``None`` where nothing limits it
             or where that is not known.
-        due: What has to be signed next, and by when: ``confirmation`` or ``prolongation``.
+        due: What is next, and by when: ``confirmation`` or ``prolongation`` signed, ``use`` of the process.
         reasons: Sentences: why it lapsed, what was signed and does not count.
         citation: Clause that decides.
     """
@@ -151,10 +155,13 @@ def validity(held: Held, on: date) -> Validity:
         on: The day.
     """
     table = load_table(held.package, "validity")
-    confirmed = _confirmed_until(held, on, table)
-    period = _period(held, on, table)
+    if any(row["row"] == "continuity" for row in table.rows):
+        period = _End(kind="use", last=None, reasons=(), citation=table.citation_of(table.row("continuity")))
+        confirmed = _used_until(held, on, table)
+    else:
+        confirmed, period = _confirmed_until(held, on, table), _period(held, on, table)
     ends = [one for one in (confirmed, period) if one.last is not None]
-    first = min(ends, key=lambda one: one.last or date.max)
+    first = min(ends, key=lambda one: one.last or date.max, default=period)
     reasons = tuple(dict.fromkeys((*confirmed.reasons, *period.reasons)))
     if held.revoked_on is not None and held.revoked_on <= on:
         said = tr("Revoked on {day}: there was reason to doubt it.", day=held.revoked_on.isoformat())
@@ -194,7 +201,7 @@ def validity(held: Held, on: date) -> Validity:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _End:
-    kind: Literal["confirmation", "prolongation"]
+    kind: Literal["confirmation", "prolongation", "use"]
     last: date | None
     reasons: tuple[str, ...]
     citation: Citation
@@ -205,7 +212,16 @@ def _lapsed(end: _End) -> str:
     day = end.last.isoformat() if end.last else ""
     if end.kind == "confirmation":
         return tr("It ran out on {day}: nobody confirmed it in time. A new test is needed.", day=day)
+    if end.kind == "use":
+        return tr("It lapsed after {day}: the process was not used for more than six months.", day=day)
     return tr("It ran out on {day}: the period ended. A new test is needed.", day=day)
+
+
+def _used_until(held: Held, on: date, table: Table) -> _End:
+    row = table.row("tack" if held.tacks else "continuity")
+    months = row.get("months")
+    last = engaged_until(held.welded_on, held.uses, on, months)[0] if months else None
+    return _End(kind="use", last=last, reasons=(), citation=table.citation_of(row))
 
 
 def _confirmed_until(held: Held, on: date, table: Table) -> _End:

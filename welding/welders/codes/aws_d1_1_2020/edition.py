@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from welding.citation import Citation
+from welding.welders.codes.aws_d1_1_2020.rules.asking import asked_of
 from welding.welders.codes.aws_d1_1_2020.rules.covering import compare, positions_asked
 from welding.welders.codes.aws_d1_1_2020.rules.ranges import range_items
 from welding.welders.codes.aws_d1_1_2020.short_form import SHORT, read, write
@@ -21,4 +22,6 @@ EDITION = WelderEdition(
     compare=compare,
     positions_asked=positions_asked,
     scope=Citation(document=SHORT, edition="2020", clause="clause 6 part C", confidence="high"),
+    asked_of=asked_of,
+    procedure_codes=("aws-d1.1:2020",),
 )

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 
 from welding.citation import Citation
 from welding.documents.welder_weld import WelderWeld
+from welding.welders.codes.iso_9606_1_2017.rules.asking import asked_of
 from welding.welders.codes.iso_9606_1_2017.rules.basics import table
 from welding.welders.codes.iso_9606_1_2017.rules.covering import compare, positions_asked, together
 from welding.welders.codes.iso_9606_1_2017.rules.ranges import range_items
@@ -54,4 +55,6 @@ EDITION = WelderEdition(
     positions_asked=positions_asked,
     together=together,
     scope=Citation(document=SHORT, edition="2017", clause="clause 1", confidence="high"),
+    asked_of=asked_of,
+    procedure_codes=("iso-15614-1:2017",),
 )

@@ -86,7 +86,8 @@ def _backing_of(asked: WelderWeld, at: int) -> str | None:
 
 
 def _transfer(item: RangeItem, asked: WelderWeld, part: ProcessPart) -> Iterator[Finding]:
-    if not table("processes").row(part.process).get("transfer"):
+    own = next((row for row in table("processes").rows if row["row"] == part.process), None)
+    if own is None or not own.get("transfer"):
         return
     if part.transfer is None and asked.from_designation:
         return
@@ -109,7 +110,7 @@ def _together(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Finding
     whole = [one.deposited_mm for one in asked.parts]
     for item in items:
         if item.how == "together":
-            total = None if None in whole else sum(one or 0 for one in whole)
+            total = asked.thickness_mm if None in whole else sum(one or 0 for one in whole)
             yield finding(replace(item, process=None), of_span(item, total))
 
 
