@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from welding.citation import Citation
 from welding.finding import Finding, Verdict
@@ -15,11 +15,42 @@ from welding.welders.variables import VARIABLES, value_words
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Answer:
-    """What comes of one value: the verdict, the value in words, and why."""
+    """What comes of one value: the verdict, the value (a number, or in words), and why."""
 
     verdict: Verdict
-    actual: str
+    actual: str = ""
     why: str = ""
+    value: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Compared:
+    """An answer on one item; its sentences are written when they are asked for.
+
+    Attributes:
+        item: The item.
+        answer: The answer.
+        system: Units of its sentences.
+    """
+
+    item: RangeItem
+    answer: Answer
+    system: System
+
+    @property
+    def verdict(self) -> Verdict:
+        """Whether what is asked is within the item."""
+        return self.answer.verdict
+
+    @property
+    def finding(self) -> Finding:
+        """The answer with its sentences."""
+        return _finding(self.item, self.answer, self.system)
+
+
+def compared(item: RangeItem, answer: Answer, system: System = "si") -> Compared:
+    """An answer on an item."""
+    return Compared(item, answer, system)
 
 
 def of_set(item: RangeItem, asked: str | None, *, all_of: Sequence[str] = ()) -> Answer:
@@ -31,7 +62,7 @@ def of_set(item: RangeItem, asked: str | None, *, all_of: Sequence[str] = ()) ->
         all_of: What has to be there for it, where that is more than the word itself.
     """
     if asked is None:
-        return Answer(verdict="undecided", actual="", why=tr("It is not stated."))
+        return Answer(verdict="undecided", why=tr("It is not stated."))
     needed = tuple(all_of) or (asked,)
     said = value_words(asked)
     if item.kind == "unknown":
@@ -46,16 +77,15 @@ def of_set(item: RangeItem, asked: str | None, *, all_of: Sequence[str] = ()) ->
     return Answer(verdict="undecided" if doubtful else "violates", actual=said, why=why)
 
 
-def of_span(item: RangeItem, asked: float | None, system: System = "si") -> Answer:
+def of_span(item: RangeItem, asked: float | None) -> Answer:
     """A number against a span."""
     if asked is None:
-        return Answer(verdict="undecided", actual="", why=tr("It is not stated."))
-    said = written(item.variable, asked, system)
+        return Answer(verdict="undecided", why=tr("It is not stated."))
     if item.kind == "unknown":
-        return Answer(verdict="undecided", actual=said, why=item.reason)
+        return Answer(verdict="undecided", value=asked, why=item.reason)
     if item.kind == "any" or item.holds(asked):
-        return Answer(verdict="complies", actual=said)
-    return Answer(verdict="violates", actual=said, why=item.reason)
+        return Answer(verdict="complies", value=asked)
+    return Answer(verdict="violates", value=asked, why=item.reason)
 
 
 def written(variable: str, value: float, system: System = "si") -> str:
@@ -81,8 +111,9 @@ def limit_of(item: RangeItem, system: System = "si") -> str:
     return tr("{low} and over", low=low) if low else tr("up to {high}", high=high)
 
 
-def finding(item: RangeItem, answer: Answer, system: System = "si") -> Finding:
-    """The answer on one item as a finding."""
+def _finding(item: RangeItem, answer: Answer, system: System) -> Finding:
+    if answer.value is not None:
+        answer = replace(answer, actual=written(item.variable, answer.value, system))
     title = VARIABLES[item.variable].title
     if item.process:
         title = f"{title}, {item.process}"

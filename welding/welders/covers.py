@@ -6,16 +6,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from welding.codebook.book import by_book
 from welding.documents.welder_weld import WelderWeld
 from welding.errors import WeldingError
 from welding.finding import Finding
 from welding.language import terms_of, tr
-from welding.qualification.items import QualifiedRange
+from welding.qualification.items import QualifiedRange, RangeItem
 from welding.welders.catalogue import welder_edition
+from welding.welders.comparing import Compared
 from welding.welders.edition import WelderEdition
 
 WelderVerdict = Literal["covered", "blocked", "open"]
-POSITION = "welder.welder_position"
+POSITION = "welder_position"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -68,54 +70,94 @@ def welder_covers(tested: Sequence[WelderWeld], asked: WelderWeld) -> WelderCove
                 tr("A test to {tested} says nothing under {asked}.", tested=one.code, asked=asked.code)
             )
     with terms_of(edition.usage):
-        return _covers(edition, tuple(tested), asked)
+        found = _covers(edition, tuple(tested), asked)
+        return WelderCoverage(
+            covered=found.covered,
+            verdict=found.verdict,
+            by=found.by,
+            combination=found.combination,
+            findings=tuple(one.finding for one in found.answers),
+        )
 
 
-def _covers(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: WelderWeld) -> WelderCoverage:
-    best: WelderCoverage | None = None
+def stands(tested: WelderWeld, asked: WelderWeld) -> WelderVerdict:
+    """The verdict of one test by itself, without its sentences: for very many people.
+
+    Both are of one code; a joint of two processes by tests of each, and tests that only together cover a
+    position, are for ``welder_covers``.
+    """
+    edition = welder_edition(asked.code)
+    if len(asked.parts) > len(tested.parts):
+        return "blocked"
+    worst: WelderVerdict = "covered"
+    for one in edition.compare(_items(tested), tested, asked):
+        if one.verdict == "violates":
+            return "blocked"
+        if one.verdict == "undecided":
+            worst = "open"
+    return worst
+
+
+@by_book(4000)
+def _items(tested: WelderWeld) -> tuple[RangeItem, ...]:
+    return welder_edition(tested.code).range_items(tested)
+
+
+@dataclass(frozen=True, slots=True)
+class _Found:
+    """A coverage whose sentences are not written yet."""
+
+    verdict: WelderVerdict
+    by: tuple[int, ...]
+    answers: tuple[Compared, ...]
+    combination: str = ""
+
+    @property
+    def covered(self) -> bool:
+        return self.verdict == "covered"
+
+    @property
+    def weight(self) -> tuple[int, int]:
+        """How far it is from covered."""
+        return (
+            sum(one.verdict == "violates" for one in self.answers),
+            sum(one.verdict == "undecided" for one in self.answers),
+        )
+
+
+def _covers(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: WelderWeld) -> _Found:
+    best: _Found | None = None
     for at, one in enumerate(tested):
         if len(asked.parts) > len(one.parts):
             continue
         found = _by_one(edition, one, asked, at)
         if found.covered:
             return found
-        best = found if best is None or _weight(found) < _weight(best) else best
+        best = found if best is None or found.weight < best.weight else best
     if len(asked.parts) > 1:
         separate = _by_process(edition, tested, asked)
-        if separate is not None and (best is None or separate.covered or _weight(separate) < _weight(best)):
+        if separate is not None and (best is None or separate.covered or separate.weight < best.weight):
             return separate
     together = _by_positions(edition, tested, asked)
     if together is not None:
         return together
-    return best or WelderCoverage(covered=False, verdict="blocked", by=(), combination="", findings=())
+    return best or _Found("blocked", (), ())
 
 
-def _by_one(edition: WelderEdition, tested: WelderWeld, asked: WelderWeld, at: int) -> WelderCoverage:
-    findings = edition.compare(edition.range_items(tested), tested, asked)
-    verdict = _verdict(findings)
-    covered = verdict == "covered"
-    return WelderCoverage(
-        covered=covered, verdict=verdict, by=(at,) if covered else (), combination="", findings=findings
-    )
+def _by_one(edition: WelderEdition, tested: WelderWeld, asked: WelderWeld, at: int) -> _Found:
+    answers = tuple(edition.compare(_items(tested), tested, asked))
+    verdict = _verdict(answers)
+    return _Found(verdict, (at,) if verdict == "covered" else (), answers)
 
 
-def _verdict(findings: Sequence[Finding]) -> WelderVerdict:
-    verdicts = {one.verdict for one in findings}
+def _verdict(answers: Sequence[Compared]) -> WelderVerdict:
+    verdicts = {one.verdict for one in answers}
     if "violates" in verdicts:
         return "blocked"
-    return "open" if "undecided" in verdicts or not findings else "covered"
+    return "open" if "undecided" in verdicts or not answers else "covered"
 
 
-def _weight(found: WelderCoverage) -> tuple[int, int]:
-    return (
-        sum(one.verdict == "violates" for one in found.findings),
-        sum(one.verdict == "undecided" for one in found.findings),
-    )
-
-
-def _by_process(
-    edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: WelderWeld
-) -> WelderCoverage | None:
+def _by_process(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: WelderWeld) -> _Found | None:
     """A joint of two processes by tests of each: what each process does is asked by itself."""
     each = []
     for at, part in enumerate(asked.parts):
@@ -123,67 +165,67 @@ def _by_process(
         each.append(_covers(edition, tested, replace(asked, parts=(part,), backing=backing)))
     if not tested:
         return None
-    worst = max(each, key=_weight)
+    worst = max(each, key=lambda one: one.weight)
     if not all(one.covered for one in each):
         return worst
-    return WelderCoverage(
-        covered=True,
-        verdict="covered",
-        by=tuple(dict.fromkeys(at for one in each for at in one.by)),
-        combination=tr("One test for each process."),
-        findings=tuple(one for found in each for one in found.findings),
+    return _Found(
+        "covered",
+        tuple(dict.fromkeys(at for one in each for at in one.by)),
+        tuple(one for found in each for one in found.answers),
+        tr("One test for each process."),
     )
 
 
-def _by_positions(
-    edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: WelderWeld
-) -> WelderCoverage | None:
+@dataclass(frozen=True, slots=True)
+class _Fitting:
+    """A test that covers everything of a weld but perhaps its position."""
+
+    at: int
+    tested: WelderWeld
+    positions: frozenset[str]
+    answers: tuple[Compared, ...]
+
+
+def _by_positions(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: WelderWeld) -> _Found | None:
     """Tests that cover everything but the position, and every position between them."""
     needed = set(edition.positions_asked(asked))
     if len(needed) < 2:
         return None
-    fitting = []
-    for at, one in enumerate(tested):
-        if len(one.parts) != len(asked.parts) or one.weld != asked.weld:
-            continue
-        items = edition.range_items(one)
-        findings = edition.compare(items, one, asked)
-        if all(f.verdict not in ("violates", "undecided") for f in findings if f.rule != POSITION):
-            held = {value for item in items if item.variable == "welder_position" for value in item.values}
-            fitting.append((at, one, held, findings))
+    fitting = [
+        found for at, one in enumerate(tested) if (found := _fitting(edition, one, asked, at)) is not None
+    ]
     pair = edition.together(asked)
     if pair:
         return _by_pair(fitting, pair)
-    if not fitting or not needed <= set().union(*(held for _, _, held, _ in fitting)):
+    if not needed <= set().union(*(one.positions for one in fitting)):
         return None
-    used = [one for one in fitting if one[2] & needed]
-    return WelderCoverage(
-        covered=True,
-        verdict="covered",
-        by=tuple(at for at, *_ in used),
-        combination=tr(
-            "Together they hold every position of it: {positions}.", positions=", ".join(sorted(needed))
-        ),
-        findings=tuple(f for f in used[0][3] if f.rule != POSITION),
-    )
+    used = [one for one in fitting if one.positions & needed]
+    said = tr("Together they hold every position of it: {positions}.", positions=", ".join(sorted(needed)))
+    return _Found("covered", tuple(one.at for one in used), used[0].answers, said)
 
 
-def _by_pair(
-    fitting: Sequence[tuple[int, WelderWeld, set[str], tuple[Finding, ...]]], pair: tuple[str, ...]
-) -> WelderCoverage | None:
+def _fitting(edition: WelderEdition, tested: WelderWeld, asked: WelderWeld, at: int) -> _Fitting | None:
+    if len(tested.parts) != len(asked.parts) or tested.weld != asked.weld:
+        return None
+    items = _items(tested)
+    answers = tuple(one for one in edition.compare(items, tested, asked) if one.item.variable != POSITION)
+    if any(one.verdict in ("violates", "undecided") for one in answers):
+        return None
+    group = "fillet" if asked.weld == "fillet" else "groove"
+    held = (one for one in items if one.variable == POSITION and one.weld in (None, group))
+    return _Fitting(at, tested, frozenset(value for one in held for value in one.values), answers)
+
+
+def _by_pair(fitting: Sequence[_Fitting], pair: tuple[str, ...]) -> _Found | None:
     """Two pipes of one diameter, each in one of the positions."""
-    for at, first, _, findings in fitting:
-        for other, second, _, _ in fitting:
-            if (first.position, second.position) == pair and first.diameter_mm == second.diameter_mm:
-                return WelderCoverage(
-                    covered=True,
-                    verdict="covered",
-                    by=(at, other),
-                    combination=tr(
-                        "{first} and {second} on pipes of one diameter stand for it.",
-                        first=pair[0],
-                        second=pair[1],
-                    ),
-                    findings=tuple(f for f in findings if f.rule != POSITION),
+    for one in fitting:
+        for other in fitting:
+            alike = one.tested.diameter_mm == other.tested.diameter_mm
+            if alike and (one.tested.position, other.tested.position) == pair:
+                said = tr(
+                    "{first} and {second} on pipes of one diameter stand for it.",
+                    first=pair[0],
+                    second=pair[1],
                 )
+                return _Found("covered", (one.at, other.at), one.answers, said)
     return None

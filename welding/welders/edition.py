@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from welding.citation import Citation
 from welding.codebook.table import Table, load_table
 from welding.documents.procedure import Procedure
 from welding.documents.welder_weld import WelderWeld
-from welding.finding import Finding
 from welding.language import Usage
 from welding.qualification.items import RangeItem
 from welding.welders.asked import Asked
+from welding.welders.comparing import Compared
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -29,7 +29,7 @@ class WelderEdition:
         read: A designation without its prefix, as a weld.
         write: A weld as a designation.
         range_items: What a test piece covers; for a piece of two processes each process by itself, and both.
-        compare: Findings on a weld that is asked, given the items and the weld that was tested.
+        compare: Answers on a weld that is asked, given the items and the weld that was tested, one by one.
         positions_asked: Positions in which somebody has to be qualified for a weld: all of them.
         scope: Where its scope stands.
         asked_of: What a procedure asks of whoever welds it; ``None`` where that is not answered yet.
@@ -46,7 +46,7 @@ class WelderEdition:
     read: Callable[[str], WelderWeld]
     write: Callable[[WelderWeld], str]
     range_items: Callable[[WelderWeld], tuple[RangeItem, ...]]
-    compare: Callable[[Sequence[RangeItem], WelderWeld, WelderWeld], tuple[Finding, ...]]
+    compare: Callable[[Sequence[RangeItem], WelderWeld, WelderWeld], Iterator[Compared]]
     positions_asked: Callable[[WelderWeld], tuple[str, ...]]
     together: Callable[[WelderWeld], tuple[str, ...]] = lambda _: ()
     scope: Citation | None = None

@@ -8,11 +8,10 @@ from typing import Any
 from welding.citation import Citation
 from welding.documents.welder_weld import Operation, WelderWeld
 from welding.editions.toolkit import EditionTables
-from welding.finding import Finding
 from welding.language import tr
 from welding.qualification.items import RangeItem
 from welding.welders.codes.iso_14732_2013.short_form import CODE, SHORT, read, write
-from welding.welders.comparing import finding, of_set
+from welding.welders.comparing import Compared, compared, of_set
 from welding.welders.edition import WelderEdition
 
 PACKAGE = "welding.welders.codes.iso_14732_2013"
@@ -110,10 +109,9 @@ def _set(
     )
 
 
-def compare(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> tuple[Finding, ...]:
+def compare(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> Iterator[Compared]:
     """Findings on a weld that an operator is asked to make."""
     operation = asked.operation or Operation(mode="mechanized")
-    found = []
     for item in items:
         value = _asked(item.variable, asked, operation)
         unsaid = value is None and item.kind == "unknown"
@@ -125,8 +123,7 @@ def compare(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -
             continue
         if unsaid and asked.from_designation:
             continue
-        found.append(finding(item, of_set(item, value)))
-    return tuple(found)
+        yield compared(item, of_set(item, value))
 
 
 def _asked(variable: str, asked: WelderWeld, operation: Operation) -> str | None:

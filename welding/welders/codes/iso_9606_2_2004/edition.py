@@ -7,11 +7,10 @@ from dataclasses import replace
 
 from welding.citation import Citation
 from welding.documents.welder_weld import WelderWeld
-from welding.finding import Finding
 from welding.language import tr
 from welding.qualification.items import RangeItem
 from welding.welders.codes.iso_9606_2_2004.ranges import PACKAGE, range_items, table
-from welding.welders.comparing import Answer, finding, of_set, of_span
+from welding.welders.comparing import Answer, Compared, compared, of_set, of_span
 from welding.welders.edition import WelderEdition
 from welding.welders.iso_designation import Grammar, read, write
 
@@ -41,12 +40,12 @@ def _write(weld: WelderWeld) -> str:
     return write(weld, GRAMMAR)
 
 
-def compare(items: Sequence[RangeItem], _tested: WelderWeld, asked: WelderWeld) -> tuple[Finding, ...]:
+def compare(items: Sequence[RangeItem], _tested: WelderWeld, asked: WelderWeld) -> Iterator[Compared]:
     """Findings on a weld that is asked."""
-    return tuple(_each(items, asked))
+    return _each(items, asked)
 
 
-def _each(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Finding]:
+def _each(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Compared]:
     part = asked.parts[0]
     fillet = asked.weld == "fillet"
     words: dict[str, str | None] = {
@@ -63,29 +62,29 @@ def _each(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Finding]:
         words["layers"] = asked.layers
     for item in items:
         if item.variable in words:
-            yield finding(item, of_set(item, words[item.variable]))
+            yield compared(item, of_set(item, words[item.variable]))
         elif (item.variable == "fillet_material_mm" and fillet) or (
             item.variable == "material_mm" and not fillet
         ):
-            yield finding(item, of_span(item, asked.thickness_mm))
+            yield compared(item, of_span(item, asked.thickness_mm))
         elif item.variable == "branch_deg" and asked.branch_deg is not None:
-            yield finding(item, of_span(item, asked.branch_deg))
+            yield compared(item, of_span(item, asked.branch_deg))
         elif item.variable == "outside_diameter_mm" and asked.product == "pipe":
             yield from _diameter(item, asked)
     if asked.branch_deg is not None and not any(one.variable == "branch_deg" for one in items):
         item = next(one for one in items if one.variable == "weld_type")
         why = tr("Branches are covered by butt welds on pipes.")
         shown = replace(item, variable="branch_deg", kind="set", values=())
-        yield finding(shown, Answer(verdict="violates", actual=f"{asked.branch_deg:g}°", why=why))
+        yield compared(shown, Answer(verdict="violates", actual=f"{asked.branch_deg:g}°", why=why))
 
 
-def _diameter(item: RangeItem, asked: WelderWeld) -> Iterator[Finding]:
+def _diameter(item: RangeItem, asked: WelderWeld) -> Iterator[Compared]:
     """Plates cover pipes by two rules: the one for the position that is asked answers."""
     if item.how:
         easy = asked.position in table("products").row("pipe_from_plate")["positions"]
         if item.how != ("pipe_from_plate" if easy else "other_pipe_from_plate"):
             return
-    yield finding(item, of_span(item, asked.diameter_mm))
+    yield compared(item, of_span(item, asked.diameter_mm))
 
 
 def positions_asked(asked: WelderWeld) -> tuple[str, ...]:

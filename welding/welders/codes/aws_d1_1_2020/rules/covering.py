@@ -6,22 +6,21 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from welding.documents.welder_weld import WelderWeld
-from welding.finding import Finding
 from welding.language import tr
 from welding.qualification.items import RangeItem
 from welding.welders.codes.aws_d1_1_2020.rules.basics import table
 from welding.welders.codes.aws_d1_1_2020.rules.ranges import range_items
-from welding.welders.comparing import Answer, finding, of_set, of_span
+from welding.welders.comparing import Answer, Compared, compared, of_set, of_span
 
 
-def compare(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> tuple[Finding, ...]:
+def compare(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> Iterator[Compared]:
     """Findings on a weld, in the printed column in which it is asked."""
     if tested.units != asked.units:
         items = range_items(replace(tested, units=asked.units))
-    return tuple(_each(items, tested, asked))
+    return _each(items, tested, asked)
 
 
-def _each(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> Iterator[Finding]:
+def _each(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> Iterator[Compared]:
     part = asked.parts[0]
     kind = _kind(asked)
     group = "fillet" if asked.weld == "fillet" else "groove"
@@ -48,11 +47,11 @@ def _each(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> 
         else:
             answer = _size(item, asked, kind)
         if answer is not None:
-            yield finding(item, answer, asked.units)
+            yield compared(item, answer, asked.units)
     if not positions and asked.groove != "plug":
         item = next(one for one in items if one.variable == "weld_type")
         shown = replace(item, variable="welder_position", values=(tr("none"),))
-        yield finding(shown, Answer(verdict="violates", actual=asked.position, why=item.reason), asked.units)
+        yield compared(shown, Answer(verdict="violates", actual=asked.position, why=item.reason), asked.units)
 
 
 def _kind(weld: WelderWeld) -> str:
@@ -63,14 +62,14 @@ def _size(item: RangeItem, asked: WelderWeld, kind: str) -> Answer | None:
     if item.variable == "material_mm" and (kind != "fillet" or asked.person == "tack-welder"):
         # Two short forms without a thickness do not differ in it.
         unsaid = asked.thickness_mm is None and item.tested is None and item.kind == "unknown"
-        return None if unsaid and asked.from_designation else of_span(item, asked.thickness_mm, asked.units)
+        return None if unsaid and asked.from_designation else of_span(item, asked.thickness_mm)
     if item.variable == "fillet_material_mm" and kind == "fillet" and asked.thickness_mm is not None:
-        return of_span(item, asked.thickness_mm, asked.units)
+        return of_span(item, asked.thickness_mm)
     if item.variable == "dihedral_deg" and kind == "fillet" and asked.dihedral_deg is not None:
         if item.how == "edge-open" and asked.dihedral_deg == item.min:
             why = tr("Whether this angle itself is in differs between the notes as recalled.")
             return Answer(verdict="undecided", actual=f"{asked.dihedral_deg:g}°", why=why)
-        return of_span(item, asked.dihedral_deg, asked.units)
+        return of_span(item, asked.dihedral_deg)
     if item.variable == "outside_diameter_mm" and kind != "fillet" and asked.product == "pipe":
         return _pipe(item, asked)
     return None
@@ -84,7 +83,7 @@ def _pipe(item: RangeItem, asked: WelderWeld) -> Answer:
             actual=asked.backing or "",
             why=item.reason,
         )
-    return of_span(item, asked.diameter_mm, asked.units)
+    return of_span(item, asked.diameter_mm)
 
 
 def _backing(item: RangeItem, tested: WelderWeld, asked: WelderWeld) -> Answer | None:

@@ -6,31 +6,29 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from welding.documents.welder_weld import ProcessPart, WelderWeld
-from welding.finding import Finding
 from welding.language import tr
 from welding.qualification.items import RangeItem
 from welding.welders.codes.iso_9606_1_2017.rules.basics import table
 from welding.welders.codes.iso_9606_1_2017.rules.ranges import family, inclined
-from welding.welders.comparing import Answer, finding, of_set, of_span
+from welding.welders.comparing import Answer, Compared, compared, of_set, of_span
 from welding.welders.variables import value_words
 
 OPERATORS = "ISO 14732"
 
 
-def compare(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> tuple[Finding, ...]:
+def compare(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> Iterator[Compared]:
     """Findings on a weld of one process, or of two where the test was made with two.
 
     A joint of two processes against a test of one is asked process by process by whoever calls.
     """
-    found = list(_mechanization(items, asked))
+    yield from _mechanization(items, asked)
     for at, part in enumerate(asked.parts):
         own = [one for one in items if one.process in (None, _tested_process(tested, asked, at))]
-        found += _of_part(own, asked, part, at)
+        yield from _of_part(own, asked, part, at)
     if len(asked.parts) > 1:
-        found += _together(items, asked)
+        yield from _together(items, asked)
     own = [one for one in items if one.process is None]
-    found += _of_piece(own, tested, asked)
-    return tuple(found)
+    yield from _of_piece(own, tested, asked)
 
 
 def _tested_process(tested: WelderWeld, asked: WelderWeld, at: int) -> str | None:
@@ -47,7 +45,7 @@ def _tested_process(tested: WelderWeld, asked: WelderWeld, at: int) -> str | Non
     return tested.parts[0].process
 
 
-def _mechanization(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Finding]:
+def _mechanization(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Compared]:
     if asked.mechanized:
         item = next(one for one in items if one.variable == "welder_process")
         shown = replace(
@@ -58,26 +56,26 @@ def _mechanization(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Fi
             process=None,
         )
         why = tr("A mechanized torch asks for an operator who is qualified to {code}.", code=OPERATORS)
-        yield finding(shown, Answer(verdict="violates", actual=tr("mechanized"), why=why))
+        yield compared(shown, Answer(verdict="violates", actual=tr("mechanized"), why=why))
 
 
-def _of_part(items: Sequence[RangeItem], asked: WelderWeld, part: ProcessPart, at: int) -> Iterator[Finding]:
+def _of_part(items: Sequence[RangeItem], asked: WelderWeld, part: ProcessPart, at: int) -> Iterator[Compared]:
     no_filler = part.filler_type == "nm"
     # Of a joint of two processes only the sum counts.
     single = asked.weld == "butt" and len(asked.parts) == 1
     for item in items:
         if item.variable == "welder_process":
-            yield finding(item, of_set(item, part.process))
+            yield compared(item, of_set(item, part.process))
         elif item.variable == "transfer_mode":
             yield from _transfer(item, asked, part)
         elif item.variable == "filler_group" and not no_filler:
-            yield finding(item, of_set(item, part.filler_group))
+            yield compared(item, of_set(item, part.filler_group))
         elif item.variable == "filler_type":
-            yield finding(item, _filler_type(item, asked, part, at))
+            yield compared(item, _filler_type(item, asked, part, at))
         elif item.variable == "backing" and asked.weld == "butt":
-            yield finding(item, of_set(item, _backing_of(asked, at)))
+            yield compared(item, of_set(item, _backing_of(asked, at)))
         elif item.variable == "deposited_mm" and item.how != "together" and single:
-            yield finding(item, of_span(item, part.deposited_mm))
+            yield compared(item, of_span(item, part.deposited_mm))
 
 
 def _backing_of(asked: WelderWeld, at: int) -> str | None:
@@ -85,7 +83,7 @@ def _backing_of(asked: WelderWeld, at: int) -> str | None:
     return asked.backing if at == 0 else str(table("processes_together").row("second")["backing"])
 
 
-def _transfer(item: RangeItem, asked: WelderWeld, part: ProcessPart) -> Iterator[Finding]:
+def _transfer(item: RangeItem, asked: WelderWeld, part: ProcessPart) -> Iterator[Compared]:
     own = next((row for row in table("processes").rows if row["row"] == part.process), None)
     if own is None or not own.get("transfer"):
         return
@@ -93,7 +91,7 @@ def _transfer(item: RangeItem, asked: WelderWeld, part: ProcessPart) -> Iterator
         return
     if part.transfer is None and {"dip", "globular", "spray", "pulsed"} <= set(item.values):
         return
-    yield finding(item, of_set(item, part.transfer))
+    yield compared(item, of_set(item, part.transfer))
 
 
 def _filler_type(item: RangeItem, asked: WelderWeld, part: ProcessPart, at: int) -> Answer:
@@ -106,45 +104,45 @@ def _filler_type(item: RangeItem, asked: WelderWeld, part: ProcessPart, at: int)
     return replace(of_set(item, kind), actual=value_words(part.filler_type or ""))
 
 
-def _together(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Finding]:
+def _together(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Compared]:
     whole = [one.deposited_mm for one in asked.parts]
     for item in items:
         if item.how == "together":
             total = asked.thickness_mm if None in whole else sum(one or 0 for one in whole)
-            yield finding(replace(item, process=None), of_span(item, total))
+            yield compared(replace(item, process=None), of_span(item, total))
 
 
-def _of_piece(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> Iterator[Finding]:
+def _of_piece(items: Sequence[RangeItem], tested: WelderWeld, asked: WelderWeld) -> Iterator[Compared]:
     kind = "BW" if asked.weld == "butt" else "FW"
     welds = [one for one in items if one.variable == "weld_type"]
     holding = next((one for one in welds if kind in one.values), welds[0])
-    yield finding(holding, of_set(holding, kind))
+    yield compared(holding, of_set(holding, kind))
     for item in items:
         if item.variable == "product":
-            yield finding(item, of_set(item, "P" if asked.product == "plate" else "T"))
+            yield compared(item, of_set(item, "P" if asked.product == "plate" else "T"))
         elif item.variable == "branch_deg" and asked.branch_deg is not None:
-            yield finding(item, of_span(item, asked.branch_deg))
+            yield compared(item, of_span(item, asked.branch_deg))
         elif item.variable == "fillet_material_mm" and asked.weld == "fillet":
-            yield finding(item, of_span(item, asked.thickness_mm))
+            yield compared(item, of_span(item, asked.thickness_mm))
         elif item.variable == "layers" and asked.weld == "fillet":
-            yield finding(item, of_set(item, asked.layers))
+            yield compared(item, of_set(item, asked.layers))
         elif item.variable == "welding_direction" and asked.direction is not None:
-            yield finding(item, of_set(item, asked.direction))
+            yield compared(item, of_set(item, asked.direction))
         elif item.variable == "welder_position":
             too = any(one.how == "fillets-too" for one in items)
-            yield finding(item, _position(item, tested, asked, too))
+            yield compared(item, _position(item, tested, asked, too))
     yield from _branch_of_plate(items, asked)
     if asked.product == "pipe":
         yield from _diameter(items, asked)
 
 
-def _branch_of_plate(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Finding]:
+def _branch_of_plate(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Compared]:
     if asked.branch_deg is None or any(one.variable == "branch_deg" for one in items):
         return
     item = next(one for one in items if one.variable == "weld_type")
     why = tr("Branches are covered by butt welds on pipes.")
     shown = replace(item, variable="branch_deg", kind="set", values=(tr("none"),))
-    yield finding(shown, Answer(verdict="violates", actual=f"{asked.branch_deg:g}°", why=why))
+    yield compared(shown, Answer(verdict="violates", actual=f"{asked.branch_deg:g}°", why=why))
 
 
 def positions_asked(asked: WelderWeld) -> tuple[str, ...]:
@@ -190,28 +188,28 @@ def _fillets_by_butt(tested: WelderWeld, asked: WelderWeld) -> Answer:
     return Answer(verdict="violates", actual=asked.position, why=why)
 
 
-def _diameter(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Finding]:
+def _diameter(items: Sequence[RangeItem], asked: WelderWeld) -> Iterator[Compared]:
     spans = [one for one in items if one.variable == "outside_diameter_mm"]
     fixed = next((one for one in spans if one.how == "fixed"), None)
     if fixed is None:
         for item in spans:
-            yield finding(item, of_span(item, asked.diameter_mm))
+            yield compared(item, of_span(item, asked.diameter_mm))
         return
     turning = next(one for one in spans if one.how == "turning")
     as_fixed = of_span(fixed, asked.diameter_mm)
     if as_fixed.verdict != "violates" or _turns(asked) is False:
-        yield finding(fixed, as_fixed)
+        yield compared(fixed, as_fixed)
         return
     row = table("products").row("turning_pipe_from_plate")
     as_turning = of_span(turning, asked.diameter_mm)
     if asked.position not in row["positions"]:
-        as_turning = Answer(verdict="violates", actual=as_turning.actual, why=turning.reason)
+        as_turning = Answer(verdict="violates", value=as_turning.value, why=turning.reason)
     if as_turning.verdict == "complies" and _turns(asked) is None:
         why = tr(
             "Whether the pipe turns is not stated; fixed pipes are covered from {edge:g} mm.", edge=fixed.min
         )
-        as_turning = Answer(verdict="undecided", actual=as_turning.actual, why=why)
-    yield finding(turning, as_turning)
+        as_turning = Answer(verdict="undecided", value=as_turning.value, why=why)
+    yield compared(turning, as_turning)
 
 
 def _turns(asked: WelderWeld) -> bool | None:
