@@ -96,7 +96,9 @@ function Matrix({ jobId, cover, shown }: { jobId: number; cover: ListCoverage; s
         <thead>
           <tr className="border-b border-line text-left font-head">
             <th scope="col" className="w-16 px-3 py-1.5">{t`Type`}</th>
-            <th scope="col" className="px-2 py-1.5">{t`Joint`}</th>
+            <th scope="col" className="px-2 py-1.5">
+              {t({ message: 'Joint', context: 'of a weld list' })}
+            </th>
             <th scope="col" className="px-2 py-1.5 text-right">{t`Welds`}</th>
             <th scope="col" className="px-2 py-1.5">{t`Signed records`}</th>
             {records.map((one) => (

@@ -187,7 +187,9 @@ function Types({ jobId, table, shown, assign }: TypesProps) {
         <thead>
           <tr className="border-b border-line text-left font-head">
             <th scope="col" className="w-16 px-3 py-1.5">{t`Type`}</th>
-            <th scope="col" className="px-2 py-1.5">{t`Joint`}</th>
+            <th scope="col" className="px-2 py-1.5">
+              {t({ message: 'Joint', context: 'of a weld list' })}
+            </th>
             <th scope="col" className="px-2 py-1.5 text-right">{t`Welds`}</th>
             <th scope="col" className="w-64 px-2 py-1.5">{t`Welded to`}</th>
             {columns.map((one) => (

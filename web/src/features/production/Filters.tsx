@@ -46,7 +46,7 @@ export function Filters({ jobId, asked, onAsk }: Props) {
       {text('mark', t`Mark`)}
       {text('welder', t`Welder`)}
       {text('batch', t`Filler batch`)}
-      {text('heat', t`Heat`)}
+      {text('heat', t`Heat number`)}
       <div className="w-36">
         <Labelled words={t`WPS`}>
           <Choice
@@ -86,8 +86,8 @@ export function Filters({ jobId, asked, onAsk }: Props) {
           />
         </Labelled>
       </div>
-      {day('since', t`Welded from`)}
-      {day('until', t`Welded to`)}
+      {day('since', t`Welded since`)}
+      {day('until', t`Welded until`)}
       {any && (
         <Button look="quiet" onClick={() => onAsk({})}>
           <Trans>Clear</Trans>

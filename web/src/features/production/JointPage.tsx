@@ -23,7 +23,7 @@ export function JointPage() {
   const repairOf = Number(search.get('repair') ?? 0) || null
   return (
     <div className="mx-auto max-w-xl px-4 py-3">
-      <PageTitle words={mark || t`Joint`} more={t`Production`} />
+      <PageTitle words={mark || t({ message: 'Joint', context: 'of a weld list' })} more={t`Production`} />
       {unknown && (
         <Notice mark="breach">
           <Trans>There is no job {unknown} here.</Trans>

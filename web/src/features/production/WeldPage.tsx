@@ -83,7 +83,7 @@ function Shown({ weld }: { weld: WeldDetail }) {
 
 function Facts({ weld }: { weld: WeldDetail }) {
   const rows: [string, string][] = [
-    [t`Joint`, weld.joint],
+    [t({ message: 'Joint', context: 'of a weld list' }), weld.joint],
     [t`WPS`, weld.wps],
     [t`Welded on`, weld.welded_on],
     [t`Welders`, weld.welders.join(', ')],
