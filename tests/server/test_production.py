@@ -4,6 +4,7 @@ import uuid
 from datetime import timedelta
 
 import pytest
+from apps.production import api as production_api
 from apps.production.models import Inspection, Weld
 from django.db import IntegrityError, ProgrammingError, transaction
 from django.utils import timezone
@@ -300,7 +301,20 @@ def test_traceability_both_ways(api, job, log, inspect, listed):
     assert ids(until="2020-01-01") == []
     assert ids(state="rejected") == [third["id"], second["id"]]
     page = found(api, job)
-    assert page["total"] == 3 and page["next"] is None
+    assert (page["total"], page["more"], page["next"]) == (3, False, None)
+
+
+def test_the_log_is_read_page_by_page_and_counted_so_far(api, job, log, monkeypatch):
+    made = [log("W1")["id"], log("W1", item=2)["id"], log("W2")["id"]]
+    monkeypatch.setattr(production_api, "PAGE", 1)
+    first = found(api, job)
+    assert (first["total"], first["more"], first["next"]) == (3, False, made[2])
+    second = found(api, job, before=first["next"])
+    assert [one["id"] for one in second["welds"]] == [made[1]] and second["total"] == 3
+    last = found(api, job, before=second["next"])
+    assert [one["id"] for one in last["welds"]] == [made[0]] and (last["total"], last["next"]) == (3, None)
+    monkeypatch.setattr(production_api, "MOST_COUNTED", 2)
+    assert (found(api, job)["total"], found(api, job)["more"]) == (2, True)
 
 
 def test_reject_rates_by_welder_wps_position_and_month(api, job, log, inspect):

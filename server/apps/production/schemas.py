@@ -85,9 +85,13 @@ class WeldDetailOut(WeldOut):
 
 
 class WeldsOut(Schema):
-    """A page of the log, the latest first; ``next`` is what to ask on with."""
+    """A page of the log, the latest first; ``next`` is what to ask on with.
+
+    ``total`` is how many there are, or at least how many where there are ``more``.
+    """
 
     total: int
+    more: bool
     welds: list[WeldOut]
     next: int | None
 

@@ -10863,10 +10863,14 @@ export interface components {
         /**
          * WeldsOut
          * @description A page of the log, the latest first; ``next`` is what to ask on with.
+         *
+         *     ``total`` is how many there are, or at least how many where there are ``more``.
          */
         WeldsOut: {
             /** Total */
             total: number;
+            /** More */
+            more: boolean;
             /** Welds */
             welds: components["schemas"]["WeldOut"][];
             /** Next */

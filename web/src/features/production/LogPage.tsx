@@ -27,6 +27,7 @@ function OfJob({ jobId }: { jobId: number }) {
   const settled = useSettled(asked, 250)
   const { may } = useSession()
   const log = useQuery(weldsQuery(jobId, settled))
+  const total = log.data?.total ?? 0
   const query = new URLSearchParams(
     Object.entries(settled).flatMap(([name, value]) =>
       name === 'before' || value === null || value === '' ? [] : [[name, String(value)]],
@@ -41,7 +42,9 @@ function OfJob({ jobId }: { jobId: number }) {
         <>
           <div className="mb-2 flex flex-wrap items-baseline gap-4">
             <b className="font-head text-[17px]" role="status">
-              {plural(log.data.total, { 0: 'no weld', one: '# weld', other: '# welds' })}
+              {log.data.more
+                ? t`more than ${total} welds`
+                : plural(total, { 0: 'no weld', one: '# weld', other: '# welds' })}
             </b>
             <a className="link" href={`/api/jobs/${String(jobId)}/welds/file?kind=xlsx&${query.toString()}`}>
               <Trans>Download as XLSX</Trans>

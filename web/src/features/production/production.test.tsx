@@ -110,7 +110,9 @@ const at = (path: string) =>
 
 it('finds welds by what is typed, and says how many', async () => {
   const asked = serve(({ path }) => ({
-    body: path.endsWith('/welds') ? { total: 1, welds: [WELD], next: null } : { procedures: [], types: [], lost: [] },
+    body: path.endsWith('/welds')
+      ? { total: 1, more: false, welds: [WELD], next: null }
+      : { procedures: [], types: [], lost: [] },
   }))
   at('/production')
   expect(await screen.findByText('1 weld')).toBeVisible()
@@ -123,6 +125,14 @@ it('finds welds by what is typed, and says how many', async () => {
     expect([last?.get('method'), last?.get('accepted')]).toEqual(['UT', 'false'])
   })
   expect(screen.getByRole('link', { name: 'Download as XLSX' }).getAttribute('href')).toContain('method=UT')
+})
+
+it('says that there are more than are counted', async () => {
+  serve(({ path }) => ({
+    body: path.endsWith('/welds') ? { total: 10000, more: true, welds: [WELD], next: 5 } : { procedures: [] },
+  }))
+  at('/production')
+  expect(await screen.findByText('more than 10000 welds')).toBeVisible()
 })
 
 it('logs a weld of a joint, and keeps what was typed where it is refused', async () => {
