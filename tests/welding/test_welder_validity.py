@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from welding.errors import WeldingError
 from welding.welders.catalogue import welder_edition
 from welding.welders.validity import (
     Confirmation,
@@ -122,6 +123,11 @@ def test_the_period_of_each_way_of_revalidation(package, option, welded, last, w
     assert (after.standing, after.last_valid_day) == ("lapsed", day(last))
     if welds and last == "2023-03-01":
         assert "2023-02-10" in " ".join(after.reasons)
+
+
+def test_a_way_of_revalidation_that_the_code_does_not_have_is_refused():
+    with pytest.raises(WeldingError, match="ISO 9606-2 has no way c"):
+        validity(held(option="c", package=ALUMINIUM), day("2023-02-01"))
 
 
 def test_what_is_due_next_is_told():

@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 
 from welding.documents.codec import PROCEDURE
+from welding.welders.asked import Asked
 from welding.welders.catalogue import designation_of, edition_for, read_designation
 from welding.welders.codes.aws_d1_1_2020.rules.asking import f_number
 from welding.welders.codes.iso_9606_1_2017.rules.asking import filler_of
@@ -199,6 +200,19 @@ def test_a_certificate_that_has_run_out_covers_nothing():
         ),
     )
     assert may_weld([conditions], asked(GIRDER)).standing == "open", "what is unknown does not count"
+
+
+def test_without_filler_the_base_metal_counts():
+    """Clause 5.5: its group takes the place of the filler group, and a certificate may not state it."""
+    bare = changed(GIRDER, process="142", transfer=None, filler=None)
+    test = held("ISO 9606-1 142 P BW nm s16 PA ss nb")
+    found = may_weld([test], asked(bare))
+    assert found.standing == "open" and found.findings[0].title == "Base metal group"
+    stated = replace(test, weld=replace(test.weld, metal_group="1"))
+    welds = tuple(replace(one, metal_group="1") for one in asked(bare).welds)
+    assert may_weld([stated], Asked(welds=welds, open=())).standing == "may"
+    other = tuple(replace(one, metal_group="8") for one in welds)
+    assert may_weld([stated], Asked(welds=other, open=())).standing == "blocked"
 
 
 def any_test(chance):

@@ -10,6 +10,7 @@ from typing import Literal
 
 from welding.citation import Citation
 from welding.codebook.table import Table, load_table
+from welding.errors import WeldingError
 from welding.language import tr
 
 Option = Literal["a", "b", "c"]
@@ -153,6 +154,9 @@ def validity(held: Held, on: date) -> Validity:
     Args:
         held: The certificate; what was signed after the day is left out.
         on: The day.
+
+    Raises:
+        WeldingError: Its code has no such way of revalidation.
     """
     table = load_table(held.package, "validity")
     if any(row["row"] == "continuity" for row in table.rows):
@@ -270,7 +274,15 @@ def _against_confirmation(one: Confirmation, held: Held, due: date) -> str:
 
 
 def _period(held: Held, on: date, table: Table) -> _End:
-    row = table.row(held.option)
+    row = next((one for one in table.rows if one["row"] == held.option), None)
+    if row is None:
+        raise WeldingError(
+            tr(
+                "{code} has no way {option}) of revalidation.",
+                code=table.citation.document,
+                option=held.option,
+            )
+        )
     citation = table.citation_of(row)
     if held.option == "c":
         return _while_employed(held.employment, tuple(row["systems"]), citation)

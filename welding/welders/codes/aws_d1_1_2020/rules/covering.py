@@ -70,8 +70,8 @@ def _size(item: RangeItem, asked: WelderWeld, kind: str) -> Answer | None:
             why = tr("Whether this angle itself is in differs between the notes as recalled.")
             return Answer(verdict="undecided", actual=f"{asked.dihedral_deg:g}°", why=why)
         return of_span(item, asked.dihedral_deg)
-    if item.variable == "outside_diameter_mm" and kind != "fillet" and asked.product == "pipe":
-        return _pipe(item, asked)
+    if item.variable == "outside_diameter_mm" and asked.product == "pipe":
+        return _pipe(item, asked) if kind != "fillet" else _fillet_on_pipe(item, asked)
     return None
 
 
@@ -84,6 +84,17 @@ def _pipe(item: RangeItem, asked: WelderWeld) -> Answer:
             why=item.reason,
         )
     return of_span(item, asked.diameter_mm)
+
+
+def _fillet_on_pipe(item: RangeItem, asked: WelderWeld) -> Answer | None:
+    """Fillet welds on pipe by a plate test: from the diameter of groove welds; below it is not recalled."""
+    if item.how != "from-plate":
+        return None
+    found = of_span(item, asked.diameter_mm)
+    if found.verdict != "violates":
+        return found
+    why = tr("Whether plates cover fillet welds on smaller pipe is not known here.")
+    return Answer(verdict="undecided", value=asked.diameter_mm, why=why)
 
 
 def _backing(item: RangeItem, tested: WelderWeld, asked: WelderWeld) -> Answer | None:

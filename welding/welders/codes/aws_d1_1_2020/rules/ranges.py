@@ -173,6 +173,8 @@ def _sizes(weld: WelderWeld) -> Iterator[RangeItem]:
         min=angle["least_deg"],
         how="edge-open" if weld.weld == "fillet" else "",
     )
+    if weld.product == "plate" and weld.groove != "plug":
+        yield _pipe_by_plate(weld)
     if weld.weld == "fillet" or weld.groove == "plug":
         return
     yield from _pipe_sizes(weld) if weld.product == "pipe" else _plate_sizes(weld)
@@ -182,20 +184,24 @@ def _from_least(weld: WelderWeld, row: Mapping[str, Any], variable: str, reason:
     return item(table("sizes"), row, variable, "span", reason, min=column(row, "least", weld.units))
 
 
+def _pipe_by_plate(weld: WelderWeld) -> RangeItem:
+    sizes = table("sizes")
+    row = sizes.row("pipe_from_plate")
+    return item(
+        sizes,
+        row,
+        "outside_diameter_mm",
+        "span",
+        tr("Plates cover groove welds in pipe from this diameter, with backing, backgouging or both."),
+        min=column(row, "least_diameter", weld.units),
+        how="from-plate",
+    )
+
+
 def _plate_sizes(weld: WelderWeld) -> Iterator[RangeItem]:
     sizes = table("sizes")
     standard, between, unlimited = (sizes.row(f"plate.{one}") for one in ("standard", "between", "unlimited"))
     t = weld.thickness_mm
-    pipe = sizes.row("pipe_from_plate")
-    yield item(
-        sizes,
-        pipe,
-        "outside_diameter_mm",
-        "span",
-        tr("Plates cover groove welds in pipe from this diameter, with backing, backgouging or both."),
-        min=column(pipe, "least_diameter", weld.units),
-        how="from-plate",
-    )
     if t is None:
         yield item(
             sizes, standard, "material_mm", "unknown", tr("The thickness of the test plate is not stated.")

@@ -70,6 +70,8 @@ def _of_part(items: Sequence[RangeItem], asked: WelderWeld, part: ProcessPart, a
             yield from _transfer(item, asked, part)
         elif item.variable == "filler_group" and not no_filler:
             yield compared(item, of_set(item, part.filler_group))
+        elif item.variable == "metal_group" and not (asked.from_designation and asked.metal_group is None):
+            yield compared(item, of_set(item, asked.metal_group))
         elif item.variable == "filler_type":
             yield compared(item, _filler_type(item, asked, part, at))
         elif item.variable == "backing" and asked.weld == "butt":

@@ -111,6 +111,19 @@ def _filler(weld: WelderWeld, part: ProcessPart, root: bool) -> Iterator[RangeIt
             values=("nm",),
             tested=("nm",),
         )
+        known = weld.metal_group is not None
+        yield item(
+            table("processes"),
+            row,
+            "metal_group",
+            "set" if known else "unknown",
+            tr("Without filler the group of the base metal takes the place of the filler group.")
+            if known
+            else tr("Without filler the group of the base metal counts; that of the test is not stated."),
+            columns=("filler_types",),
+            values=(str(weld.metal_group),) if known else (),
+            tested=(str(weld.metal_group),) if known else None,
+        )
         return
     groups = table("filler_groups")
     row = groups.row(str(part.filler_group))
