@@ -215,6 +215,12 @@ def test_without_filler_the_base_metal_counts():
     assert may_weld([stated], Asked(welds=other, open=())).standing == "blocked"
 
 
+def test_a_fact_that_is_open_is_open_for_everybody():
+    good = [held("ISO 9606-1 135 P BW FM1 S s16 PA ss nb, dip transfer")]
+    found = may_weld(good, Asked(welds=asked(GIRDER).welds, open=("The site is not stated.",)))
+    assert (found.standing, found.reasons) == ("open", ("The site is not stated.",))
+
+
 def any_test(chance):
     process, kind = chance.choice([("135", "S"), ("111", "B"), ("141", "S"), ("136", "P"), ("138", "M")])
     pipe = chance.random() < 0.4
