@@ -205,6 +205,17 @@ def test_what_a_test_covers(clause, tested, changes, verdict, variables):
             "6G uphill pipe D30in T1in backing",
             "blocked",
         ),
+        # horizontal is held by 1G for fillet welds alone
+        (
+            "5G uphill pipe D168.3mm T14.3mm backing + 1G plate T1in backing",
+            "6G uphill pipe D24in T1in backing",
+            "blocked",
+        ),
+        (
+            "5G uphill pipe D168.3mm T14.3mm backing + 2G plate T1in backing",
+            "6G uphill pipe D24in T1in backing",
+            "covered",
+        ),
     ],
 )
 def test_positions_of_several_tests_add_up(tests, asked, verdict):
