@@ -3,11 +3,11 @@
 import io
 
 import pytest
-from apps.background.work import next_waiting
+from apps.background.work import end, next_waiting
 from apps.printing.models import PrintRun
 from apps.printing.services import print_runs
 from django.conf import settings
-from pypdf import PdfReader
+from pypdf import PdfReader, PdfWriter
 
 from tests.server.test_joint_cards import text_of
 from tests.server.test_list_wps import assign, table  # noqa: F401 - a fixture
@@ -93,6 +93,35 @@ def test_a_print_is_ended(api, job, table, apart):  # noqa: F811
     print_runs.take_up(taken)
     taken.refresh_from_db()
     assert (taken.state, taken.file.name) == (State.STOPPED, "")
+
+
+def test_a_print_that_is_ended_while_its_file_is_written_leaves_no_file(
+    api,
+    job,
+    table,  # noqa: F811
+    apart,
+    monkeypatch,
+):
+    asked(api, job, what="cards")
+    taken = next_waiting(PrintRun)
+
+    class Ended(PdfWriter):
+        def write(self, stream):
+            end(taken)
+            return super().write(stream)
+
+    monkeypatch.setattr(print_runs, "PdfWriter", Ended)
+    print_runs.take_up(taken)
+    kept = PrintRun.objects.get(pk=taken.pk)
+    assert (kept.state, kept.file.name) == (State.STOPPED, "")
+    storage = kept.file.storage
+    assert not any(storage.exists(f"{folder}/cards-{kept.pk}.pdf") for folder in months(storage))
+
+
+def months(storage):
+    """Folders in which prints are kept."""
+    years = storage.listdir("printed")[0] if storage.exists("printed") else []
+    return [f"printed/{year}/{month}" for year in years for month in storage.listdir(f"printed/{year}")[0]]
 
 
 def test_a_list_that_changed_meanwhile_is_not_printed(api, job, table, apart, released):  # noqa: F811

@@ -114,7 +114,16 @@ def take_up(run: PrintRun, _workers: int = 1, let_go: Callable[[], None] = lambd
         run: What was asked for.
         let_go: Gives the connection back; called whenever it goes on without it.
     """
-    carry_out(run, lambda: {"file": _kept(run, let_go)}, let_go)
+    saved: list[str] = []
+
+    def made() -> dict[str, Any]:
+        saved.append(_kept(run, let_go))
+        return {"file": saved[0]}
+
+    carry_out(run, made, let_go)
+    if saved and not PrintRun.objects.filter(pk=run.pk, file=saved[0]).exists():
+        run.file.storage.delete(saved[0])  # somebody ended it while the file was written
+        let_go()
 
 
 def _kept(run: PrintRun, let_go: Callable[[], None]) -> str:
