@@ -97,6 +97,14 @@ FILLERS = [
     ("E7018-1", "111", "FM1", "18"),
     ("E6010", "111", "FM1", "10"),
     ("ISO 2560-A E 42 5 B 42 H5", "111", "FM1", "B"),
+    # The impact symbols A and Z are no coverings and no cores.
+    ("ISO 2560-A E 42 A B 12 H5", "111", "FM1", "B"),
+    ("ISO 2560-A E 42 A RR 12", "111", "FM1", "RR"),
+    ("ISO 2560-A E 38 Z C 21", "111", "FM1", "C"),
+    ("ISO 17632-A T 42 Z B M21 3 H5", "136", "FM1", "B"),
+    ("ISO 17632-A T 46 Z P M21 1", "136", "FM1", "P"),
+    ("E71T-5C-J", "136", "FM1", "B"),
+    ("E71T-8", "114", "FM1", "Z"),
     ("E316L-17", "111", "FM5", "R"),
     ("E308L-15", "111", "FM5", "B"),
     ("ER308LSi", "141", "FM5", "S"),
@@ -219,6 +227,14 @@ def test_a_fact_that_is_open_is_open_for_everybody():
     good = [held("ISO 9606-1 135 P BW FM1 S s16 PA ss nb, dip transfer")]
     found = may_weld(good, Asked(welds=asked(GIRDER).welds, open=("The site is not stated.",)))
     assert (found.standing, found.reasons) == ("open", ("The site is not stated.",))
+
+
+def test_a_pass_without_a_transfer_mode_is_not_taken_for_another():
+    first, *rest = GIRDER.passes
+    partly = replace(GIRDER, passes=(replace(first, transfer=None), *rest))
+    spray = held("ISO 9606-1 135 P BW FM1 S s16 PA ss nb, spray transfer")
+    assert {one.transfer for one in partly.passes} == {None, "spray"}
+    assert may_weld([spray], asked(partly)).standing == "open"
 
 
 def any_test(chance):

@@ -208,8 +208,9 @@ def _plate_sizes(weld: WelderWeld) -> Iterator[RangeItem]:
         )
         return
     tested = Range(t, t)
-    least_mm, most_mm = 9.5, float(standard["tested_mm"])
-    if t < least_mm:
+    # The test plate is 3/8 in or 10 mm, by the printed column; what lies between is taken as it.
+    least_mm, most_mm = (column(standard, "tested", one) or 0.0 for one in ("us", "si"))
+    if t < least_mm - 1e-6:
         reason = tr("What a test plate below 3/8 in (10 mm) covers is not known here.")
         yield item(sizes, standard, "material_mm", "unknown", reason, tested=tested)
     elif t <= most_mm + 1e-6:

@@ -100,7 +100,8 @@ def _parts(
 ) -> tuple[list[ProcessPart], list[str]]:
     """The process with each of its fillers and transfer modes, and what is not known of them."""
     passes = passes_with(procedure, process)
-    modes = list(dict.fromkeys(_TRANSFERS[one.transfer] for one in passes if one.transfer)) or [None]  # type: ignore[list-item]
+    # A pass that does not state its mode is asked about as well: it may be dip transfer.
+    modes = list(dict.fromkeys(_TRANSFERS[one.transfer] if one.transfer else None for one in passes))
     deposits = [one.deposit_mm for one in passes if one.role != "tack"]
     deposited = (
         sum(one or 0.0 for one in deposits) if of_all > 1 and deposits and None not in deposits else None
@@ -160,9 +161,10 @@ def _type(found: Decoded, process: str) -> str | None:
     if len(solid) == 1 and process not in ("125", "143"):
         return str(solid[0])
     if process in _TUBULAR_AS_CLASSED:
+        # The symbol of the core stands last: Z before it is one of impact or of composition.
         letters = [one.text for one in found.meaning if one.text in types]
         if letters:
-            return letters[0]
+            return letters[-1]
         basic = found.system in ("AWS A5.20", "AWS A5.29") and "T-5" in found.designation
         return "B" if basic else _TUBULAR_AS_CLASSED[process]
     return None
@@ -171,8 +173,9 @@ def _type(found: Decoded, process: str) -> str | None:
 def _covering(found: Decoded) -> str | None:
     types = {row["row"].removeprefix("electrode ") for row in table("filler_types").rows}
     letters = [one.text for one in found.meaning if one.text in types and one.text.isalpha()]
+    # The covering stands last: A before it is the symbol of impact at +20 °C.
     if letters and found.system.startswith("ISO"):
-        return letters[0]
+        return letters[-1]
     row = next((one for one in table("aws_fillers").rows if one["row"] == found.system), None)
     coverings = row.get("coverings") if row else None
     if coverings == "last two digits":
