@@ -31,6 +31,8 @@ SCHEMAS_KEPT = (
     "chart",
     "bead-settings",
     "fault-case",
+    "welder-certificate",
+    "certificate-statement",
 )
 API_TYPES = WEB / "src" / "api" / "schema.d.ts"
 

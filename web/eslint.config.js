@@ -25,6 +25,7 @@ const FEATURES = {
   recordings: [],
   evidence: [],
   codebook: [],
+  crew: [],
   dashboard: ['procedures'],
   coverage: ['evidence'],
   coupons: ['evidence', 'metals', 'recordings'],

@@ -58,6 +58,7 @@ INSTALLED_APPS = [
     "apps.training",
     "apps.weldlist",
     "apps.production",
+    "apps.crew",
     "apps.printing",
     "apps.demo",
     "apps.audit",

@@ -8,6 +8,8 @@ from api.core import router as core
 from apps.accounts.api import router as accounts
 from apps.codebook.api import router as codebook
 from apps.coupons.api import router as coupons
+from apps.crew.api import router as crew
+from apps.crew.due_api import router as crew_due
 from apps.faults.api import router as faults
 from apps.jobs.api import router as jobs
 from apps.library.api import router as library
@@ -59,6 +61,8 @@ for _router in (
     coupons_of_list,
     wps_of_list,
     totals,
+    crew,
+    crew_due,
     production,
     dossier,
     printing,

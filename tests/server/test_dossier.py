@@ -12,8 +12,6 @@ from apps.production.models import Weld
 from apps.qualification.models import QualificationRecord
 from django.db import connection
 
-from tests.server.test_production import inspect, listed, log  # noqa: F401 - fixtures
-
 
 def lacks(api, job):
     status, answer = api["viewer"]("GET", f"/jobs/{job.pk}/dossier")
@@ -27,7 +25,7 @@ def archive(api, job, status=200):
     return data
 
 
-def test_what_the_documentation_lacks(api, job, log, inspect):  # noqa: F811
+def test_what_the_documentation_lacks(api, job, log, inspect):
     first, second = log("W1"), log("W1", item=2)
     strange = log("W3")
     inspect(first), inspect(second, "UT", accepted=False)
@@ -53,7 +51,7 @@ def test_what_the_documentation_lacks(api, job, log, inspect):  # noqa: F811
     assert found["released"] == 2 and "Welds that are rejected and not repaired" not in said
 
 
-def test_welds_of_joints_that_the_list_lost_are_named(api, job, log):  # noqa: F811
+def test_welds_of_joints_that_the_list_lost_are_named(api, job, log):
     log("W2")
     row = next(
         one
@@ -66,7 +64,7 @@ def test_welds_of_joints_that_the_list_lost_are_named(api, job, log):  # noqa: F
     assert lacks(api, job)[1]["Welds of joints that the weld list no longer has"] == 1
 
 
-def test_the_archive_holds_what_was_signed_with_its_hashes(api, job, log, inspect, released):  # noqa: F811
+def test_the_archive_holds_what_was_signed_with_its_hashes(api, job, log, inspect, released):
     inspect(log("W2"))
     data = archive(api, job)
     assert data == archive(api, job)  # reproducible
@@ -88,7 +86,7 @@ def test_the_archive_holds_what_was_signed_with_its_hashes(api, job, log, inspec
 
 
 @pytest.mark.parametrize("what", ["record", "procedure"])
-def test_a_bent_document_is_not_handed_out(api, job, log, released, what):  # noqa: F811
+def test_a_bent_document_is_not_handed_out(api, job, log, released, what):
     log("W2")
     model, pk = (
         (QualificationRecord, QualificationRecord.objects.get().pk)
@@ -103,13 +101,13 @@ def test_a_bent_document_is_not_handed_out(api, job, log, released, what):  # no
     assert code == 409 and answer["type"].endswith("/damaged"), answer
 
 
-def test_what_is_stored_of_a_weld_reads_the_same_whoever_entered_it(api, log):  # noqa: F811
+def test_what_is_stored_of_a_weld_reads_the_same_whoever_entered_it(api, log):
     api["welder"].client.cookies["language"] = "de"
     weld = Weld.objects.get(pk=log("W3")["id"])
     assert "butt" in weld.joint and weld.against[0].startswith("Positions of the WPS")
 
 
-def test_the_pdf_has_bookmarks_and_is_the_same_twice(api, job, log, inspect):  # noqa: F811
+def test_the_pdf_has_bookmarks_and_is_the_same_twice(api, job, log, inspect):
     weld = log("W2")
     inspect(weld), inspect(weld, "UT", accepted=False)
     first, second = (api["viewer"]("GET", f"/jobs/{job.pk}/dossier/print")[1] for _ in range(2))

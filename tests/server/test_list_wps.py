@@ -6,19 +6,10 @@ from apps.qualification.models import QualificationRecord
 from apps.weldlist.models import Assignment, ListRow
 from django.db import connection
 
+from tests.server.conftest import BASE, CODE
 from welding.documents.codec import PROCEDURE
 
 PASSWORD = {"password": "long-enough-1", "reason": "found wrong"}
-CODE = {"id": "iso-15614-1:2017", "level": 2, "units": "si", "route": "test"}
-BASE = {
-    "joint": "butt",
-    "weld": "cjp-groove",
-    "metal": "S355J2+N",
-    "metal2": "S355J2+N",
-    "thickness": "20 mm",
-    "thickness2": "20 mm",
-    "positions": "PF",
-}
 
 
 @pytest.fixture

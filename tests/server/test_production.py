@@ -9,64 +9,9 @@ from apps.production.models import Inspection, Weld
 from django.db import IntegrityError, ProgrammingError, transaction
 from django.utils import timezone
 
-from tests.server.test_list_wps import BASE, CODE, PASSWORD
+from tests.server.conftest import PASSWORD
 
 TODAY = timezone.localdate().isoformat()
-
-
-@pytest.fixture
-def listed(api, job, released):
-    """W1 twice and W2 are covered and assigned, W3 is in another position, W4 says too little."""
-    rows = [
-        BASE | {"mark": "W1", "count": "2"},
-        BASE | {"mark": "W2"},
-        BASE | {"mark": "W3", "positions": "PC"},
-        BASE | {"mark": "W4", "metal": ""},
-    ]
-    body = {"code": CODE, "changes": [{"cells": one} for one in rows]}
-    status, answer = api["engineer"]("POST", f"/jobs/{job.pk}/weld-list/rows", body)
-    assert status == 200, answer
-    body = {"version": answer["version"], "assign": {"T1": released.pk}}
-    status, answer = api["engineer"]("PUT", f"/jobs/{job.pk}/weld-list/assignments", body)
-    assert status == 200, answer
-    return released
-
-
-@pytest.fixture
-def log(api, job, listed):
-    def enter(mark="W2", who="welder", status=201, **more):
-        body = {
-            "client_id": str(uuid.uuid4()),
-            "mark": mark,
-            "revision_id": listed.pk,
-            "welders": ["R. Okafor"],
-            "batches": ["B-77"],
-            "heats": ["H-1"],
-            "welded_on": TODAY,
-        } | more
-        code, answer = api[who]("POST", f"/jobs/{job.pk}/welds", body)
-        assert code == status, answer
-        return answer
-
-    return enter
-
-
-@pytest.fixture
-def inspect(api):
-    def enter(weld, method="VT", accepted=True, who="inspector", status=201, **more):
-        body = {
-            "client_id": str(uuid.uuid4()),
-            "method": method,
-            "accepted": accepted,
-            "inspector": "M. Duarte",
-            "inspected_on": TODAY,
-            "found": "" if accepted else "lack of fusion, 40 mm from A",
-        } | more
-        code, answer = api[who]("POST", f"/welds/{weld['id']}/results", body)
-        assert code == status, answer
-        return answer
-
-    return enter
 
 
 def found(api, job, **asked):

@@ -23,6 +23,7 @@ from welding.documents import procedure as _procedure
 from welding.documents import record as _record
 from welding.documents import setup as _setup
 from welding.documents import weld_list as _weld_list
+from welding.documents import welder_certificate as _welder_certificate
 from welding.documents import welder_weld as _welder_weld
 from welding.documents.bead_settings import BeadSettings
 from welding.documents.chart import SettingsChart
@@ -36,6 +37,7 @@ from welding.documents.machine import Machine
 from welding.documents.procedure import Pass, Procedure
 from welding.documents.record import KINDS, QualificationRecord, Test
 from welding.documents.weld_list import WeldList
+from welding.documents.welder_certificate import CertificateStatement, WelderCertificate
 from welding.documents.welder_weld import WelderWeld
 from welding.errors import DocumentError, Problem
 from welding.language import tr
@@ -69,6 +71,7 @@ for _module in (
     _joint_list,
     _weld_list,
     _welder_weld,
+    _welder_certificate,
     _corrections,
 ):
     for _value in list(vars(_module).values()):
@@ -368,6 +371,8 @@ JOINT_LIST = Codec(JointList)
 WELD_LIST = Codec(WeldList, 20_000_000)
 JOINT = Codec(JointToWeld)
 WELDER_WELD = Codec(WelderWeld)
+WELDER_CERTIFICATE = Codec(WelderCertificate)
+CERTIFICATE_STATEMENT = Codec(CertificateStatement)
 CORRECTIONS = Codec(BookCorrections)
 
 CODECS: dict[str, Codec[Any]] = {
@@ -384,5 +389,7 @@ CODECS: dict[str, Codec[Any]] = {
     "joint-list": JOINT_LIST,
     "weld-list": WELD_LIST,
     "joint": JOINT,
+    "welder-certificate": WELDER_CERTIFICATE,
+    "certificate-statement": CERTIFICATE_STATEMENT,
     "book-corrections": CORRECTIONS,
 }

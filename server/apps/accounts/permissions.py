@@ -33,6 +33,8 @@ class Action(StrEnum):
     LOG_WELD = tr_noop("log production welds")
     INSPECT_WELD = tr_noop("enter what was found on production welds")
     RELEASE_WELD = tr_noop("release production welds")
+    KEEP_CREW = tr_noop("change the crew and its certificates")
+    SIGN_CERTIFICATE = tr_noop("sign for the qualification of a person")
     CORRECT_BOOK = tr_noop("correct the code book")
 
 
@@ -55,8 +57,8 @@ ALLOWED: dict[Role, frozenset[Action]] = {
             Action.RELEASE_WELD,
         }
     ),
-    # From outside: reads, and signs what was witnessed.
-    Role.EXAMINER: frozenset({Action.VIEW, Action.WITNESS}),
+    # From outside: reads, signs what was witnessed, and for the persons who were examined.
+    Role.EXAMINER: frozenset({Action.VIEW, Action.WITNESS, Action.SIGN_CERTIFICATE}),
     # Alone at the booth the welder records what is at the booth, too; closing the log is for the witness.
     Role.WELDER: frozenset(
         {Action.VIEW, Action.LOG_PASS, Action.EDIT_PIECE, Action.LOG_TRIAL, Action.LOG_WELD}

@@ -23,6 +23,8 @@ def linked_tables() -> dict[str, str]:
             "qualification.Signature",
             "qualification.Amendment",
             "codebook.Entry",
+            "crew.Certificate",
+            "crew.Statement",
         ):
             found[meta.db_table] = str(meta.pk.column)
     return dict(sorted(found.items()))

@@ -17,7 +17,7 @@ from apps.audit.triggers import linked_tables
 
 AT_A_TIME = 2000
 PIECE_BYTES = 1 << 20
-FILES = (("recordings.Recording", "original"), ("coupons.PassPhoto", "file"))
+FILES = (("recordings.Recording", "original"), ("coupons.PassPhoto", "file"), ("crew.Scan", "file"))
 """Models with a file and the SHA-256 of its bytes."""
 MOST_TOLD = 50
 
@@ -165,12 +165,18 @@ def _files(model: type[Model], field: str, proof: Proof) -> None:
 
 
 def _signed(proof: Proof) -> None:
-    """Bytes of signed records and frozen revisions against their hashes; signatures too."""
+    """Bytes of signed records, certificates and frozen revisions against their hashes; signatures too."""
     with connection.cursor() as cursor:
         for what, statement in (
             (
                 "record",
                 "SELECT number, body, content_hash FROM qualification_qualificationrecord ORDER BY id",
+            ),
+            ("certificate", "SELECT number, body, content_hash FROM crew_certificate ORDER BY id"),
+            (
+                "statement",
+                "SELECT c.number || ' ' || s.kind, s.body, s.content_hash FROM crew_statement s "
+                "JOIN crew_certificate c ON c.id = s.certificate_id ORDER BY s.id",
             ),
             (
                 "revision",

@@ -12,7 +12,7 @@ from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut
 from api.people import person
 from api.sheets import TYPES
-from api.text import Number
+from api.text import Line, Number
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -43,6 +43,10 @@ from apps.coupons.services.import_coupon import import_coupon
 from apps.coupons.services.log_files import Kind, log_file, take_log, template_file
 from apps.coupons.services.log_pass import DeviceClock, correct_pass, explain_flag, log_pass, strike_pass
 from apps.coupons.services.start_coupon import start_coupon
+from apps.coupons.welder_log import welder_of
+from apps.crew.api import who_may_out
+from apps.crew.queries import named_welders
+from apps.crew.schemas import NamedWelderOut, WhoMayOut
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut, ImportedOut
@@ -76,11 +80,6 @@ def _ended(row: PassLog) -> datetime:
     return row.ended_at or row.logged_at
 
 
-def _welder(people: list[dict[str, Any]]) -> str:
-    found = (one for one in people if isinstance(one, dict) and one.get("role") == "welder")
-    return next((str(one.get("name", "")) for one in found), "")
-
-
 @router.get("/jobs/{int:job_id}/coupons", response={200: list[CouponLineOut], 404: ProblemOut})
 def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
     """All coupons of a job."""
@@ -104,7 +103,7 @@ def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
                 procedure_number=one.revision.procedure.number,
                 letter=one.revision.letter,
                 title=one.revision.title,
-                welder=_welder(one.people),
+                welder=welder_of(one),
                 planned=len(document.procedure.passes) if document else 0,
                 logged=len(log.passes) if log else 0,
                 flagged=sum(result.out_of_range for result in log.passes) if log else 0,
@@ -275,6 +274,27 @@ def take_photo(request: HttpRequest, pass_id: int, client_id: UUID) -> Status[Cr
     while (part := request.read(1 << 20)) and len(data) <= LARGEST_PHOTO:
         data += part
     return Status(201, CreatedOut(id=add_photo(person(request), _row(pass_id), client_id, data).pk))
+
+
+@router.get("/coupons/{int:coupon_id}/welder", response={200: list[NamedWelderOut], 404: ProblemOut})
+def welder(request: HttpRequest, coupon_id: int, name: Line = "") -> list[NamedWelderOut]:
+    """Whether whoever is to weld a coupon is qualified for it today; without a name its own welder."""
+    require(person(request), Action.VIEW)
+    one = _coupon(coupon_id)
+    procedure = PROCEDURE.take(one.procedure_document)
+    found = named_welders(procedure, timezone.localdate(), [name or welder_of(one)])
+    return [
+        NamedWelderOut(name=each.name, standing=each.standing, reasons=list(each.reasons)) for each in found
+    ]
+
+
+@router.get("/coupons/{int:coupon_id}/who-may", response={200: WhoMayOut, **REFUSALS})
+def who_may(request: HttpRequest, coupon_id: int) -> WhoMayOut:
+    """Who is qualified to weld what a coupon's procedure asks."""
+    require(person(request), Action.VIEW)
+    one = _coupon(coupon_id)
+    procedure = PROCEDURE.take(one.procedure_document)
+    return who_may_out(tr("coupon {number}", number=one.number), procedure, timezone.localdate())
 
 
 @router.get("/photos/{int:photo_id}", response={200: None, 404: ProblemOut})

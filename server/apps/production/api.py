@@ -10,17 +10,21 @@ from api.errors import ProblemOut
 from api.people import person
 from api.sheets import TYPES
 from django.db.models import QuerySet
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
 from apps.accounts.permissions import Action, require
+from apps.crew.api import who_may_out
+from apps.crew.schemas import NamedWelderOut, WhoMayOut
 from apps.jobs.models import Job
-from apps.procedures.models import Stage
+from apps.procedures.models import Revision, Stage
 from apps.production.files import log_file
 from apps.production.models import Weld
 from apps.production.queries import (
+    JointToLog,
     RateBy,
     joint_to_log,
     loggable_wps,
@@ -30,6 +34,7 @@ from apps.production.queries import (
     with_inspections,
 )
 from apps.production.schemas import (
+    Day,
     JointToLogOut,
     RateOut,
     ResultIn,
@@ -43,9 +48,11 @@ from apps.production.schemas import (
 )
 from apps.production.services.inspect_weld import Result, enter_result, release_weld, strike_result
 from apps.production.services.log_weld import WeldEntry, log_weld, strike_weld
+from apps.production.welders import kept, welders_of, written_procedure
 from apps.weldlist.listed import REFUSALS, job_of
 from welding.documents.codec import PASS_RECORD
 from welding.evaluate.one_pass import evaluate_pass
+from welding.language import tr
 from welding.production.state import METHODS, Method, WeldState
 from welding.quantities.writing import System
 from welding.weldlist.joint_types import type_words
@@ -71,6 +78,20 @@ class WeldQuery(Schema):
     until: date | None = None
 
 
+class JointQuery(Schema):
+    """A joint of the list, and the WPS that it is welded to."""
+
+    mark: Annotated[str, Field(min_length=1, max_length=400)]
+    revision_id: Annotated[int, Field(ge=1, le=2_000_000_000)]
+    on: Day | None = None
+
+
+class NamedQuery(JointQuery):
+    """Those who are to weld it."""
+
+    names: Annotated[list[str], Field(max_length=20)] = []
+
+
 def _weld(one: Weld) -> WeldOut:
     return WeldOut(
         id=one.pk,
@@ -87,6 +108,7 @@ def _weld(one: Weld) -> WeldOut:
         remarks=one.remarks,
         fit=cast(Any, one.fit),
         against=one.against,
+        qualified=[NamedWelderOut(**each) for each in one.qualified],
         state=cast(Any, one.state),
         repair_of=one.repair_of_id,
         entered_name=one.entered_name,
@@ -181,6 +203,39 @@ def joint(
         batches=names["batches"],
         heats=names["heats"],
     )
+
+
+@router.get("/jobs/{int:job_id}/welds/welders", response={200: list[NamedWelderOut], **REFUSALS})
+def named(request: HttpRequest, job_id: int, asked: Query[NamedQuery]) -> list[NamedWelderOut]:
+    """Whether those who are named are qualified for a joint, before they weld it."""
+    require(person(request), Action.VIEW)
+    joint, revision = _joint_and_wps(job_id, asked)
+    found = welders_of(joint, revision, asked.on or timezone.localdate(), asked.names)
+    return [NamedWelderOut(**each) for each in kept(found)]
+
+
+@router.get("/jobs/{int:job_id}/welds/who-may", response={200: WhoMayOut, **REFUSALS})
+def who_may_weld(request: HttpRequest, job_id: int, asked: Query[JointQuery]) -> WhoMayOut:
+    """Who may weld a joint of the list to a WPS."""
+    require(person(request), Action.VIEW)
+    joint, revision = _joint_and_wps(job_id, asked)
+    what = tr("{mark}, to {wps}", mark=asked.mark, wps=revision)
+    found = who_may_out(what, written_procedure(joint, revision), asked.on or timezone.localdate())
+    if joint.kind is None:
+        found.open = [tr("The weld list does not say enough of this joint."), *found.open]
+        for each in found.people:
+            if each.standing == "may":
+                each.standing, each.reasons = "open", [found.open[0]]
+    return found
+
+
+def _joint_and_wps(job_id: int, asked: JointQuery) -> tuple[JointToLog, Revision]:
+    job = job_of(job_id)
+    joint = joint_to_log(job, asked.mark)
+    if joint is None:
+        raise Http404
+    found = Revision.objects.filter(procedure__job=job).select_related("procedure")
+    return joint, get_object_or_404(found, pk=asked.revision_id)
 
 
 @router.post("/jobs/{int:job_id}/welds", response={201: WeldOut, **REFUSALS})

@@ -77,6 +77,8 @@ class Weld(models.Model):
     remarks = models.TextField(blank=True)
     fit = models.CharField(max_length=8)
     against = models.JSONField(default=list)
+    # How those named stood to it: name, standing, reasons; judged at the entry, and anew at the release.
+    qualified = models.JSONField(default=list)
     repair_of = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="repairs")
     state = models.CharField(max_length=10, choices=State.choices, default=State.WELDED)
     entered_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
@@ -138,6 +140,7 @@ class Weld(models.Model):
                     pgtrigger.Q(old__released_at__df=pgtrigger.F("new__released_at"))
                     | pgtrigger.Q(old__released_by_id__df=pgtrigger.F("new__released_by_id"))
                     | pgtrigger.Q(old__fit__df=pgtrigger.F("new__fit"))
+                    | pgtrigger.Q(old__qualified__df=pgtrigger.F("new__qualified"))
                 ),
             ),
             pgtrigger.Protect(name="weld_not_removed", operation=pgtrigger.Delete),

@@ -11,6 +11,7 @@ from api.text import Line, Note
 from ninja import Schema
 from pydantic import AfterValidator, Field, StringConstraints
 
+from apps.crew.schemas import NamedWelderOut
 from apps.production.models import LONGEST_NAME
 from welding.documents.coupon import PassRecord
 from welding.evaluate.one_pass import PassResult
@@ -65,6 +66,7 @@ class WeldOut(Schema):
     remarks: str
     fit: Literal["covered", "open", "blocked"]
     against: list[str]
+    qualified: list[NamedWelderOut]
     state: WeldState
     repair_of: int | None
     entered_name: str

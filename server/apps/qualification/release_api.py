@@ -12,6 +12,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from apps.accounts.permissions import Action, require
+from apps.accounts.services.confirm_person import confirm_person
 from apps.codebook.queries import book_of, current_book, newest_entries
 from apps.codebook.services.say import check
 from apps.procedures.models import Revision, Stage
@@ -33,7 +34,6 @@ from apps.qualification.services.release import (
     supporting_records,
     withdraw_revision,
 )
-from apps.qualification.services.signing import confirm_person
 from apps.qualification.services.touched import touched_by
 from welding.codebook.book import AS_ENTERED, Book
 from welding.documents.codec import PROCEDURE

@@ -8,6 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
+from apps.accounts.services.confirm_person import confirm_person
 from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut
@@ -16,7 +17,7 @@ from apps.qualification.schemas import AmendIn, MadeOut, MakeIn, OldRecordIn, Ol
 from apps.qualification.services.amend_record import amend_record
 from apps.qualification.services.make_procedure import make_procedure
 from apps.qualification.services.old_record import enter_old_record, old_record_of
-from apps.qualification.services.signing import confirm_person, sign_record, void_record, witness_record
+from apps.qualification.services.signing import sign_record, void_record, witness_record
 
 router = Router(tags=["qualification"])
 

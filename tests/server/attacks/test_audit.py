@@ -62,6 +62,7 @@ def test_every_table_of_events_is_guarded_and_linked(db):
         found = set(cursor.fetchall())
     tables = {one._meta.db_table for one in events()} | {
         "qualification_qualificationrecord", "qualification_signature", "qualification_amendment", "codebook_entry",
+        "crew_certificate", "crew_statement",
     }  # fmt: skip
     assert set(linked_tables()) == tables
     assert {(name, trigger) for name in tables for trigger in ("audit_stays", "audit_link")} <= found

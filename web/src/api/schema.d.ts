@@ -1348,6 +1348,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/coupons/{coupon_id}/welder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Welder
+         * @description Whether whoever is to weld a coupon is qualified for it today; without a name its own welder.
+         */
+        get: operations["apps_coupons_api_welder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/who-may": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who May
+         * @description Who is qualified to weld what a coupon's procedure asks.
+         */
+        get: operations["apps_coupons_api_who_may"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/{photo_id}": {
         parameters: {
             query?: never;
@@ -2600,6 +2640,278 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/crew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Crew
+         * @description Everybody, with the certificates as they stand on a day.
+         */
+        get: operations["apps_crew_api_crew"];
+        put?: never;
+        /**
+         * Add
+         * @description Add a person.
+         */
+        post: operations["apps_crew_api_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Member
+         * @description A person with the certificates, their ranges and what was signed about them.
+         */
+        get: operations["apps_crew_api_member"];
+        /**
+         * Change
+         * @description Change what the list says of a person.
+         */
+        put: operations["apps_crew_api_change"];
+        post?: never;
+        /**
+         * Remove
+         * @description Remove somebody of whom nothing is signed.
+         */
+        delete: operations["apps_crew_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/designation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Designation
+         * @description Read a designation: what a certificate with it qualifies.
+         */
+        post: operations["apps_crew_api_designation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/{member_id}/scans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Scan
+         * @description Keep a scan of a certificate; the body is the file, at most 15 MB.
+         */
+        post: operations["apps_crew_api_take_scan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scans/{scan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Scan
+         * @description A scan as it came.
+         */
+        get: operations["apps_crew_api_scan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/{member_id}/certificates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Certify
+         * @description Sign a certificate.
+         */
+        post: operations["apps_crew_api_certify"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/certificates/{certificate_id}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Work
+         * @description Welds of the logs that a signature today, or on a day on paper, may rest on.
+         */
+        get: operations["apps_crew_api_work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/certificates/{certificate_id}/statements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * State
+         * @description Sign a confirmation, a prolongation or a revocation.
+         */
+        post: operations["apps_crew_api_state"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/revisions/{revision_id}/who-may": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who May
+         * @description Who may weld everything that a procedure states, on a day.
+         */
+        get: operations["apps_crew_api_who_may"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Due
+         * @description What runs out within so many days, or ran out as lately.
+         */
+        get: operations["apps_crew_due_api_due"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/due/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Due Sheet
+         * @description The same as a sheet.
+         */
+        get: operations["apps_crew_due_api_due_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar Link
+         * @description The link by which a calendar program of this person reads what runs out.
+         */
+        get: operations["apps_crew_due_api_calendar_link"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description What runs out, as a calendar; the key stands for whoever asked for the link.
+         */
+        get: operations["apps_crew_due_api_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/welds": {
         parameters: {
             query?: never;
@@ -2676,6 +2988,46 @@ export interface paths {
          * @description A joint of the list for whoever welds it: its WPS, and what of it is welded already.
          */
         get: operations["apps_production_api_joint"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/welds/welders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Named
+         * @description Whether those who are named are qualified for a joint, before they weld it.
+         */
+        get: operations["apps_production_api_named"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/welds/who-may": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who May Weld
+         * @description Who may weld a joint of the list to a WPS.
+         */
+        get: operations["apps_production_api_who_may_weld"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3098,7 +3450,7 @@ export interface components {
             /** Role */
             role: string;
             /** Allowed */
-            allowed: ("VIEW" | "CREATE_JOB" | "WRITE_PROCEDURE" | "START_COUPON" | "LOG_PASS" | "EDIT_PIECE" | "CLOSE_LOG" | "IMPORT" | "KEEP_LIBRARY" | "LOG_TRIAL" | "LEAD_TRAINING" | "ENTER_TESTS" | "ENTER_OLD_RECORD" | "SIGN_RECORD" | "WITNESS" | "RELEASE" | "LOG_WELD" | "INSPECT_WELD" | "RELEASE_WELD" | "CORRECT_BOOK")[];
+            allowed: ("VIEW" | "CREATE_JOB" | "WRITE_PROCEDURE" | "START_COUPON" | "LOG_PASS" | "EDIT_PIECE" | "CLOSE_LOG" | "IMPORT" | "KEEP_LIBRARY" | "LOG_TRIAL" | "LEAD_TRAINING" | "ENTER_TESTS" | "ENTER_OLD_RECORD" | "SIGN_RECORD" | "WITNESS" | "RELEASE" | "LOG_WELD" | "INSPECT_WELD" | "RELEASE_WELD" | "KEEP_CREW" | "SIGN_CERTIFICATE" | "CORRECT_BOOK")[];
             /** Password Own */
             password_own: boolean;
         };
@@ -7759,6 +8111,60 @@ export interface components {
             text: string;
         };
         /**
+         * NamedWelderOut
+         * @description Somebody whom a log names.
+         */
+        NamedWelderOut: {
+            /** Name */
+            name: string;
+            /** Standing */
+            standing: ("may" | "open" | "lapsed" | "blocked" | "untested") | "unknown";
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
+         * MemberMayOut
+         * @description Whether a person may weld it.
+         */
+        MemberMayOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Mark */
+            mark: string;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "may" | "open" | "lapsed" | "blocked" | "untested";
+            /** By */
+            by: string[];
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
+         * WhoMayOut
+         * @description Who may weld something on a day.
+         */
+        WhoMayOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** What */
+            what: string;
+            /** Code */
+            code: string;
+            /** Asked */
+            asked: string[];
+            /** Open */
+            open: string[];
+            /** People */
+            people: components["schemas"]["MemberMayOut"][];
+        };
+        /**
          * ImportedOut
          * @description What an import led to.
          */
@@ -10716,6 +11122,521 @@ export interface components {
             totals: components["schemas"]["JobTotals"];
         };
         /**
+         * CertificateLineOut
+         * @description A certificate in a list, as it stands on the day that is asked.
+         */
+        CertificateLineOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: string;
+            /** Designation */
+            designation: string;
+            /** Code */
+            code: string;
+            /** Short */
+            short: string;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "valid" | "lapsed" | "unknown" | "not_yet" | "damaged";
+            /** Last Valid Day */
+            last_valid_day: string | null;
+            due: components["schemas"]["DueOut"] | null;
+            /** Reasons */
+            reasons: string[];
+            /** From Paper */
+            from_paper: boolean;
+        };
+        /**
+         * CrewOut
+         * @description The crew on a day.
+         */
+        CrewOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Members */
+            members: components["schemas"]["MemberOut"][];
+        };
+        /**
+         * DueOut
+         * @description What is next of a certificate, and the last day for it.
+         */
+        DueOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "confirmation" | "prolongation" | "use";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+        };
+        /**
+         * MemberOut
+         * @description A person of the crew.
+         */
+        MemberOut: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /** Mark */
+            mark: string;
+            /** Employer */
+            employer: string;
+            /** Left On */
+            left_on: string | null;
+            /** First Due */
+            first_due: string | null;
+            /** Certificates */
+            certificates: components["schemas"]["CertificateLineOut"][];
+        };
+        /**
+         * MemberIn
+         * @description What is entered of a person.
+         */
+        MemberIn: {
+            /** Name */
+            name: string;
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
+            /**
+             * Employer
+             * @default
+             */
+            employer: string;
+            /** Left On */
+            left_on?: string | null;
+        };
+        /**
+         * CertificateOut
+         * @description A certificate whole, from its signed bytes.
+         */
+        CertificateOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: string;
+            /** Designation */
+            designation: string;
+            /** Code */
+            code: string;
+            /** Short */
+            short: string;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "valid" | "lapsed" | "unknown" | "not_yet" | "damaged";
+            /** Last Valid Day */
+            last_valid_day: string | null;
+            due: components["schemas"]["DueOut"] | null;
+            /** Reasons */
+            reasons: string[];
+            /** From Paper */
+            from_paper: boolean;
+            /** Mark */
+            mark: string;
+            /**
+             * Welded On
+             * Format: date
+             */
+            welded_on: string;
+            /** Way */
+            way: ("a" | "b" | "c") | null;
+            /** Wps */
+            wps: string;
+            /** Examiner */
+            examiner: string;
+            /** Body */
+            body: string;
+            /** Place */
+            place: string;
+            /** Tests */
+            tests: string[];
+            /** Coupon */
+            coupon: string;
+            /** Not Stated */
+            not_stated: string[];
+            /** Signed Name */
+            signed_name: string;
+            /** Signed Role */
+            signed_role: string;
+            /**
+             * Signed At
+             * Format: date-time
+             */
+            signed_at: string;
+            /** Sha256 */
+            sha256: string;
+            /** May Confirm */
+            may_confirm: boolean;
+            /** May Prolong */
+            may_prolong: boolean;
+            /** Items */
+            items: components["schemas"]["RangeItem"][];
+            /** Statements */
+            statements: components["schemas"]["StatementOut"][];
+            /** Scans */
+            scans: components["schemas"]["ScanOut"][];
+        };
+        /**
+         * MemberDetailOut
+         * @description A person with the certificates.
+         */
+        MemberDetailOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            member: components["schemas"]["MemberOut"];
+            /** Certificates */
+            certificates: components["schemas"]["CertificateOut"][];
+            /** Variables */
+            variables: components["schemas"]["WelderVariableOut"][];
+        };
+        /**
+         * ScanOut
+         * @description A scan on file.
+         */
+        ScanOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Content Type */
+            content_type: string;
+            /** Sha256 */
+            sha256: string;
+        };
+        /**
+         * StatementOut
+         * @description What was signed about a certificate, from its signed bytes.
+         */
+        StatementOut: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "confirmation" | "prolongation" | "revocation";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Signer
+             * @enum {string}
+             */
+            signer: "responsible" | "examiner" | "examining-body" | "welder" | "other";
+            /** Signed By */
+            signed_by: string;
+            /** Entered By */
+            entered_by: string;
+            /**
+             * Entered At
+             * Format: date-time
+             */
+            entered_at: string;
+            /** From Paper */
+            from_paper: boolean;
+            /** Reason */
+            reason: string;
+            /** Works */
+            works: components["schemas"]["WorkDoneOut"][];
+        };
+        /**
+         * WelderVariableOut
+         * @description Words for a variable of a person's range.
+         */
+        WelderVariableOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Quantity */
+            quantity: string;
+        };
+        /**
+         * WorkDoneOut
+         * @description A weld that a statement rests on.
+         */
+        WorkDoneOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** What */
+            what: string;
+            /** Within */
+            within: boolean | null;
+            /** Method */
+            method: string | null;
+            /** Accepted */
+            accepted: boolean | null;
+            /** Report */
+            report: string;
+        };
+        /**
+         * MemberChangeIn
+         * @description What the list says of a person, over the version that was looked at.
+         */
+        MemberChangeIn: {
+            /** Name */
+            name: string;
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
+            /**
+             * Employer
+             * @default
+             */
+            employer: string;
+            /** Left On */
+            left_on?: string | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * DesignationOut
+         * @description A designation that was read, and what it qualifies.
+         */
+        DesignationOut: {
+            /** Designation */
+            designation: string;
+            /** Code */
+            code: string;
+            /** Short */
+            short: string;
+            /** Ways */
+            ways: ("a" | "b" | "c")[];
+            /** Items */
+            items: components["schemas"]["RangeItem"][];
+            /** Variables */
+            variables: components["schemas"]["WelderVariableOut"][];
+        };
+        /**
+         * DesignationIn
+         * @description A designation as it was typed.
+         */
+        DesignationIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * CertificateIn
+         * @description A certificate to sign.
+         */
+        CertificateIn: {
+            /** Number */
+            number: string;
+            /** Designation */
+            designation: string;
+            /**
+             * Welded On
+             * Format: date
+             */
+            welded_on: string;
+            /** Way */
+            way?: ("a" | "b" | "c") | null;
+            employed_under?: components["schemas"]["EmployedUnderIn"] | null;
+            /**
+             * Wps
+             * @default
+             */
+            wps: string;
+            /**
+             * Examiner
+             * @default
+             */
+            examiner: string;
+            /**
+             * Body
+             * @default
+             */
+            body: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Tests
+             * @default []
+             */
+            tests: string[];
+            /**
+             * From Paper
+             * @default true
+             */
+            from_paper: boolean;
+            /**
+             * Not Stated
+             * @default []
+             */
+            not_stated: string[];
+            /**
+             * Scans
+             * @default []
+             */
+            scans: number[];
+            /** Password */
+            password: string;
+        };
+        /**
+         * EmployedUnderIn
+         * @description What revalidation without an end rests on; null where it is not stated.
+         */
+        EmployedUnderIn: {
+            /** Same Employer */
+            same_employer?: boolean | null;
+            /** System */
+            system?: string | null;
+            /** Records */
+            records?: boolean | null;
+        };
+        /**
+         * WorkListOut
+         * @description What the logs have for a signature today.
+         */
+        WorkListOut: {
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Works */
+            works: components["schemas"]["WorkOut"][];
+            /** More */
+            more: number;
+        };
+        /**
+         * WorkOut
+         * @description A weld that a signature may rest on.
+         */
+        WorkOut: {
+            /** Ref */
+            ref: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** What */
+            what: string;
+            /** Within */
+            within: boolean | null;
+            /** Against */
+            against: string[];
+            /** Method */
+            method: string;
+            /** Accepted */
+            accepted: boolean | null;
+            /** Report */
+            report: string;
+        };
+        /**
+         * StatementIn
+         * @description A confirmation, a prolongation or a revocation to sign.
+         */
+        StatementIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "confirmation" | "prolongation" | "revocation";
+            /**
+             * Works
+             * @default []
+             */
+            works: string[];
+            /**
+             * Meets
+             * @default []
+             */
+            meets: string[];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** On */
+            on?: string | null;
+            /** Signer */
+            signer?: ("responsible" | "examiner" | "examining-body" | "welder" | "other") | null;
+            /**
+             * Signed By
+             * @default
+             */
+            signed_by: string;
+            /**
+             * Scans
+             * @default []
+             */
+            scans: number[];
+            /** Password */
+            password: string;
+        };
+        /**
+         * DueLineOut
+         * @description What runs out.
+         */
+        DueLineOut: {
+            /** Member Id */
+            member_id: number;
+            /** Name */
+            name: string;
+            /** Certificate Id */
+            certificate_id: number;
+            /** Certificate */
+            certificate: string;
+            /** Designation */
+            designation: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "confirmation" | "prolongation" | "use" | "lapsed";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Days */
+            days: number;
+        };
+        /**
+         * CalendarLinkOut
+         * @description Where a calendar program reads what runs out.
+         */
+        CalendarLinkOut: {
+            /** Url */
+            url: string;
+        };
+        /**
          * WeldQuery
          * @description Which welds are asked for; what is left out is not asked.
          */
@@ -10835,6 +11756,8 @@ export interface components {
             fit: "covered" | "open" | "blocked";
             /** Against */
             against: string[];
+            /** Qualified */
+            qualified: components["schemas"]["NamedWelderOut"][];
             /**
              * State
              * @enum {string}
@@ -11002,6 +11925,35 @@ export interface components {
             released: boolean;
         };
         /**
+         * NamedQuery
+         * @description Those who are to weld it.
+         */
+        NamedQuery: {
+            /** Mark */
+            mark: string;
+            /** Revision Id */
+            revision_id: number;
+            /** On */
+            on?: string | null;
+            /**
+             * Names
+             * @default []
+             */
+            names: string[];
+        };
+        /**
+         * JointQuery
+         * @description A joint of the list, and the WPS that it is welded to.
+         */
+        JointQuery: {
+            /** Mark */
+            mark: string;
+            /** Revision Id */
+            revision_id: number;
+            /** On */
+            on?: string | null;
+        };
+        /**
          * WeldDetailOut
          * @description A weld with its passes as welded against the WPS.
          */
@@ -11040,6 +11992,8 @@ export interface components {
             fit: "covered" | "open" | "blocked";
             /** Against */
             against: string[];
+            /** Qualified */
+            qualified: components["schemas"]["NamedWelderOut"][];
             /**
              * State
              * @enum {string}
@@ -14473,6 +15427,97 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_coupons_api_welder: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedWelderOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_coupons_api_who_may: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoMayOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18190,6 +19235,751 @@ export interface operations {
             };
         };
     };
+    apps_crew_api_crew: {
+        parameters: {
+            query?: {
+                on?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrewOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_member: {
+        parameters: {
+            query?: {
+                on?: string | null;
+            };
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberDetailOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_designation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DesignationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignationOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_take_scan: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScanOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_scan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_certify: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CertificateIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_work: {
+        parameters: {
+            query?: {
+                on?: string | null;
+            };
+            header?: never;
+            path: {
+                certificate_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkListOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                certificate_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StatementIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_api_who_may: {
+        parameters: {
+            query?: {
+                on?: string | null;
+            };
+            header?: never;
+            path: {
+                revision_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoMayOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_crew_due_api_due: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueLineOut"][];
+                };
+            };
+        };
+    };
+    apps_crew_due_api_due_sheet: {
+        parameters: {
+            query?: {
+                days?: number;
+                kind?: "csv" | "xlsx";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    apps_crew_due_api_calendar_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarLinkOut"];
+                };
+            };
+        };
+    };
+    apps_crew_due_api_calendar: {
+        parameters: {
+            query: {
+                key: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     apps_production_api_welds: {
         parameters: {
             query?: {
@@ -18438,6 +20228,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JointToLogOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_named: {
+        parameters: {
+            query: {
+                mark: string;
+                revision_id: number;
+                on?: string | null;
+                names?: string[];
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedWelderOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_who_may_weld: {
+        parameters: {
+            query: {
+                mark: string;
+                revision_id: number;
+                on?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoMayOut"];
                 };
             };
             /** @description Forbidden */

@@ -8,6 +8,7 @@ import { Refusal, api, onSignedOut, unwrap } from '../api/client'
 import { beadRoutes } from '../features/bead'
 import { calculatorRoutes } from '../features/calculators'
 import { couponRoutes } from '../features/coupons'
+import { crewRoutes } from '../features/crew'
 import { dashboardRoutes } from '../features/dashboard'
 import { faultRoutes } from '../features/faults'
 import { jointRoutes } from '../features/joints'
@@ -39,6 +40,7 @@ const router = createBrowserRouter([
       ...procedureRoutes,
       ...couponRoutes,
       ...productionRoutes,
+      ...crewRoutes,
       ...evidenceRoutes,
       ...coverageRoutes,
       ...codebookRoutes,

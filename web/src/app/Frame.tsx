@@ -27,6 +27,7 @@ const RAIL: readonly [string, string][] = [
   ['/procedures', t`Procedures`],
   ['/coupons', t`Coupons`],
   ['/production', t`Production`],
+  ['/crew', t`Crew`],
   ['/try', t`Try a setting`],
   ['/faults', t`Find a fault`],
   ['/calculators', t`Calculators`],

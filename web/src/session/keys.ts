@@ -4,8 +4,8 @@ import { useEffect, useRef } from 'react'
 export const KEYS: readonly [string, string][] = [
   [t`Ctrl K`, t`search or run a command`],
   [
-    'g d, g j, g p, g c, g w, g s, g x, g a, g l, g b',
-    t`go to dashboard, joints, procedures, coupons, production, try a setting, find a fault, calculators, library, code book`,
+    'g d, g j, g p, g c, g w, g r, g s, g x, g a, g l, g b',
+    t`go to dashboard, joints, procedures, coupons, production, crew, try a setting, find a fault, calculators, library, code book`,
   ],
   ['arrows', t`ladder: move between passes and columns`],
   [t`Enter, Esc`, t`ladder: edit, leave; a field: take, take back`],
@@ -24,6 +24,7 @@ const PLACES: Record<string, string> = {
   p: '/procedures',
   c: '/coupons',
   w: '/production',
+  r: '/crew',
   s: '/try',
   x: '/faults',
   a: '/calculators',

@@ -16,7 +16,8 @@ from apps.production.models import Inspection, State, Weld
 from apps.production.queries import fit_of, joint_to_log
 from apps.production.services.log_weld import MOST_AHEAD, given
 from apps.production.services.standing import is_repaired, restate, results_of
-from welding.language import tr
+from apps.production.welders import against_welders, kept, welders_of
+from welding.language import SOURCE, speaking, tr
 from welding.production.state import Method, against_release, state_words
 
 
@@ -137,8 +138,15 @@ def release_weld(user: User, weld_id: int) -> Weld:
             against,
             errors=[{"path": "wps", "message": one, "value": weld.wps} for one in fit.against],
         )
-    weld.fit, weld.against = fit.verdict, []
+    with speaking(SOURCE):  # what is kept reads the same whoever releases
+        found = welders_of(joint, weld.revision, weld.welded_on, weld.welders)
+    if against_welders(found):
+        said = against_welders(welders_of(joint, weld.revision, weld.welded_on, weld.welders))
+        raise ConflictError(
+            " ".join(said), errors=[{"path": "welders", "message": one, "value": ""} for one in said]
+        )
+    weld.fit, weld.against, weld.qualified = fit.verdict, [], kept(found)
     weld.released_by, weld.released_name, weld.released_at = user, user.shown_name, timezone.now()
-    weld.save(update_fields=["fit", "against", "released_by", "released_name", "released_at"])
+    weld.save(update_fields=["fit", "against", "qualified", "released_by", "released_name", "released_at"])
     restate(weld)
     return weld

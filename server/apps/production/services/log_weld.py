@@ -19,6 +19,7 @@ from apps.procedures.models import Revision, Stage
 from apps.production.models import State, Weld
 from apps.production.queries import Fit, JointToLog, fit_of, joint_to_log
 from apps.production.services.standing import restate
+from apps.production.welders import kept, welders_of
 from welding.documents.codec import PASS_RECORD
 from welding.documents.coupon import PassRecord
 from welding.language import in_source_language, tr
@@ -73,6 +74,7 @@ def log_weld(user: User, job: Job, client_id: UUID, entry: WeldEntry) -> Weld:
         raise _wrong("welded_on", tr("This day is yet to come."), entry.welded_on.isoformat())
     repaired = _repaired(job, entry, joint)
     fit = in_source_language(fit_of)(joint, revision, entry.welded_on)
+    qualified = in_source_language(welders_of)(joint, revision, entry.welded_on, welders)
     try:
         with transaction.atomic():
             weld = Weld.objects.create(
@@ -86,6 +88,7 @@ def log_weld(user: User, job: Job, client_id: UUID, entry: WeldEntry) -> Weld:
                 welded_on=entry.welded_on,
                 values=[PASS_RECORD.plain(one) for one in entry.values],
                 remarks=entry.remarks.strip(),
+                qualified=kept(qualified),
                 repair_of=repaired,
                 entered_by=user,
                 entered_name=user.shown_name,

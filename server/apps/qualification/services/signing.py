@@ -1,4 +1,4 @@
-"""Signatures: the password is entered again, and the hash of what is signed is kept with them."""
+"""Signatures: the hash of what is signed is kept with them."""
 
 from __future__ import annotations
 
@@ -6,13 +6,11 @@ import dataclasses
 import hashlib
 from typing import Any
 
-from api.errors import ConflictError, InvalidError, NotAllowedError
+from api.errors import ConflictError
 from django.db import transaction
-from django.http import HttpRequest
 
 from apps.accounts.models import User
 from apps.accounts.permissions import Action, require
-from apps.accounts.services.sign_in import checked
 from apps.codebook.queries import current_book
 from apps.coupons.models import Coupon
 from apps.coupons.models import Status as CouponStatus
@@ -23,28 +21,6 @@ from apps.qualification.queries import standing_record
 from welding.coverage.record import judge, range_of
 from welding.documents.codec import RECORD
 from welding.language import SOURCE, pinned_terms, speaking, tr
-
-
-def confirm_person(request: HttpRequest, user: User, password: str) -> None:
-    """Whoever signs enters the password again; throttled like signing in.
-
-    Raises:
-        InvalidError: The password does not fit.
-        NotAllowedError: Somebody else set the password: its owner changes it first.
-    """
-    found = checked(request, user.username, password)
-    if found is None or found.pk != user.pk:
-        raise InvalidError(
-            tr("The password does not fit: nothing was signed."),
-            errors=[{"path": "password", "message": tr("does not fit"), "value": ""}],
-        )
-    if not found.password_own:
-        raise NotAllowedError(
-            tr(
-                "Your password was set by an administrator, who knows it too: a signature with "
-                "it would prove nothing. Change your password, then sign."
-            )
-        )
 
 
 @transaction.atomic

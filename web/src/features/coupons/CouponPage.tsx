@@ -34,6 +34,7 @@ import { entryOf, isTouched, mirroredHeat, newEntry, nextPass, recordOf, type En
 import { couponQuery, judgeQuery } from '../../queries/coupons'
 import { useCauseKey } from './useCauseKey'
 import { useBooth } from './useBooth'
+import { WelderCheck } from './WelderCheck'
 import { useEntry } from './useEntry'
 import { useQueue } from './useQueue'
 import { inWords } from '../../domain/words'
@@ -181,6 +182,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
                 queue.remove(clientId)
               }}
             />
+            {mayLog && <WelderCheck coupon={coupon} />}
             <Countdown coupon={coupon} fetchedAt={fetchedAt} readC={entry.beforeC} />
             {mayLog ? (
               <form

@@ -109,6 +109,14 @@ export function Head({
             <MenuItem>
               <Link
                 className="block px-4 py-1.5 data-focus:bg-accent-soft"
+                to={`/crew/who-may?revision=${String(revision.id)}`}
+              >
+                <Trans>Who may weld it</Trans>
+              </Link>
+            </MenuItem>
+            <MenuItem>
+              <Link
+                className="block px-4 py-1.5 data-focus:bg-accent-soft"
                 to={`/procedures/compare?left=${String(revision.id)}`}
               >
                 <Trans>Compare with another</Trans>

@@ -64,7 +64,7 @@ function OfJoint({ jobId, mark, repairOf }: { jobId: number; mark: string; repai
   const left = data.left.length
   return (
     <div className="grid gap-3">
-      <About joint={data} />
+      <About jobId={jobId} joint={data} />
       {data.welds.length > 0 && <Made joint={data} />}
       {may('LOG_WELD') && (left > 0 || repaired) && (
         <WeldForm key={data.welds.length} jobId={jobId} joint={data} repaired={repaired} />
@@ -78,7 +78,7 @@ function OfJoint({ jobId, mark, repairOf }: { jobId: number; mark: string; repai
   )
 }
 
-function About({ joint }: { joint: JointToLog }) {
+function About({ jobId, joint }: { jobId: number; joint: JointToLog }) {
   const wps = joint.wps.find((one) => one.revision_id === joint.assigned)
   const { drawing, ndt } = joint
   return (
@@ -97,6 +97,12 @@ function About({ joint }: { joint: JointToLog }) {
           </span>
           <Link className="link text-[15px] font-normal" to={`/procedures/${String(wps.revision_id)}`}>
             <Trans>Open the WPS</Trans>
+          </Link>
+          <Link
+            className="link text-[15px] font-normal"
+            to={`/crew/who-may?job=${String(jobId)}&mark=${encodeURIComponent(joint.mark)}&revision=${String(wps.revision_id)}`}
+          >
+            <Trans>Who may weld it</Trans>
           </Link>
           <a className="link text-[15px] font-normal" href={`/api/revisions/${String(wps.revision_id)}/print`}>
             <Trans>Print</Trans>

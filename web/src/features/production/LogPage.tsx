@@ -9,6 +9,7 @@ import { weldsQuery } from '../../queries/production'
 import { useJob } from '../../session/job'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
+import { NOT_QUALIFIED, standingSaid } from '../../ui/NamedWelders'
 import { Notice } from '../../ui/Notice'
 import { useSettled } from '../../ui/useSettled'
 import { MarkIcon } from '../../ui/Verdict'
@@ -124,7 +125,19 @@ function Table({ welds }: { welds: readonly Weld[] }) {
                   {one.wps}
                 </span>
               </td>
-              <td className="px-2 py-1.5">{one.welders.join(', ')}</td>
+              <td className="px-2 py-1.5">
+                <span
+                  className="flex items-baseline gap-1.5"
+                  title={one.qualified
+                    .flatMap((each) => (each.standing === 'may' ? [] : [standingSaid(each)]))
+                    .join(' ')}
+                >
+                  {one.qualified.some((each) => NOT_QUALIFIED.includes(each.standing)) && (
+                    <MarkIcon mark="breach" size={10} />
+                  )}
+                  {one.welders.join(', ')}
+                </span>
+              </td>
               <td className="px-2 py-1.5">{one.batches.join(', ') || '–'}</td>
               <td className="px-2 py-1.5">{one.heats.join(', ') || '–'}</td>
               <td className="px-2 py-1.5">

@@ -1,17 +1,20 @@
 import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { api, Refusal, unwrap } from '../../api/client'
 import type { JointToLog, Weld, WeldIn } from '../../api/types'
 import { newId } from '../../domain/ids'
+import { weldersQuery } from '../../queries/crew'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
+import { NamedWelders } from '../../ui/NamedWelders'
 import { Notice } from '../../ui/Notice'
 import { TextField } from '../../ui/TextField'
+import { useSettled } from '../../ui/useSettled'
 import { namesOf } from './names'
 import { NamesField } from './NamesField'
 import { PassValues } from './PassValues'
@@ -58,6 +61,11 @@ export function WeldForm({ jobId, joint, repaired }: Props) {
       setClientId(newId())
       void queries.invalidateQueries({ queryKey: ['welds'] })
     },
+  })
+  const names = useSettled(namesOf(form.welders), 250)
+  const welders = useQuery({
+    ...weldersQuery(jobId, joint.mark, form.revisionId, form.weldedOn, names),
+    enabled: names.length > 0 && form.revisionId > 0 && form.weldedOn !== '',
   })
   const problems = save.error instanceof Refusal ? save.error.body.errors : []
   const error = (path: string) => problems.find((one) => one.path.split('.').includes(path))?.message
@@ -127,6 +135,12 @@ export function WeldForm({ jobId, joint, repaired }: Props) {
         error={error('welders')}
         onChange={(welders) => set({ welders })}
       />
+      {welders.data && (
+        <NamedWelders
+          found={welders.data}
+          note={t`What was welded is logged all the same; it is not released while somebody named was not qualified.`}
+        />
+      )}
       <NamesField
         label={t`Filler batches`}
         path="batches"

@@ -8,6 +8,7 @@ import { weldQuery } from '../../queries/production'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
+import { NamedWelders } from '../../ui/NamedWelders'
 import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
 import { MarkIcon } from '../../ui/Verdict'
@@ -72,6 +73,7 @@ function Shown({ weld }: { weld: WeldDetail }) {
           </Trans>
         </Notice>
       )}
+      {weld.state !== 'struck' && <NamedWelders found={weld.qualified.filter((one) => one.standing !== 'may')} />}
       <Facts weld={weld} />
       <AsWelded weld={weld} />
       <Results weld={weld} />

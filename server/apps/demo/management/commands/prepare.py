@@ -18,6 +18,7 @@ from apps.coupons.services.edit_piece import edit_piece
 from apps.coupons.services.log_pass import log_pass
 from apps.coupons.services.start_coupon import start_coupon
 from apps.demo import data
+from apps.demo.crew import take_on_the_crew
 from apps.demo.people import PASSWORD, PEOPLE, RECORDER
 from apps.demo.production import weld_production
 from apps.jobs.models import Job
@@ -97,6 +98,7 @@ def load_demo() -> Job:
         _fill(coupon, sample, users)
     _prove(job, users)
     _list_joints(job, users["engineer"])
+    take_on_the_crew(users)
     weld_production(job, users)
     return job
 

@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro'
-import type { RangeItem } from '../../api/types'
-import { useUnits } from '../../session/units'
-import { digits } from '../../session/language'
+import type { RangeItem } from '../api/types'
+import { useUnits } from '../session/units'
+import { digits } from '../session/language'
 
 type Props = { item: RangeItem; quantity: string; low: number; high: number }
 

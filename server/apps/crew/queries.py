@@ -1,0 +1,222 @@
+"""How the crew stands on a day: certificates with what was signed about them, and who may weld what."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Hashable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Literal
+
+from api.errors import DamagedError
+from django.db.models import Prefetch, Q, QuerySet
+
+from apps.crew.evidence import DayAtWork, days_of
+from apps.crew.models import Certificate, CrewMember, Statement
+from welding.documents.procedure import Procedure
+from welding.documents.welder_certificate import WelderCertificate
+from welding.language import tr
+from welding.welders.asked import Asked
+from welding.welders.catalogue import welder_edition
+from welding.welders.certificate import counts_use, standing_on
+from welding.welders.validity import Validity
+from welding.welders.who import ORDER, HeldTest, MayWeld, WhoMay, asked_by, may_weld
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CertificateStanding:
+    """A certificate on a day; without a document its bytes are not those that were signed."""
+
+    row: Certificate
+    document: WelderCertificate | None
+    validity: Validity | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MemberStanding:
+    """A person on a day, the certificates in the order of their entry."""
+
+    member: CrewMember
+    certificates: tuple[CertificateStanding, ...]
+
+    @property
+    def sound(self) -> list[tuple[CertificateStanding, HeldTest]]:
+        """Certificates that can be read, as tests."""
+        return [
+            (one, HeldTest(weld=one.document.tested, validity=one.validity))
+            for one in self.certificates
+            if one.document is not None and one.validity is not None
+        ]
+
+    @property
+    def first_due(self) -> date | None:
+        """Day by which the first of the valid certificates needs something."""
+        days = [
+            one.validity.due[1]
+            for one in self.certificates
+            if one.validity is not None and one.validity.valid and one.validity.due
+        ]
+        return min(days, default=None)
+
+
+def with_certificates(members: QuerySet[CrewMember]) -> QuerySet[CrewMember]:
+    """People with certificates and statements, in three queries."""
+    statements = Statement.objects.select_related("certificate").order_by("id")
+    certificates = Certificate.objects.select_related("member").order_by("id")
+    return members.prefetch_related(
+        Prefetch("certificates", certificates.prefetch_related(Prefetch("statements", statements)))
+    )
+
+
+def at_work_on(members: QuerySet[CrewMember], on: date) -> QuerySet[CrewMember]:
+    """People who had not left by a day."""
+    return members.filter(Q(left_on__isnull=True) | Q(left_on__gt=on))
+
+
+def standing_crew(members: Iterable[CrewMember], on: date) -> list[MemberStanding]:
+    """How people stand on a day.
+
+    Args:
+        members: From ``with_certificates``.
+        on: The day.
+    """
+    rows = list(members)
+    counted = [
+        (member, one) for member in rows for one in member.certificates.all() if counts_use(one.code_id)
+    ]
+    uses = _uses({member.name for member, _ in counted}, {one.code_id for _, one in counted})
+    return [
+        MemberStanding(
+            member=member,
+            certificates=tuple(_standing(one, member.name, on, uses) for one in member.certificates.all()),
+        )
+        for member in rows
+    ]
+
+
+def _standing(
+    row: Certificate, name: str, on: date, uses: Mapping[tuple[str, str, str], list[date]]
+) -> CertificateStanding:
+    try:
+        document = row.document()
+        statements = [one.document() for one in row.statements.all()]
+    except DamagedError:
+        return CertificateStanding(row=row, document=None, validity=None)
+    days = [day for part in document.tested.parts for day in uses.get((row.code_id, name, part.process), ())]
+    return CertificateStanding(
+        row=row, document=document, validity=standing_on(document, statements, on, days)
+    )
+
+
+def _uses(names: Collection[str], codes: Collection[str]) -> dict[tuple[str, str, str], list[date]]:
+    """Days on which people used processes, by code, name and process in the words of the code."""
+    found: dict[tuple[str, str, str], list[date]] = {}
+    known: dict[tuple[str, Hashable], tuple[str, ...]] = {}
+    for day in days_of(names):
+        for code in codes:
+            processes = known.get((code, day.same))
+            if processes is None:
+                processes = known[code, day.same] = _processes(code, day)
+            for process in processes:
+                found.setdefault((code, day.name, process), []).append(day.on)
+    return found
+
+
+def _processes(code: str, day: DayAtWork) -> tuple[str, ...]:
+    asked_of = welder_edition(code).asked_of
+    asked = asked_of(day.procedure) if asked_of is not None else None
+    return tuple({part.process for weld in asked.welds for part in weld.parts}) if asked else ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MemberMay:
+    """Whether a person may weld it, and by which certificates."""
+
+    member: CrewMember
+    answer: WhoMay
+    by: tuple[Certificate, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CrewMay:
+    """Who of the crew may weld something on a day.
+
+    Attributes:
+        code: Code for persons that counts; ``None`` where none is known for the code of the procedure.
+        asked: What is asked.
+        people: Everybody, whoever may weld it first.
+    """
+
+    code: str | None
+    asked: Asked | None
+    people: tuple[MemberMay, ...]
+
+
+def crew_may(procedure: Procedure, on: date, names: Sequence[str] | None = None) -> CrewMay:
+    """Who may weld what a procedure asks.
+
+    Args:
+        procedure: The WPS, written for the joint where one is meant.
+        on: The day of welding.
+        names: Only these people, also those who left; ``None`` for everybody who is there on that day.
+    """
+    found = asked_by(procedure)
+    if found is None:
+        return CrewMay(code=None, asked=None, people=())
+    code, asked = found
+    members = CrewMember.objects.all()
+    members = at_work_on(members, on) if names is None else members.filter(name__in=names)
+    people = [_may(one, asked) for one in standing_crew(with_certificates(members), on)]
+    people.sort(key=lambda one: (ORDER.index(one.answer.standing), one.member.name))
+    return CrewMay(code=code, asked=asked, people=tuple(people))
+
+
+def _may(standing: MemberStanding, asked: Asked) -> MemberMay:
+    sound = standing.sound
+    answer = may_weld([test for _, test in sound], asked)
+    return MemberMay(member=standing.member, answer=answer, by=tuple(sound[at][0].row for at in answer.by))
+
+
+NamedStanding = MayWeld | Literal["unknown"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class NamedWelder:
+    """A name in a log, and how whoever bears it stands.
+
+    Attributes:
+        name: The name as it was typed.
+        standing: That of ``WhoMay``; ``unknown`` where the crew list has nobody of this name or no code for
+            persons is known for the procedure.
+        reasons: Sentences.
+    """
+
+    name: str
+    standing: NamedStanding
+    reasons: tuple[str, ...]
+
+
+def named_welders(procedure: Procedure, on: date, names: Sequence[str]) -> list[NamedWelder]:
+    """How the people that a log names stand to what they weld."""
+    wanted = list(dict.fromkeys(one.strip() for one in names if one.strip()))
+    found = crew_may(procedure, on, wanted)
+    if found.code is None:
+        said = tr("No code for the qualification of welders is known here for this procedure.")
+        return [NamedWelder(name=one, standing="unknown", reasons=(said,)) for one in wanted]
+    by_name = {one.member.name: one for one in found.people}
+    return [_named(one, by_name.get(one), on) for one in wanted]
+
+
+def _named(name: str, found: MemberMay | None, on: date) -> NamedWelder:
+    if found is None:
+        said = tr("{name} is not in the crew list: no certificate is known.", name=name)
+        return NamedWelder(name=name, standing="unknown", reasons=(said,))
+    answer, left = found.answer, found.member.left_on
+    if left is not None and left <= on:
+        said = tr("{name} left on {day}.", name=name, day=left.isoformat())
+        return NamedWelder(name=name, standing="blocked", reasons=(said, *reasons_of(answer)))
+    return NamedWelder(name=name, standing=answer.standing, reasons=reasons_of(answer))
+
+
+def reasons_of(answer: WhoMay) -> tuple[str, ...]:
+    """Why somebody may not weld it, or what is open, in sentences."""
+    return tuple(dict.fromkeys((*(one.message for one in answer.findings), *answer.reasons)))

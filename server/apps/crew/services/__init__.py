@@ -1,0 +1,1 @@
+"""Writing: people, certificates, statements."""

@@ -1,0 +1,1 @@
+export { crewRoutes } from './routes'
