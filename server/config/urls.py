@@ -25,6 +25,7 @@ from apps.production.dossier_api import router as dossier
 from apps.qualification.api import router as qualification
 from apps.qualification.release_api import router as release
 from apps.qualification.signing_api import router as signing
+from apps.qualification.welder_test_api import router as welder_test
 from apps.recordings.api import router as recordings
 from apps.recordings.gateway import router as gateway
 from apps.training.api import router as training
@@ -55,6 +56,7 @@ for _router in (
     qualification,
     release,
     signing,
+    welder_test,
     recordings,
     gateway,
     weld_list,

@@ -3,6 +3,7 @@
 from pathlib import Path
 
 from apps.coupons.models import Coupon
+from apps.crew.models import CrewMember
 from apps.procedures.models import Revision
 from apps.recordings.models import Recording
 from playwright.sync_api import expect
@@ -26,6 +27,7 @@ def pages(job):
     draft = Revision.objects.get(procedure__number="FB-27-P07", letter="A").pk
     open_coupon = Coupon.objects.get(number="FB-27-C02").pk
     done = Coupon.objects.get(number="FB-27-C01").pk
+    okafor = CrewMember.objects.get(name="Rell Okafor").pk
     recording = Recording.objects.order_by("pk").first().pk
     return [
         ("/", "Dashboard"),
@@ -38,6 +40,10 @@ def pages(job):
         ("/production/rates", "Reject rates · Production"),
         ("/production/documentation", "Documentation · Production"),
         ("/production/joint?mark=DB20", "Production · DB20"),
+        ("/crew", "Welders · Crew"),
+        ("/crew/due", "What runs out · Crew"),
+        (f"/crew/who-may?revision={draft}", "Who may weld it · Crew"),
+        (f"/crew/{okafor}", "Crew · Rell Okafor"),
         ("/procedures", "Procedures"),
         ("/procedures/draft", "Draft from six answers"),
         (f"/procedures/{draft}", "FB-27-P07"),

@@ -3,11 +3,14 @@
 from datetime import timedelta
 
 import pytest
+from apps.coupons.models import Coupon
+from apps.crew.models import Certificate
 from apps.production.models import Weld
 from django.db import DatabaseError, transaction
 
-from tests.server.conftest import CODE, PF, SIGN, TODAY
+from tests.server.conftest import CODE, PF, SIGN, TODAY, enter_tests
 from tests.server.test_crew import wrong
+from tests.welding.records import record
 
 LONG_AGO = (TODAY - timedelta(days=400)).isoformat()
 RELEASE = "/welds/{}/release"
@@ -145,3 +148,60 @@ def test_a_joint_that_the_list_no_longer_has_confirms_nothing(api, job, certify,
     assert status == 200, answer
     _, answer = api["engineer"]("GET", f"/certificates/{made['id']}/work")
     assert [one["within"] for one in answer["works"] if one["ref"].startswith("weld-")] == [None]
+
+
+# --- a coupon as the test of its welder -------------------------------------------------------
+
+
+def test_a_coupon_is_the_test_of_its_welder_once_its_tests_are_accepted(api, okafor, welded):
+    path = f"/coupons/{welded.pk}"
+    status, answer = api["viewer"]("GET", f"{path}/welder-test")
+    assert status == 200 and answer["welder"] == "R. Okafor" and answer["member_id"] == okafor.pk
+    assert answer["designation"] == PF and answer["missing"] and answer["tests"] == []
+    body = {
+        "number": "C-7",
+        "designation": answer["designation"],
+        "welded_on": answer["welded_on"],
+        "way": "b",
+        "examiner": "B. Quill",
+        "tests": ["VT", "RT"],
+        **SIGN,
+    }
+    status, answer = api["examiner"]("POST", f"{path}/certify", body)
+    assert status == 422 and wrong(answer) == {"tests"}
+    enter_tests(api, welded)
+    status, answer = api["viewer"]("GET", f"{path}/welder-test")
+    assert answer["missing"] == [] and "radiographic" in " ".join(answer["tests"])
+    assert api["engineer"]("POST", f"{path}/certify", body)[0] == 403  # the examiner of the test signs
+    assert api["welder"]("POST", f"{path}/certify", body)[0] == 403
+    status, made = api["examiner"]("POST", f"{path}/certify", body)
+    assert status == 201, made
+    signed = Certificate.objects.get(pk=made["id"]).document()
+    assert (signed.person, signed.coupon, signed.from_paper) == ("R. Okafor", welded.number, False)
+    _, answer = api["viewer"]("GET", f"{path}/welder-test")
+    assert answer["certificates"] == ["C-7"]
+
+
+def test_bends_are_added_to_radiography_of_gas_metal_arc_welding(api, okafor, welded):
+    """ISO 9606-1, note to table 13 (from memory): RT alone does not do for 135."""
+    bends = [one["specimen"] for one in record("iso")["tests"] if "bend" in one["kind"]]
+    enter_tests(api, welded, without=bends)
+    _, answer = api["viewer"]("GET", f"/coupons/{welded.pk}/welder-test")
+    assert len(answer["missing"]) == 1 and "bend test" in answer["missing"][0]
+
+
+def test_two_welders_on_one_test_piece_are_named_and_nobody_is_certified(api, okafor, welded):
+    enter_tests(api, welded)
+    people = [{"role": "welder", "name": "R. Okafor"}, {"role": "welder", "name": "M. Ito"}]
+    Coupon.objects.filter(pk=welded.pk).update(people=people)
+    _, answer = api["viewer"]("GET", f"/coupons/{welded.pk}/welder-test")
+    assert answer["welder"] == "" and "M. Ito, R. Okafor" in " ".join(answer["missing"])
+    body = {
+        "number": "C-7",
+        "designation": PF,
+        "welded_on": TODAY.isoformat(),
+        "way": "b",
+        "examiner": "B. Quill",
+    }
+    status, answer = api["examiner"]("POST", f"/coupons/{welded.pk}/certify", body | SIGN)
+    assert status == 422 and wrong(answer) == {"tests"}

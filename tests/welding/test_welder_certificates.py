@@ -8,9 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.welding.records import record
-from welding.documents.codec import CERTIFICATE_STATEMENT, PROCEDURE, WELDER_CERTIFICATE
+from welding.documents.codec import CERTIFICATE_STATEMENT, PROCEDURE, RECORD, WELDER_CERTIFICATE
 from welding.documents.welder_certificate import CertificateStatement, WelderCertificate, WorkDone
-from welding.welders.catalogue import read_designation
+from welding.welders.catalogue import read_designation, welder_edition
 from welding.welders.certificate import (
     evidence_from,
     problems_of,
@@ -19,6 +19,7 @@ from welding.welders.certificate import (
     ways_of,
     within_range,
 )
+from welding.welders.from_coupon import against_certificate, missing_tests, welder_test
 from welding.welders.validity import add_months
 
 PF = "ISO 9606-1 135 P BW FM1 S s20 PF ss nb, spray transfer"
@@ -169,3 +170,63 @@ def test_both_documents_go_out_and_in_unchanged():
     assert WELDER_CERTIFICATE.read(WELDER_CERTIFICATE.write(whole)) == whole
     said = statement("revocation", reason="doubt")
     assert CERTIFICATE_STATEMENT.read(CERTIFICATE_STATEMENT.write(said)) == said
+
+
+# --- a coupon as the test of its welder -------------------------------------------------------
+
+
+def with_tests(kinds, designation, *, deposited=20.0):
+    edition = welder_edition(read_designation(designation).code)
+    weld = read_designation(designation)
+    parts = tuple(dataclasses.replace(one, deposited_mm=deposited) for one in weld.parts)
+    return missing_tests(edition, dataclasses.replace(weld, parts=parts), list(kinds))
+
+
+BUTT_111 = "ISO 9606-1 111 P BW FM1 B s12 PF ss nb"
+FILLET = "ISO 9606-1 135 P FW FM1 S t12 PB ml"
+SHORT = AWS.replace("GMAW", "GMAW-S")
+
+
+@pytest.mark.parametrize(
+    ("designation", "kinds", "missing"),
+    [
+        # ISO 9606-1, table 13 and its notes; D1.1, table 6.11: from memory.
+        (BUTT_111, ("visual", "radiographic"), 0),
+        (BUTT_111, ("visual", "side-bend"), 0),
+        (BUTT_111, ("visual",), 1),
+        (BUTT_111, ("radiographic",), 1),
+        (BUTT_111, ("visual", "ultrasonic"), 0),
+        (PF, ("visual", "radiographic"), 1),
+        (PF, ("visual", "ultrasonic"), 1),
+        (PF, ("visual", "radiographic", "side-bend"), 0),
+        (PF, ("visual", "root-bend"), 0),
+        (FILLET, ("visual", "fillet-break"), 0),
+        (FILLET, ("visual", "macro"), 0),
+        (FILLET, ("visual", "radiographic"), 1),
+        (AWS, ("visual", "radiographic"), 0),
+        (AWS, ("visual", "side-bend"), 0),
+        (SHORT, ("visual", "radiographic"), 1),
+        (SHORT, ("visual", "side-bend"), 0),
+        ("AWS D1.1 GMAW 3F uphill plate fillet T10mm electrodes=1", ("visual", "macro"), 1),
+    ],
+)
+def test_which_tests_a_piece_still_needs(designation, kinds, missing):
+    assert len(with_tests(kinds, designation)) == missing, with_tests(kinds, designation)
+
+
+@pytest.mark.parametrize(("deposited", "missing"), [(7.9, 1), (8.0, 0)])
+def test_ultrasonic_testing_stands_from_its_thickness_on(deposited, missing):
+    assert len(with_tests(("visual", "ultrasonic"), BUTT_111, deposited=deposited)) == missing
+
+
+def test_a_code_whose_tests_are_not_known_says_so():
+    assert with_tests(("visual", "radiographic"), "ISO 9606-2 141 P BW 22 S t5 PA ss nb")
+
+
+def test_the_coupon_of_a_procedure_names_its_welders_designation():
+    document = RECORD.take({**record("iso"), "people": [{"role": "welder", "name": "R. Okafor"}]})
+    found = welder_test(document)
+    assert (found.welder, found.designation, found.missing) == ("R. Okafor", PF, ())
+    assert against_certificate(document, read_designation(PF), "R. Okafor") == ()
+    assert against_certificate(document, read_designation(PF), "M. Ito")
+    assert against_certificate(document, read_designation(AWS), "R. Okafor")

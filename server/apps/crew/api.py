@@ -183,10 +183,14 @@ def certify(request: HttpRequest, member_id: int, payload: CertificateIn) -> Sta
     require(user, Action.SIGN_CERTIFICATE)
     one = get_object_or_404(CrewMember, pk=member_id)
     confirm_person(request, user, payload.password)
+    return Status(201, CreatedOut(id=sign_certificate(user, one, entry_of(payload)).pk))
+
+
+def entry_of(payload: CertificateIn) -> CertificateEntry:
+    """A certificate as it was sent."""
     given = payload.dict(exclude={"password", "employed_under"})
     under = payload.employed_under
-    entry = CertificateEntry(**given, employed_under=EmployedUnder(**under.dict()) if under else None)
-    return Status(201, CreatedOut(id=sign_certificate(user, one, entry).pk))
+    return CertificateEntry(**given, employed_under=EmployedUnder(**under.dict()) if under else None)
 
 
 @router.get("/certificates/{int:certificate_id}/work", response={200: WorkListOut, **REFUSALS})

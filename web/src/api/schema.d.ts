@@ -2000,6 +2000,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/coupons/{coupon_id}/welder-test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Test Of Welder
+         * @description The coupon as a test of its welder: the designation, and what is missing.
+         */
+        get: operations["apps_qualification_welder_test_api_test_of_welder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon_id}/certify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Certify Welder
+         * @description Sign the certificate of the welder of a coupon, whose tests were accepted.
+         */
+        post: operations["apps_qualification_welder_test_api_certify_welder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/coupons/{coupon_id}/recordings": {
         parameters: {
             query?: never;
@@ -2687,6 +2727,26 @@ export interface paths {
          * @description Remove somebody of whom nothing is signed.
          */
         delete: operations["apps_crew_api_remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/{member_id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record
+         * @description Everything that is kept of a person, for the person, or for whoever keeps the list.
+         */
+        get: operations["apps_crew_api_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -9880,6 +9940,102 @@ export interface components {
             tested_to: string;
         };
         /**
+         * WelderTestOut
+         * @description What a coupon says about whoever welded it.
+         */
+        WelderTestOut: {
+            /** Coupon */
+            coupon: string;
+            /** Welder */
+            welder: string;
+            /** Member Id */
+            member_id: number | null;
+            /** Designation */
+            designation: string;
+            /** Wps */
+            wps: string;
+            /** Welded On */
+            welded_on: string | null;
+            /** Tests */
+            tests: string[];
+            /** Missing */
+            missing: string[];
+            /** Certificates */
+            certificates: string[];
+        };
+        /**
+         * CertifyIn
+         * @description The certificate of a test; whom it qualifies is the welder of the coupon.
+         */
+        CertifyIn: {
+            /** Number */
+            number: string;
+            /** Designation */
+            designation: string;
+            /**
+             * Welded On
+             * Format: date
+             */
+            welded_on: string;
+            /** Way */
+            way?: ("a" | "b" | "c") | null;
+            employed_under?: components["schemas"]["EmployedUnderIn"] | null;
+            /**
+             * Wps
+             * @default
+             */
+            wps: string;
+            /**
+             * Examiner
+             * @default
+             */
+            examiner: string;
+            /**
+             * Body
+             * @default
+             */
+            body: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Tests
+             * @default []
+             */
+            tests: string[];
+            /**
+             * From Paper
+             * @default false
+             */
+            from_paper: boolean;
+            /**
+             * Not Stated
+             * @default []
+             */
+            not_stated: string[];
+            /**
+             * Scans
+             * @default []
+             */
+            scans: number[];
+            /** Password */
+            password: string;
+        };
+        /**
+         * EmployedUnderIn
+         * @description What revalidation without an end rests on; null where it is not stated.
+         */
+        EmployedUnderIn: {
+            /** Same Employer */
+            same_employer?: boolean | null;
+            /** System */
+            system?: string | null;
+            /** Records */
+            records?: boolean | null;
+        };
+        /**
          * RecordingLineOut
          * @description A recording in a list.
          */
@@ -11500,18 +11656,6 @@ export interface components {
             scans: number[];
             /** Password */
             password: string;
-        };
-        /**
-         * EmployedUnderIn
-         * @description What revalidation without an end rests on; null where it is not stated.
-         */
-        EmployedUnderIn: {
-            /** Same Employer */
-            same_employer?: boolean | null;
-            /** System */
-            system?: string | null;
-            /** Records */
-            records?: boolean | null;
         };
         /**
          * WorkListOut
@@ -17261,6 +17405,126 @@ export interface operations {
             };
         };
     };
+    apps_qualification_welder_test_api_test_of_welder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelderTestOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_qualification_welder_test_api_certify_welder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CertifyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CreatedOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     apps_recordings_api_list_recordings: {
         parameters: {
             query?: never;
@@ -19495,6 +19759,44 @@ export interface operations {
             };
         };
     };
+    apps_crew_api_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     apps_crew_api_designation: {
         parameters: {
             query?: never;
@@ -19962,8 +20264,8 @@ export interface operations {
     };
     apps_crew_due_api_calendar: {
         parameters: {
-            query: {
-                key: string;
+            query?: {
+                key?: string;
             };
             header?: never;
             path?: never;
@@ -19977,6 +20279,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
             };
         };
     };

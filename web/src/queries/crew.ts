@@ -45,6 +45,14 @@ export const designationQuery = (text: string) =>
     retry: false,
   })
 
+export const welderTestQuery = (couponId: number) =>
+  queryOptions({
+    queryKey: ['crew', 'welder-test', couponId],
+    queryFn: () =>
+      unwrap(api.GET('/api/coupons/{coupon_id}/welder-test', { params: { path: { coupon_id: couponId } } })),
+    staleTime: 0,
+  })
+
 /** What is asked about: a procedure, a coupon, or a joint of the list with its WPS. */
 export type WhoMayAsked =
   | { kind: 'revision'; id: number }

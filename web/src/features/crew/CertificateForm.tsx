@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
 import { api, Refusal, unwrap } from '../../api/client'
-import type { CertificateIn, CrewMember, Scan } from '../../api/types'
+import type { CertificateIn, CrewMember, Scan, WelderTest } from '../../api/types'
 import { designationQuery } from '../../queries/crew'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
@@ -42,6 +42,24 @@ const ENTRY = {
   password: '',
 }
 
+type Props = {
+  member: CrewMember
+  /** The coupon that was the test piece; without it the certificate is entered from paper. */
+  test?: WelderTest & { couponId: number }
+  onClose: () => void
+}
+
+/** What the coupon says; who examines is whoever signs as the examiner. */
+function entryOf(test: WelderTest, person: { name: string; role: string }): Partial<typeof ENTRY> {
+  return {
+    designation: test.designation,
+    weldedOn: test.welded_on ?? '',
+    wps: test.wps,
+    tests: test.tests.join('; '),
+    examiner: person.role === 'examiner' ? person.name : '',
+  }
+}
+
 const listed = (text: string) =>
   text
     .split(/[;\n]/)
@@ -50,11 +68,11 @@ const listed = (text: string) =>
 const yesNo = (said: string | null) => (said === null ? null : said === 'yes')
 
 /** Enter a certificate from paper, or sign the one of a test: what it qualifies is read while one types. */
-export function CertificateForm({ member, onClose }: { member: CrewMember; onClose: () => void }) {
+export function CertificateForm({ member, test, onClose }: Props) {
   const queries = useQueryClient()
-  const { may } = useSession()
-  const [form, setForm] = useState(ENTRY)
-  const [fromPaper, setFromPaper] = useState(may('KEEP_CREW'))
+  const { may, person } = useSession()
+  const [form, setForm] = useState(() => (test ? { ...ENTRY, ...entryOf(test, person) } : ENTRY))
+  const [fromPaper, setFromPaper] = useState(!test && may('KEEP_CREW'))
   const [scans, setScans] = useState<Scan[]>([])
   const set = (changed: Partial<typeof form>) => setForm((now) => ({ ...now, ...changed }))
   const designation = useSettled(form.designation.trim(), 250)
@@ -85,9 +103,9 @@ export function CertificateForm({ member, onClose }: { member: CrewMember; onClo
         scans: scans.map((one) => one.id),
         password: form.password,
       }
-      return unwrap(
-        api.POST('/api/crew/{member_id}/certificates', { params: { path: { member_id: member.id } }, body }),
-      )
+      return test
+        ? unwrap(api.POST('/api/coupons/{coupon_id}/certify', { params: { path: { coupon_id: test.couponId } }, body }))
+        : unwrap(api.POST('/api/crew/{member_id}/certificates', { params: { path: { member_id: member.id } }, body }))
     },
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ['crew'] })
@@ -121,6 +139,12 @@ export function CertificateForm({ member, onClose }: { member: CrewMember; onClo
       }}
     >
       <h2 className="font-head text-[18px] font-semibold">{t`Certificate of ${member.name}`}</h2>
+      {test && (
+        <p className="text-[13.5px] text-steel">
+          <Trans>The test piece is coupon {test.coupon}. What is filled in comes from its log and its tests.</Trans>
+        </p>
+      )}
+      {test && test.missing.length > 0 && <Notice mark="unknown">{test.missing.join(' ')}</Notice>}
       <Labelled words={t`Designation`}>
         <TextField
           label={t`Designation`}
@@ -210,7 +234,7 @@ export function CertificateForm({ member, onClose }: { member: CrewMember; onClo
         {line('place', t`Place`)}
         {line('tests', t`Tests accepted, divided by semicolons`)}
       </div>
-      {may('KEEP_CREW') && (
+      {may('KEEP_CREW') && !test && (
         <label className="flex items-center gap-2">
           <input type="checkbox" checked={fromPaper} onChange={() => setFromPaper(!fromPaper)} />
           <Trans>It is entered from paper</Trans>

@@ -2,11 +2,11 @@ import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
 import type { CrewMember, CrewMemberDetail } from '../../api/types'
-import { memberQuery } from '../../queries/crew'
+import { memberQuery, welderTestQuery } from '../../queries/crew'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
@@ -44,6 +44,9 @@ function Shown({ found }: { found: CrewMemberDetail }) {
   const { member } = found
   const { may, person } = useSession()
   const [changing, setChanging] = useState(false)
+  const [search, setSearch] = useSearchParams()
+  const couponId = Number(search.get('coupon') ?? 0) || null
+  const test = useQuery({ ...welderTestQuery(couponId ?? 0), enabled: couponId !== null })
   const [entering, setEntering] = useState(false)
   const damaged = member.certificates.filter((one) => one.standing === 'damaged')
   const left = member.left_on
@@ -73,7 +76,7 @@ function Shown({ found }: { found: CrewMemberDetail }) {
             </>
           )}
           {may('SIGN_CERTIFICATE') && (
-            <Button look="main" onClick={() => setEntering(true)} disabled={entering}>
+            <Button look="main" onClick={() => setEntering(true)} disabled={entering || couponId !== null}>
               <Trans>Enter a certificate</Trans>
             </Button>
           )}
@@ -84,8 +87,12 @@ function Shown({ found }: { found: CrewMemberDetail }) {
           {one.number}: {one.reasons.join(' ')}
         </Notice>
       ))}
+      {test.isError && <Notice mark="breach">{test.error.message}</Notice>}
+      {couponId !== null && test.data && (
+        <CertificateForm member={member} test={{ ...test.data, couponId }} onClose={() => setSearch({})} />
+      )}
       {entering && <CertificateForm member={member} onClose={() => setEntering(false)} />}
-      {found.certificates.length === 0 && !entering && (
+      {found.certificates.length === 0 && !entering && couponId === null && (
         <p className="text-steel">
           <Trans>No certificate is known yet: enter one from paper, or sign the one of a test.</Trans>
         </p>

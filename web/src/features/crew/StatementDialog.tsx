@@ -33,7 +33,9 @@ const LISTED_AT_FIRST = 5
 /** Those within the range that are offered at first: tested ones lead, and a few are enough. */
 const offered = (list: WorkList | undefined, kind: StatementIn['kind']) =>
   (list?.works ?? [])
-    .filter((one) => one.within === true && one.accepted !== false && (kind !== 'prolongation' || one.accepted === true))
+    .filter(
+      (one) => one.within === true && one.accepted !== false && (kind !== 'prolongation' || one.accepted === true),
+    )
     .slice(0, LISTED_AT_FIRST)
     .map((one) => one.ref)
 

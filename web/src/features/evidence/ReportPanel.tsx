@@ -12,6 +12,7 @@ import { type Kind } from './fields'
 import type { ListProps } from './Specimens'
 import { Signed } from './SignedPanel'
 import { AmendDialog } from './AmendDialog'
+import { WelderTestPanel } from './WelderTestPanel'
 
 export function ReportPanel({
   evidence,
@@ -49,6 +50,7 @@ export function ReportPanel({
   }
   return (
     <section aria-label={t`Verdict`} className="grid content-start gap-3 max-[1150px]:col-span-2">
+      <WelderTestPanel couponId={evidence.coupon_id} />
       {report.retests.map((one) => (
         <div key={one.specimen} className="panel p-3 text-[13px]">
           <h3 className="flex items-center gap-1.5 font-head text-[16px] font-semibold">
