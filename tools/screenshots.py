@@ -95,15 +95,18 @@ def main(address: str, folder: Path) -> None:
         page.get_by_text("Records to earlier editions").wait_for(state="hidden")
         page.get_by_text("Maximum hardness HV10").wait_for()
         shot("code-book")
+        crew(page, address, folder)
         open_coupon(page, address, "FB-27-C03")
         page.get_by_role("link", name="booth-2 pass 3.csv").click()
         page.get_by_role("img", name="Current from").wait_for()
         shot("recording")
         open_coupon(page, address, "FB-27-C02")
-        shot("run-log")
+        page.wait_for_load_state("networkidle")
+        office = page.screenshot()
         page.set_viewport_size(BOOTH)
         page.get_by_role("button", name="Booth").click()
-        shot("run-log-booth")
+        page.wait_for_load_state("networkidle")
+        joined(office, page.screenshot(), folder / "run-log.png")
         page.set_viewport_size(CONTEXT["viewport"])
         page.get_by_role("button", name="Light").click()
         sheets = [
@@ -149,11 +152,26 @@ def production(page: Page, address: str, folder: Path) -> None:
     page.get_by_role("button", name="Log this weld").wait_for()
     show(page.get_by_role("heading", name="DB20", exact=True))
     page.wait_for_load_state("networkidle")
-    side_by_side(Image.open(io.BytesIO(log)), Image.open(io.BytesIO(page.screenshot()))).save(
-        folder / "production.png"
-    )
-    print("  production.png", flush=True)
+    joined(log, page.screenshot(), folder / "production.png")
     page.set_viewport_size(CONTEXT["viewport"])
+
+
+def crew(page: Page, address: str, folder: Path) -> None:
+    """The crew, and beside it who may weld a procedure."""
+    page.goto(f"{address}/crew")
+    page.get_by_text("8 welders").wait_for()
+    page.wait_for_load_state("networkidle")
+    people = page.screenshot()
+    page.goto(f"{address}/crew/who-may?revision={revision_of(page, 2)}")
+    page.get_by_role("heading", name="May weld it", exact=True).wait_for()
+    page.wait_for_load_state("networkidle")
+    joined(people, page.screenshot(), folder / "crew.png")
+
+
+def joined(one: bytes, other: bytes, file: Path) -> None:
+    """Two pictures in one file."""
+    side_by_side(Image.open(io.BytesIO(one)), Image.open(io.BytesIO(other))).save(file)
+    print(f"  {file.name}", flush=True)
 
 
 def side_by_side(one: Image.Image, other: Image.Image) -> Image.Image:

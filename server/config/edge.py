@@ -51,6 +51,7 @@ JSON = ("application/json",)
 LIMITS = (
     Limit(re.compile(r"^/api/coupons/\d+/recordings$"), 2_000 * MEGABYTE, (), signed_in=True),
     Limit(re.compile(r"^/api/passes/\d+/photos$"), 15 * MEGABYTE + PART_BYTES, (), signed_in=True),
+    Limit(re.compile(r"^/api/crew/\d+/scans$"), 15 * MEGABYTE + PART_BYTES, (), signed_in=True),
     Limit(re.compile(r"^/api/coupons/\d+/table$"), 2_500_000, ()),
     Limit(re.compile(r"^/api/recorder/"), 2_500_000, ()),
     Limit(re.compile(r"^/api/"), 2_500_000, JSON),

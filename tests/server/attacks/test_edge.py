@@ -96,6 +96,15 @@ def test_what_goes_no_further(change, status, word):
     assert told["headers"]["Cache-Control"] == "no-store"
 
 
+@pytest.mark.parametrize("path", ["/api/passes/1/photos", "/api/crew/1/scans"])
+def test_a_file_of_the_booth_or_of_the_office_goes_through(path):
+    told = answer(
+        {"PATH_INFO": path, "body": b"x" * 3_000_000, "CONTENT_TYPE": "application/octet-stream"},
+        signed_in=lambda environ: True,
+    )
+    assert told["status"] == 200
+
+
 def test_a_body_comes_whole():
     assert answer({"body": b'{"a": 1}'})["body"] == b'{"a": 1}'
 

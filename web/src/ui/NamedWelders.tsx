@@ -29,22 +29,24 @@ export function NamedWelders({ found, note }: { found: readonly NamedWelder[]; n
   const against = found.some((one) => one.standing !== 'may')
   if (found.length === 0) return null
   return (
-    <ul
+    <div
       role="status"
       aria-label={t`Qualification of those who are named`}
       className={`grid gap-1.5 rounded-sm border bg-panel px-3 py-2 text-[13.5px] ${found.some((one) => NOT_QUALIFIED.includes(one.standing)) ? 'border-breach' : 'border-line'}`}
     >
-      {found.map((one) => (
-        <li key={one.name} className="flex items-start gap-2">
-          <span className="mt-1">
-            <MarkIcon mark={MARKS[one.standing]} />
-          </span>
-          <span className="min-w-0">
-            <b>{standingSaid(one)}</b> {one.reasons.join(' ')}
-          </span>
-        </li>
-      ))}
-      {note && against && <li className="text-[12.5px] text-steel2">{note}</li>}
-    </ul>
+      <ul className="grid gap-1.5">
+        {found.map((one) => (
+          <li key={one.name} className="flex items-start gap-2">
+            <span className="mt-1">
+              <MarkIcon mark={MARKS[one.standing]} />
+            </span>
+            <span className="min-w-0">
+              <b>{standingSaid(one)}</b> {one.reasons.join(' ')}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {note && against && <p className="text-[12.5px] text-steel2">{note}</p>}
+    </div>
   )
 }
