@@ -60,6 +60,7 @@ const WELD = {
   remarks: '',
   fit: 'covered',
   against: [] as string[],
+  qualified: [] as { name: string; standing: string; reasons: string[] }[],
   state: 'accepted',
   repair_of: null,
   entered_name: 'Signe Holm',
