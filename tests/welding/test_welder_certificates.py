@@ -110,6 +110,26 @@ def test_what_would_not_count_is_not_signed(new, path):
     assert paths(statement_problems(certificate(), (), new)) == ({path} if path else set())
 
 
+def test_a_prolongation_on_paper_is_the_examiners_and_of_the_last_six_months():
+    """What it rested on stands on the paper; when it was signed, and by whom, still counts (9.3 b, from memory)."""
+    held = certificate(way="b")
+    kept = [statement(on=add_months(BEGUN, at)) for at in (6, 12, 18)]
+    for months, signer, paths_ in (
+        (20, "examiner", set()),
+        (20, "examining-body", set()),
+        (20, "responsible", {"works"}),
+        (16, "examiner", {"works"}),
+    ):
+        new = statement(
+            "prolongation", on=add_months(BEGUN, months), works=(), from_paper=True, signer=signer
+        )
+        assert paths(statement_problems(held, tuple(kept[: months // 6]), new)) == paths_, (months, signer)
+    new = statement("prolongation", on=add_months(BEGUN, 20), works=(), from_paper=True)
+    later = [*kept, new, statement(on=add_months(BEGUN, 24))]
+    assert standing_on(held, tuple(later), add_months(BEGUN, 28)).valid
+    assert not standing_on(held, tuple(kept), add_months(BEGUN, 28)).valid
+
+
 def test_the_day_it_ran_out_is_named():
     (problem,) = statement_problems(certificate(), (), statement(on=DUE + timedelta(days=40)))
     assert DUE.isoformat() in problem.message

@@ -161,7 +161,9 @@ def _prolongation(one: CertificateStatement) -> Prolongation:
         for work in one.works
         if work.method is not None and work.within
     )
-    return Prolongation(on=date.fromisoformat(one.on), signer=one.signer, welds=welds)
+    return Prolongation(
+        on=date.fromisoformat(one.on), signer=one.signer, welds=welds, on_paper=one.from_paper
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

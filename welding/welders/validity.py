@@ -60,11 +60,13 @@ class Prolongation:
         on: Day of the signature.
         signer: What the one who signed is.
         welds: The tested welds that it rests on.
+        on_paper: Whether the signature stands on paper: the welds that it rested on are not listed here.
     """
 
     on: date
     signer: Signer = "examiner"
     welds: tuple[ExaminedWeld, ...] = ()
+    on_paper: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -321,6 +323,8 @@ def _against_prolongation(one: Prolongation, end: date, table: Table) -> str:
             day=day,
             end=end.isoformat(),
         )
+    if one.on_paper and not one.welds and one.on >= since:
+        return ""
     good = [
         w for w in one.welds if w.accepted and w.method in row["methods"] and since <= w.welded_on <= one.on
     ]

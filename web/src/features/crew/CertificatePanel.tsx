@@ -59,7 +59,7 @@ export function CertificatePanel({ certificate, member, on, variables }: Props) 
             <Trans>Confirm the work</Trans>
           </Button>
         )}
-        {signs && certificate.may_prolong && person.role === 'examiner' && (
+        {signs && certificate.may_prolong && (person.role === 'examiner' || may('KEEP_CREW')) && (
           <Button onClick={() => setSigning('prolongation')}>
             <Trans>Prolong</Trans>
           </Button>

@@ -41,14 +41,15 @@ const offered = (list: WorkList | undefined, kind: StatementIn['kind']) =>
 
 /** Sign about a certificate: the welds that speak for it are listed from the logs, and a person signs. */
 export function StatementDialog({ kind, certificate, member, onClose }: Props) {
-  const { may } = useSession()
+  const { may, person } = useSession()
   const queries = useQueryClient()
   const rests = kind !== 'revocation'
   const work = useQuery({ ...workQuery(certificate.id), enabled: rests })
   const [chosen, setChosen] = useState<string[] | null>(null)
   const [meets, setMeets] = useState<string[]>([])
-  const [paper, setPaper] = useState(false)
-  const [form, setForm] = useState({ on: '', signer: 'responsible', signedBy: '', reason: '', password: '' })
+  // Whoever is no examiner enters a prolongation from paper alone.
+  const [paper, setPaper] = useState(kind === 'prolongation' && person.role !== 'examiner')
+  const [form, setForm] = useState({ on: '', signer: kind === 'prolongation' ? 'examiner' : 'responsible', signedBy: '', reason: '', password: '' })
   const [scans, setScans] = useState<Scan[]>([])
   const set = (changed: Partial<typeof form>) => setForm((now) => ({ ...now, ...changed }))
   const works = chosen ?? offered(work.data, kind)
@@ -79,7 +80,7 @@ export function StatementDialog({ kind, certificate, member, onClose }: Props) {
   })
   const problems = sign.error instanceof Refusal ? sign.error.body.errors : []
   const error = (path: string) => problems.find((one) => one.path.split('.').includes(path))?.message
-  const onPaper = paper && kind === 'confirmation'
+  const onPaper = paper && rests
   return (
     <Modal title={TITLES[kind]} open onClose={onClose} wide>
       <form
@@ -90,7 +91,7 @@ export function StatementDialog({ kind, certificate, member, onClose }: Props) {
         }}
       >
         <p className="text-steel">{said(kind, member.name, certificate.designation)}</p>
-        {kind === 'confirmation' && may('KEEP_CREW') && (
+        {rests && may('KEEP_CREW') && (
           <label className="flex items-center gap-2">
             <input type="checkbox" checked={paper} onChange={() => setPaper(!paper)} />
             <Trans>It was signed on paper, and is entered from there</Trans>
