@@ -49,7 +49,13 @@ export function StatementDialog({ kind, certificate, member, onClose }: Props) {
   const [meets, setMeets] = useState<string[]>([])
   // Whoever is no examiner enters a prolongation from paper alone.
   const [paper, setPaper] = useState(kind === 'prolongation' && person.role !== 'examiner')
-  const [form, setForm] = useState({ on: '', signer: kind === 'prolongation' ? 'examiner' : 'responsible', signedBy: '', reason: '', password: '' })
+  const [form, setForm] = useState({
+    on: '',
+    signer: kind === 'prolongation' ? 'examiner' : 'responsible',
+    signedBy: '',
+    reason: '',
+    password: '',
+  })
   const [scans, setScans] = useState<Scan[]>([])
   const set = (changed: Partial<typeof form>) => setForm((now) => ({ ...now, ...changed }))
   const works = chosen ?? offered(work.data, kind)
