@@ -157,7 +157,7 @@ function Group({ words, mark, people }: { words: string; mark: Mark; people: Who
       <ul className="mt-1 grid gap-1">
         {people.map((one) => (
           <li key={one.id} className="grid grid-cols-[200px_minmax(0,1fr)] gap-3 max-sm:grid-cols-1">
-            <Link className="link" to={`/crew/${String(one.id)}`}>
+            <Link className="link self-start py-0.5" to={`/crew/${String(one.id)}`}>
               {one.name} {one.mark && `(${one.mark})`}
             </Link>
             <span className="min-w-0 text-[13.5px]">{one.reasons.join(' ') || one.by.join(', ')}</span>
