@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import unicodedata
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from typing import Annotated
 
 from pydantic import AfterValidator, AwareDatetime, Field, StringConstraints
@@ -43,6 +43,16 @@ GivenLine = Annotated[
     str, StringConstraints(strip_whitespace=True, min_length=1, max_length=200), AfterValidator(_one_line)
 ]
 Note = Annotated[str, StringConstraints(max_length=4000), AfterValidator(_lines)]
+
+
+def _day_of_our_time(day: date) -> date:
+    if not 1950 <= day.year <= 2200:
+        raise ValueError(tr("is no date of our time"))
+    return day
+
+
+Day = Annotated[date, AfterValidator(_day_of_our_time)]
+"""A day with which the calendar can be reckoned; certificates may be decades old."""
 Moment = Annotated[AwareDatetime, AfterValidator(_of_our_time)]
 """A time with its zone."""
 Version = Annotated[int, Field(ge=1, le=2_000_000_000)]

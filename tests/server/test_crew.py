@@ -122,6 +122,15 @@ def test_what_does_not_hold_is_named_and_nothing_is_signed(certify, change, path
     assert not Certificate.objects.exists()
 
 
+@pytest.mark.parametrize("day", ["0001-01-01", "9999-12-31"])
+def test_a_day_that_is_none_of_our_time_is_refused(api, okafor, certify, day):
+    made = certify()
+    certify(status=422, welded_on=day)
+    for path in ("/crew?on=", f"/crew/{okafor.pk}?on=", f"/certificates/{made['id']}/work?on="):
+        assert api["viewer"]("GET", path + day)[0] == 422
+    state(api, made["id"], status=422, on=day)
+
+
 def test_a_number_stands_once(certify):
     certify(number="C-1")
     assert wrong(certify(status=409, number="C-1")) == {"number"}

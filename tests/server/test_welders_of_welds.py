@@ -6,7 +6,7 @@ import pytest
 from apps.coupons.models import Coupon
 from apps.crew.models import Certificate
 from apps.production.models import Weld
-from django.db import DatabaseError, transaction
+from django.db import DatabaseError, connection, transaction
 
 from tests.server.conftest import CODE, PF, SIGN, TODAY, enter_tests
 from tests.server.test_crew import wrong
@@ -125,6 +125,8 @@ def test_a_prolongation_is_the_examiners_and_rests_on_tested_welds_of_the_last_m
     assert api["engineer"]("POST", path, {"kind": "confirmation", "works": refs, **SIGN})[0] == 201
     # Accepted for the product is not accepted to the levels of the code for persons: the examiner says so.
     body = {"kind": "prolongation", "works": refs, **SIGN}
+    twice = {"works": refs[:1] * 2, "meets": refs[:1] * 2}  # one weld named twice is one weld
+    assert api["examiner"]("POST", path, body | twice)[0] == 422
     for who, more in (("examiner", {}), ("engineer", {"meets": refs}), ("examiner", {"meets": refs[:1]})):
         status, answer = api[who]("POST", path, body | more)
         assert status == 422 and wrong(answer) == {"works"}, answer
@@ -205,3 +207,37 @@ def test_two_welders_on_one_test_piece_are_named_and_nobody_is_certified(api, ok
     }
     status, answer = api["examiner"]("POST", f"/coupons/{welded.pk}/certify", body | SIGN)
     assert status == 422 and wrong(answer) == {"tests"}
+
+
+def test_the_test_piece_itself_is_no_work_that_confirms_its_certificate(api, okafor, welded):
+    enter_tests(api, welded)
+    body = {
+        "number": "C-7",
+        "designation": PF,
+        "welded_on": TODAY.isoformat(),
+        "way": "b",
+        "examiner": "B. Quill",
+    }
+    status, made = api["examiner"]("POST", f"/coupons/{welded.pk}/certify", body | SIGN)
+    assert status == 201, made
+    assert api["engineer"]("GET", f"/certificates/{made['id']}/work")[1]["works"] == []
+
+
+def test_a_weld_to_a_damaged_wps_is_logged_and_the_crew_stays_readable(
+    api, job, listed, okafor, certify, log
+):
+    certify(designation="AWS D1.1 GMAW 3G uphill plate CJP T10mm open-root electrodes=1", way=None)
+    made = certify(number="C-iso")
+    log()
+    with connection.cursor() as cursor:
+        cursor.execute("SET session_replication_role = replica")
+        cursor.execute(
+            "UPDATE procedures_revision SET body = replace(body, 'PF', 'PC') WHERE id = %s", [listed.pk]
+        )
+        cursor.execute("SET session_replication_role = DEFAULT")
+    weld = log(mark="W1")
+    assert [one["standing"] for one in weld["qualified"]] == ["unknown"] and weld["fit"] == "blocked"
+    assert named(api, job, listed)["R. Okafor"]["standing"] == "unknown"
+    assert api["viewer"]("GET", "/crew")[0] == 200
+    _, answer = api["viewer"]("GET", f"/certificates/{made['id']}/work")
+    assert {one["within"] for one in answer["works"] if one["ref"].startswith("weld-")} == {None}

@@ -216,6 +216,8 @@ SHORT = AWS.replace("GMAW", "GMAW-S")
         (BUTT_111, ("visual",), 1),
         (BUTT_111, ("radiographic",), 1),
         (BUTT_111, ("visual", "ultrasonic"), 0),
+        # Ultrasonic testing stands for ferritic steels alone.
+        (BUTT_111.replace("FM1 B", "FM5 B"), ("visual", "ultrasonic"), 1),
         (PF, ("visual", "radiographic"), 1),
         (PF, ("visual", "ultrasonic"), 1),
         (PF, ("visual", "radiographic", "side-bend"), 0),

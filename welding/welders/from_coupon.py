@@ -59,13 +59,19 @@ def welder_test(record: QualificationRecord) -> WelderTest:
                 names=", ".join(sorted(set(named))),
             )
         )
+    welder = named[0] if len(set(named)) == 1 else ""
     code = record.procedure.code
     edition = edition_for(code.id) if code is not None else None
     accepted = _accepted(record) if code is not None else []
     if edition is None or edition.asked_of is None:
         missing.append(tr("No code for the qualification of welders is known here for this procedure."))
         return WelderTest(
-            welder="", code=None, weld=None, designation="", tests=_words(accepted), missing=tuple(missing)
+            welder=welder,
+            code=None,
+            weld=None,
+            designation="",
+            tests=_words(accepted),
+            missing=tuple(missing),
         )
     asked = edition.asked_of(record.procedure)
     missing += asked.open
@@ -80,7 +86,7 @@ def welder_test(record: QualificationRecord) -> WelderTest:
     if weld is not None:
         missing += missing_tests(edition, weld, [one.kind for one in accepted])
     return WelderTest(
-        welder=named[0] if len(set(named)) == 1 else "",
+        welder=welder,
         code=edition.id,
         weld=weld,
         designation=designation_of(weld) if weld is not None else "",
@@ -149,20 +155,22 @@ def missing_tests(edition: WelderEdition, weld: WelderWeld, kinds: list[str]) ->
         for one in row["always"]
         if one not in done
     ]
-    found += _one_of(edition, tuple(row.get("one_of") or ()), done & _standing(table, weld, done))
+    found += _one_of(edition, tuple(row.get("one_of") or ()), _standing(table, weld, done))
     more = next((one for one in table.rows if one["row"] == "gas_metal"), None)
     if weld.weld == "butt" and more is not None:
         concerned = any(part.process in more["processes"] for part in weld.parts)
-        if concerned and not set(more["one_of"]) & done:
-            found += _one_of(edition, tuple(more["one_of"]), set())
+        found += _one_of(edition, tuple(more["one_of"]), done) if concerned else []
     return found
 
 
 def _standing(table: Table, weld: WelderWeld, done: set[str]) -> set[str]:
-    """Tests that stand for this piece: ultrasonic testing from the thickness of its row on."""
-    limit = next((one.get("from_mm") for one in table.rows if one["row"] == "ultrasonic"), None)
+    """Tests that stand for this piece: ultrasonic testing for the thicknesses and fillers of its row."""
+    row = next((one for one in table.rows if one["row"] == "ultrasonic"), None)
+    if row is None:
+        return done
     thickness = weld.thickness_mm or max((part.deposited_mm or 0.0 for part in weld.parts), default=0.0)
-    return done if limit is None or thickness >= limit else done - {"ultrasonic"}
+    ferritic = all(part.filler_group in row["filler_groups"] for part in weld.parts)
+    return done if ferritic and thickness >= row["from_mm"] else done - {"ultrasonic"}
 
 
 def _one_of(edition: WelderEdition, wanted: tuple[str, ...], done: set[str]) -> list[str]:

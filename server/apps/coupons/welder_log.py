@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable
 from datetime import date
 
-from django.db.models import Q
 from django.utils import timezone
 
 from apps.coupons.models import Coupon, PassLog
@@ -28,43 +27,44 @@ def welder_of(coupon: Coupon) -> str:
     )
 
 
-def _of(name: str) -> Q:
-    return Q(coupon__people__contains=[{"role": ROLE, "name": name}])
-
-
-def _days_welded(name: str) -> dict[tuple[int, date], list[PassLog]]:
-    """Passes that count, by coupon and day; a coupon of an old record has none."""
-    rows = PassLog.objects.filter(_of(name), struck=False).select_related("coupon__job").order_by("number")
-    found: dict[tuple[int, date], list[PassLog]] = {}
-    for row in rows:
-        found.setdefault((row.coupon_id, timezone.localdate(row.ended_at or row.logged_at)), []).append(row)
-    return found
+def _welded(names: Collection[str]) -> list[tuple[str, Coupon, date, list[int]]]:
+    """Who welded which coupon on which day, and the numbers of the passes that count."""
+    wanted = set(names)
+    coupons = {
+        one.pk: one
+        for one in Coupon.objects.exclude(people=[]).select_related("job")
+        if welder_of(one) in wanted
+    }
+    days: dict[tuple[int, date], list[int]] = {}
+    rows = PassLog.objects.filter(coupon__in=coupons, struck=False).order_by("number")
+    for coupon_id, number, ended, logged in rows.values_list("coupon", "number", "ended_at", "logged_at"):
+        days.setdefault((coupon_id, timezone.localdate(ended or logged)), []).append(number)
+    return [(welder_of(coupons[pk]), coupons[pk], day, numbers) for (pk, day), numbers in days.items()]
 
 
 def _works(name: str, since: date, until: date) -> Iterable[Work]:
-    for (coupon_id, day), rows in _days_welded(name).items():
+    for _, coupon, day, numbers in _welded([name]):
         if not since <= day <= until:
             continue
-        coupon = rows[0].coupon
-        passes = ", ".join(str(one.number) for one in rows)
+        passes = ", ".join(str(one) for one in numbers)
         what = tr(
             "{job}, coupon {coupon}, pass {passes}", job=coupon.job.number, coupon=coupon, passes=passes
         )
         yield Work(
-            ref=f"coupon-{coupon_id}-{day.isoformat()}",
+            ref=f"coupon-{coupon.pk}-{day.isoformat()}",
             name=name,
             on=day,
             what=what[:200],
             procedure=PROCEDURE.take(coupon.procedure_document),
-            same=("coupon", coupon_id),
+            same=("coupon", coupon.pk),
+            coupon=coupon.number,
         )
 
 
 def _days(names: Collection[str]) -> Iterable[DayAtWork]:
-    for name in names:
-        for (coupon_id, day), rows in _days_welded(name).items():
-            procedure = PROCEDURE.take(rows[0].coupon.procedure_document)
-            yield DayAtWork(name=name, on=day, procedure=procedure, same=("coupon", coupon_id))
+    for name, coupon, day, _ in _welded(names):
+        procedure = PROCEDURE.take(coupon.procedure_document)
+        yield DayAtWork(name=name, on=day, procedure=procedure, same=("coupon", coupon.pk))
 
 
 LOG = Log(works=_works, days=_days)

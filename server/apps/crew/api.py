@@ -9,6 +9,7 @@ from typing import Annotated, Any, cast
 from api.downloads import attachment
 from api.errors import DamagedError, InvalidError, ProblemOut
 from api.people import person
+from api.text import Day
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -76,7 +77,7 @@ REFUSALS: dict[Any, Any] = {403: ProblemOut, 404: ProblemOut, 409: ProblemOut, 4
 
 
 @router.get("/crew", response=CrewOut)
-def crew(request: HttpRequest, on: date | None = None) -> CrewOut:
+def crew(request: HttpRequest, on: Day | None = None) -> CrewOut:
     """Everybody, with the certificates as they stand on a day."""
     require(person(request), Action.VIEW)
     day = on or timezone.localdate()
@@ -92,7 +93,7 @@ def add(request: HttpRequest, payload: MemberIn) -> Status[CreatedOut]:
 
 
 @router.get("/crew/{int:member_id}", response={200: MemberDetailOut, **REFUSALS})
-def member(request: HttpRequest, member_id: int, on: date | None = None) -> MemberDetailOut:
+def member(request: HttpRequest, member_id: int, on: Day | None = None) -> MemberDetailOut:
     """A person with the certificates, their ranges and what was signed about them."""
     require(person(request), Action.VIEW)
     get_object_or_404(CrewMember, pk=member_id)
@@ -194,7 +195,7 @@ def entry_of(payload: CertificateIn) -> CertificateEntry:
 
 
 @router.get("/certificates/{int:certificate_id}/work", response={200: WorkListOut, **REFUSALS})
-def work(request: HttpRequest, certificate_id: int, on: date | None = None) -> WorkListOut:
+def work(request: HttpRequest, certificate_id: int, on: Day | None = None) -> WorkListOut:
     """Welds of the logs that a signature today, or on a day on paper, may rest on."""
     require(person(request), Action.VIEW)
     row = _certificate(certificate_id)
@@ -240,7 +241,7 @@ def state(request: HttpRequest, certificate_id: int, payload: StatementIn) -> St
 
 
 @router.get("/revisions/{int:revision_id}/who-may", response={200: WhoMayOut, **REFUSALS})
-def who_may(request: HttpRequest, revision_id: int, on: date | None = None) -> WhoMayOut:
+def who_may(request: HttpRequest, revision_id: int, on: Day | None = None) -> WhoMayOut:
     """Who may weld everything that a procedure states, on a day."""
     require(person(request), Action.VIEW)
     revision = get_object_or_404(Revision.objects.select_related("procedure"), pk=revision_id)

@@ -36,6 +36,7 @@ class Work:
         procedure: The WPS, written for the joint that was welded; ``None`` where the joint is not known.
         same: Welds with the same one were made to the same procedure for the same joint.
         tested: How it was tested.
+        coupon: Number of the coupon, where it is one.
     """
 
     ref: str
@@ -45,6 +46,7 @@ class Work:
     procedure: Procedure | None
     same: Hashable
     tested: tuple[Tested, ...] = ()
+    coupon: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -51,13 +51,13 @@ def _certificate(one: Certificate) -> dict[str, Any]:
         "signed_by": one.signed_name,
         "signed_at": one.at,
         "sha256": one.content_hash,
-        "document": orjson.loads(one.body),
+        "document": orjson.loads(one.intact_body()),
         "statements": [
             {
                 "entered_by": each.signed_name,
                 "entered_at": each.at,
                 "sha256": each.content_hash,
-                "document": orjson.loads(each.body),
+                "document": orjson.loads(each.intact_body()),
             }
             for each in one.statements.order_by("id")
         ],

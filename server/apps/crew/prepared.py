@@ -55,6 +55,8 @@ def work_for(name: str, certificate: WelderCertificate, on: date) -> list[Judged
     known: dict[Hashable, WithinRange] = {}
     judged = []
     for work in works_of(name, evidence_from(certificate, on), on):
+        if work.coupon and work.coupon == certificate.coupon:
+            continue  # the test piece itself is no work since
         found = known.get(work.same)
         if found is None:
             found = known[work.same] = _judged(certificate, work)

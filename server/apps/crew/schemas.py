@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from api.text import GivenLine, Line, Note, Number, Version
+from api.text import Day, GivenLine, Line, Note, Number, Version
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
@@ -68,7 +68,7 @@ class MemberIn(Schema):
     name: PersonName
     mark: Annotated[Line, Field(max_length=40)] = ""
     employer: Annotated[Line, Field(max_length=120)] = ""
-    left_on: date | None = None
+    left_on: Day | None = None
 
 
 class MemberChangeIn(MemberIn):
@@ -124,7 +124,7 @@ class CertificateIn(Schema):
 
     number: Annotated[GivenLine, Field(max_length=120)]
     designation: GivenLine
-    welded_on: date
+    welded_on: Day
     way: RevalidationWay | None = None
     employed_under: EmployedUnderIn | None = None
     wps: Line = ""
@@ -167,7 +167,7 @@ class StatementIn(Schema):
     works: Annotated[list[Number], Field(max_length=200)] = []
     meets: Annotated[list[Number], Field(max_length=200)] = []
     reason: Note = ""
-    on: date | None = None
+    on: Day | None = None
     signer: SignerIs | None = None
     signed_by: Annotated[Line, Field(max_length=120)] = ""
     scans: Annotated[list[int], Field(max_length=20)] = []

@@ -9,6 +9,7 @@ from api.downloads import attachment
 from api.errors import ProblemOut
 from api.people import person
 from api.sheets import TYPES
+from api.text import Day
 from django.db.models import QuerySet
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -34,7 +35,6 @@ from apps.production.queries import (
     with_inspections,
 )
 from apps.production.schemas import (
-    Day,
     JointToLogOut,
     RateOut,
     ResultIn,

@@ -7,30 +7,20 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from api.documents import PassRecordIn
-from api.text import Line, Note
+from api.text import Day, Line, Note
 from ninja import Schema
-from pydantic import AfterValidator, Field, StringConstraints
+from pydantic import Field, StringConstraints
 
 from apps.crew.schemas import NamedWelderOut
 from apps.production.models import LONGEST_NAME
 from welding.documents.coupon import PassRecord
 from welding.evaluate.one_pass import PassResult
-from welding.language import tr
 from welding.production.rates import RejectRate
 from welding.production.state import Method, WeldState
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=LONGEST_NAME)]
 Names = Annotated[list[Name], Field(max_length=20)]
 Mark = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=400)]
-
-
-def _of_our_time(day: date) -> date:
-    if not 1990 <= day.year <= 2200:
-        raise ValueError(tr("is no date of our time"))
-    return day
-
-
-Day = Annotated[date, AfterValidator(_of_our_time)]
 
 
 class ResultOut(Schema):

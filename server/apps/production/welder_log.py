@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable
 from datetime import date
 
+from api.errors import DamagedError
 from django.db.models import Prefetch
 
 from apps.crew.evidence import DayAtWork, Log, Tested, Work
@@ -38,7 +39,11 @@ def _works(name: str, since: date, until: date) -> Iterable[Work]:
         same = (weld.revision_id, weld.facts_hash)
         if same not in written:
             kind = types[weld.job_id].get(weld.facts_hash)
-            written[same] = written_for(weld.revision.contents(), kind.joint) if kind is not None else None
+            document = _contents(weld.revision)
+            if kind is None or document is None:
+                written[same] = None
+            else:
+                written[same] = written_for(document, kind.joint)
         yield Work(
             ref=f"weld-{weld.pk}",
             name=name,
@@ -62,12 +67,20 @@ def _days(names: Collection[str]) -> Iterable[DayAtWork]:
         .distinct()
     )
     found = {(name, day, wps) for welders, day, wps in rows for name in welders if name in wanted}
-    revisions = {
-        one.pk: one.contents()
-        for one in Revision.objects.filter(pk__in={wps for _, _, wps in found}).select_related("procedure")
-    }
+    revisions = Revision.objects.filter(pk__in={wps for _, _, wps in found}).select_related("procedure")
+    documents = {one.pk: _contents(one) for one in revisions}
     for name, day, wps in found:
-        yield DayAtWork(name=name, on=day, procedure=revisions[wps], same=("weld", wps))
+        document = documents[wps]
+        if document is not None:
+            yield DayAtWork(name=name, on=day, procedure=document, same=("weld", wps))
+
+
+def _contents(revision: Revision) -> Procedure | None:
+    """A procedure, unless its bytes are not those that were signed: it says nothing of the work then."""
+    try:
+        return revision.contents()
+    except DamagedError:
+        return None
 
 
 LOG = Log(works=_works, days=_days)

@@ -7,6 +7,8 @@ from dataclasses import replace
 from datetime import date
 from typing import Any
 
+from api.errors import DamagedError
+
 from apps.crew.queries import NamedWelder, named_welders
 from apps.procedures.models import Revision
 from apps.production.queries import JointToLog
@@ -26,7 +28,12 @@ def written_procedure(joint: JointToLog, revision: Revision) -> Procedure:
 
 def welders_of(joint: JointToLog, revision: Revision, on: date, names: Sequence[str]) -> list[NamedWelder]:
     """How the people who are named stand to a joint that they weld on a day."""
-    found = named_welders(written_procedure(joint, revision), on, names)
+    try:
+        procedure = written_procedure(joint, revision)
+    except DamagedError:
+        said = tr("{wps} does not match what was signed.", wps=revision)
+        return [NamedWelder(name=one, standing="unknown", reasons=(said,)) for one in names]
+    found = named_welders(procedure, on, names)
     if joint.kind is not None:
         return found
     # Whoever may weld everything that the WPS states may still not be asked about this joint.

@@ -241,7 +241,7 @@ def _works(
     if unknown:
         said = tr("A weld that was chosen is no longer in the logs, or is older: look at the list again.")
         raise _invalid((Problem("works", said, unknown[0]),))
-    chosen = [found[one] for one in entry.works][:MOST_WORKS]
+    chosen = [found[one] for one in dict.fromkeys(entry.works)][:MOST_WORKS]
     return tuple(one.done(meets=one.work.ref in entry.meets and _passed(one.work)) for one in chosen)
 
 
