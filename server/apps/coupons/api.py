@@ -13,6 +13,7 @@ from api.errors import InvalidError, ProblemOut
 from api.people import person
 from api.sheets import TYPES
 from api.text import Line, Number
+from api.uploads import file_of
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -270,9 +271,7 @@ def export(request: HttpRequest, coupon_id: int) -> HttpResponse:
 @router.post("/passes/{int:pass_id}/photos", response={201: CreatedOut, 413: ProblemOut, **REFUSALS})
 def take_photo(request: HttpRequest, pass_id: int, client_id: UUID) -> Status[CreatedOut]:
     """Keep a photo of a pass; the body is the picture, at most 15 MB."""
-    data = b""
-    while (part := request.read(1 << 20)) and len(data) <= LARGEST_PHOTO:
-        data += part
+    data = file_of(request, LARGEST_PHOTO)
     return Status(201, CreatedOut(id=add_photo(person(request), _row(pass_id), client_id, data).pk))
 
 

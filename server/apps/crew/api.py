@@ -10,6 +10,7 @@ from api.downloads import attachment
 from api.errors import DamagedError, InvalidError, ProblemOut
 from api.people import person
 from api.text import Day
+from api.uploads import file_of
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -160,9 +161,7 @@ def take_scan(
 ) -> Status[ScanOut]:
     """Keep a scan of a certificate; the body is the file, at most 15 MB."""
     one = get_object_or_404(CrewMember, pk=member_id)
-    data = b""
-    while (part := request.read(1 << 20)) and len(data) <= LARGEST_BYTES:
-        data += part
+    data = file_of(request, LARGEST_BYTES)
     return Status(201, _scan(add_scan(person(request), one, name, data)))
 
 

@@ -11,6 +11,7 @@ import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
 import { Notice } from '../../ui/Notice'
+import { PasswordField } from '../../ui/PasswordField'
 import { TextField } from '../../ui/TextField'
 import { useSettled } from '../../ui/useSettled'
 import { RangeRows } from './RangeRows'
@@ -246,16 +247,12 @@ export function CertificateForm({ member, test, onClose }: Props) {
           <Scans memberId={member.id} scans={scans} onChange={setScans} error={error('scans')} />
         </div>
       )}
-      <label className="block max-w-xs">
-        <span className="label">{t`your password, again`}</span>
-        <input
-          className={`field ${error('password') ? 'border-breach!' : ''}`}
-          type="password"
-          autoComplete="current-password"
-          value={form.password}
-          onChange={(event) => set({ password: event.target.value })}
-        />
-      </label>
+      <PasswordField
+        className="max-w-xs"
+        value={form.password}
+        error={error('password')}
+        onChange={(password) => set({ password })}
+      />
       {sign.isError && <Notice mark="breach">{sign.error.message}</Notice>}
       <p className="text-[12.5px] text-steel2">
         <Trans>What is signed is not rewritten. A wrong entry is revoked with its reason, and entered anew.</Trans>

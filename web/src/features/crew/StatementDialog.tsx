@@ -12,6 +12,7 @@ import { Choice } from '../../ui/Choice'
 import { Labelled } from '../../ui/Labelled'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
+import { PasswordField } from '../../ui/PasswordField'
 import { TextField } from '../../ui/TextField'
 import { Scans } from './Scans'
 import { WorkChoice } from './WorkChoice'
@@ -157,16 +158,12 @@ export function StatementDialog({ kind, certificate, member, onClose }: Props) {
             onChange={(reason) => set({ reason: reason ?? '' })}
           />
         </Labelled>
-        <label className="block max-w-xs">
-          <span className="label">{t`your password, again`}</span>
-          <input
-            className={`field ${error('password') ? 'border-breach!' : ''}`}
-            type="password"
-            autoComplete="current-password"
-            value={form.password}
-            onChange={(event) => set({ password: event.target.value })}
-          />
-        </label>
+        <PasswordField
+          className="max-w-xs"
+          value={form.password}
+          error={error('password')}
+          onChange={(password) => set({ password })}
+        />
         {sign.isError && (
           <Notice mark="breach" className="text-[13px]">
             {sign.error.message}

@@ -5,6 +5,7 @@ import { Refusal } from '../../api/client'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
+import { PasswordField } from '../../ui/PasswordField'
 
 type Props = {
   title: string
@@ -54,18 +55,7 @@ export function SignDialog({ title, words, action, reason: label, open, onClose,
           <span className="label">{label}</span>
           <textarea className="field" rows={2} value={reason} onChange={(event) => setReason(event.target.value)} />
         </label>
-        <label className="block">
-          <span className="label">
-            <Trans>your password, again</Trans>
-          </span>
-          <input
-            className="field"
-            type="password"
-            autoComplete="current-password"
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-          />
-        </label>
+        <PasswordField value={password} onChange={setPassword} />
         {refusal && (
           <Notice mark="breach" className="text-[13px]">
             {refusal.message}
