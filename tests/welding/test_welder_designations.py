@@ -2,49 +2,13 @@
 
 import pytest
 from hypothesis import given
-from hypothesis import strategies as st
 
-from tests.welding.welder_cases import answer
+from tests.welding.welder_cases import answer, designations
 from welding.__main__ import main
 from welding.documents.codec import WELDER_WELD
 from welding.errors import UnreadableError, WeldingError
 from welding.welders.catalogue import designation_of, read_designation, welder_edition
 from welding.welders.covers import welder_range
-
-TYPES = {"111": ("A", "B", "C", "R", "RA", "RB", "RC", "RR", "13", "18"), "135": ("S",), "136": ("B", "P", "R"),
-         "138": ("M",), "141": ("S",), "114": ("W", "Y"), "121": ("S",), "131": ("S",)}  # fmt: skip
-
-
-@st.composite
-def designations(draw):
-    """Any designation of ISO 9606-1 that its grammar allows."""
-    process = draw(st.sampled_from(sorted(TYPES)))
-    product, weld = draw(st.sampled_from("PT")), draw(st.sampled_from(("BW", "FW")))
-    size = draw(st.integers(10, 600)) / 10
-    position = {
-        ("P", "BW"): ("PA", "PC", "PE", "PF", "PG"),
-        ("P", "FW"): ("PA", "PB", "PC", "PD", "PE", "PF", "PG"),
-        ("T", "BW"): ("PA", "PC", "PH", "PJ", "H-L045", "J-L045"),
-        ("T", "FW"): ("PA", "PB", "PD", "PH", "PJ"),
-    }[product, weld]
-    words = [
-        "ISO 9606-1", process, product, weld, draw(st.sampled_from([f"FM{n}" for n in range(1, 7)])),
-        draw(st.sampled_from(TYPES[process])), f"{'s' if weld == 'BW' else 't'}{size:g}",
-    ]  # fmt: skip
-    if product == "T":
-        words.append(f"D{draw(st.integers(100, 9000)) / 10:g}")
-    words.append(draw(st.sampled_from(position)))
-    words.append(
-        draw(
-            st.sampled_from(
-                ("ss nb", "ss mb", "bs", "ss gb", "ss fb", "ci") if weld == "BW" else ("sl", "ml")
-            )
-        )
-    )
-    beside = draw(
-        st.sampled_from(("", ", dip transfer", ", 3 layers", ", spray transfer, 12 layers, mechanized"))
-    )
-    return " ".join(words) + beside
 
 
 @given(designations())

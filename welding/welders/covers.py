@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -80,22 +80,22 @@ def welder_covers(tested: Sequence[WelderWeld], asked: WelderWeld) -> WelderCove
         )
 
 
-def stands(tested: WelderWeld, asked: WelderWeld) -> WelderVerdict:
-    """The verdict of one test by itself, without its sentences: for very many people.
+def verdict_of(tested: Sequence[WelderWeld], asked: WelderWeld) -> WelderVerdict:
+    """The verdict of ``welder_covers`` without its sentences; all tests are to the code of the weld."""
+    return _covers(welder_edition(asked.code), tuple(tested), asked).verdict
 
-    Both are of one code; a joint of two processes by tests of each, and tests that only together cover a
-    position, are for ``welder_covers``.
-    """
-    edition = welder_edition(asked.code)
-    if len(asked.parts) > len(tested.parts):
-        return "blocked"
-    worst: WelderVerdict = "covered"
-    for one in edition.compare(_items(tested), tested, asked):
-        if one.verdict == "violates":
-            return "blocked"
-        if one.verdict == "undecided":
-            worst = "open"
-    return worst
+
+def compared_with(tested: WelderWeld, asked: WelderWeld) -> Iterator[Compared]:
+    """Answers on a weld, given one test by itself, of the same code."""
+    return welder_edition(asked.code).compare(_items(tested), tested, asked)
+
+
+def each_process(asked: WelderWeld) -> tuple[WelderWeld, ...]:
+    """A joint of two processes as what each of them does by itself: the second welds onto the first."""
+    return tuple(
+        replace(asked, parts=(part,), backing="ss mb" if at and asked.weld == "butt" else asked.backing)
+        for at, part in enumerate(asked.parts)
+    )
 
 
 @by_book(4000)
@@ -134,14 +134,13 @@ def _covers(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: Welde
         if found.covered:
             return found
         best = found if best is None or found.weight < best.weight else best
+    several: list[_Found | None] = [_by_positions(edition, tested, asked)]
     if len(asked.parts) > 1:
-        separate = _by_process(edition, tested, asked)
-        if separate is not None and (best is None or separate.covered or separate.weight < best.weight):
-            return separate
-    together = _by_positions(edition, tested, asked)
-    if together is not None:
-        return together
-    return best or _Found("blocked", (), ())
+        several.insert(0, _by_process(edition, tested, asked))
+    ways = [one for one in (best, *several) if one is not None]
+    if not ways:
+        return _Found("blocked", (), ())
+    return next((one for one in ways if one.covered), None) or min(ways, key=lambda one: one.weight)
 
 
 def _by_one(edition: WelderEdition, tested: WelderWeld, asked: WelderWeld, at: int) -> _Found:
@@ -159,12 +158,9 @@ def _verdict(answers: Sequence[Compared]) -> WelderVerdict:
 
 def _by_process(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: WelderWeld) -> _Found | None:
     """A joint of two processes by tests of each: what each process does is asked by itself."""
-    each = []
-    for at, part in enumerate(asked.parts):
-        backing = "ss mb" if at and asked.weld == "butt" else asked.backing
-        each.append(_covers(edition, tested, replace(asked, parts=(part,), backing=backing)))
     if not tested:
         return None
+    each = [_covers(edition, tested, one) for one in each_process(asked)]
     worst = max(each, key=lambda one: one.weight)
     if not all(one.covered for one in each):
         return worst
@@ -178,22 +174,55 @@ def _by_process(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: W
 
 @dataclass(frozen=True, slots=True)
 class _Fitting:
-    """A test that covers everything of a weld but perhaps its position."""
+    """A test that covers everything of a weld but perhaps its position, or leaves something of it open."""
 
     at: int
     tested: WelderWeld
     positions: frozenset[str]
     answers: tuple[Compared, ...]
 
+    @property
+    def sure(self) -> bool:
+        """Whether nothing of it is open."""
+        return all(one.verdict != "undecided" for one in self.answers)
+
 
 def _by_positions(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked: WelderWeld) -> _Found | None:
     """Tests that cover everything but the position, and every position between them."""
-    needed = set(edition.positions_asked(asked))
-    if len(needed) < 2:
+    if not may_stand_together(tested, asked):
         return None
     fitting = [
         found for at, one in enumerate(tested) if (found := _fitting(edition, one, asked, at)) is not None
     ]
+    sure = [one for one in fitting if one.sure]
+    return _joined(edition, sure, asked) or _joined(edition, fitting, asked)
+
+
+def asks_for_several(asked: WelderWeld) -> bool:
+    """Whether a weld asks for more than one position, which tests may hold between them."""
+    return len(welder_edition(asked.code).positions_asked(asked)) > 1
+
+
+def may_stand_together(tested: Sequence[WelderWeld], asked: WelderWeld) -> bool:
+    """Whether tests hold every position of a weld between them, whatever else of it they cover."""
+    edition = welder_edition(asked.code)
+    needed = set(edition.positions_asked(asked))
+    if len(needed) < 2:
+        return False
+    pair = edition.together(asked)
+    if pair:
+        return set(pair) <= {one.position for one in tested}
+    return needed <= set().union(*(_positions_held(one, asked) for one in tested))
+
+
+def _positions_held(tested: WelderWeld, asked: WelderWeld) -> frozenset[str]:
+    group = "fillet" if asked.weld == "fillet" else "groove"
+    held = (one for one in _items(tested) if one.variable == POSITION and one.weld in (None, group))
+    return frozenset(value for one in held for value in one.values)
+
+
+def _joined(edition: WelderEdition, fitting: Sequence[_Fitting], asked: WelderWeld) -> _Found | None:
+    needed = set(edition.positions_asked(asked))
     pair = edition.together(asked)
     if pair:
         return _by_pair(fitting, pair)
@@ -201,19 +230,25 @@ def _by_positions(edition: WelderEdition, tested: tuple[WelderWeld, ...], asked:
         return None
     used = [one for one in fitting if one.positions & needed]
     said = tr("Together they hold every position of it: {positions}.", positions=", ".join(sorted(needed)))
+    return _stands(used, said)
+
+
+def _stands(used: Sequence[_Fitting], said: str) -> _Found:
+    """Tests that stand together: the weld is covered, or open where one of them leaves something open."""
+    doubtful = next((one for one in used if not one.sure), None)
+    if doubtful is not None:
+        return _Found("open", (), doubtful.answers)
     return _Found("covered", tuple(one.at for one in used), used[0].answers, said)
 
 
 def _fitting(edition: WelderEdition, tested: WelderWeld, asked: WelderWeld, at: int) -> _Fitting | None:
     if len(tested.parts) != len(asked.parts) or tested.weld != asked.weld:
         return None
-    items = _items(tested)
-    answers = tuple(one for one in edition.compare(items, tested, asked) if one.item.variable != POSITION)
-    if any(one.verdict in ("violates", "undecided") for one in answers):
+    found = edition.compare(_items(tested), tested, asked)
+    answers = tuple(one for one in found if one.item.variable != POSITION)
+    if any(one.verdict == "violates" for one in answers):
         return None
-    group = "fillet" if asked.weld == "fillet" else "groove"
-    held = (one for one in items if one.variable == POSITION and one.weld in (None, group))
-    return _Fitting(at, tested, frozenset(value for one in held for value in one.values), answers)
+    return _Fitting(at, tested, _positions_held(tested, asked), answers)
 
 
 def _by_pair(fitting: Sequence[_Fitting], pair: tuple[str, ...]) -> _Found | None:
@@ -227,5 +262,5 @@ def _by_pair(fitting: Sequence[_Fitting], pair: tuple[str, ...]) -> _Found | Non
                     first=pair[0],
                     second=pair[1],
                 )
-                return _Found("covered", (one.at, other.at), one.answers, said)
+                return _stands((one, other), said)
     return None

@@ -35,6 +35,8 @@ class WelderEdition:
         asked_of: What a procedure asks of whoever welds it; ``None`` where that is not answered yet.
         procedure_codes: Codes of procedures that qualify persons by this one.
         together: Positions that two test pieces of one diameter stand for together.
+        pieces_for: Test pieces that somebody could weld to be qualified for a weld; whether each covers it is
+            for ``compare`` to say.
     """
 
     id: str
@@ -50,6 +52,7 @@ class WelderEdition:
     positions_asked: Callable[[WelderWeld], tuple[str, ...]]
     together: Callable[[WelderWeld], tuple[str, ...]] = lambda _: ()
     scope: Citation | None = None
+    pieces_for: Callable[[WelderWeld], tuple[WelderWeld, ...]] = lambda _: ()
     asked_of: Callable[[Procedure], Asked] | None = None
     procedure_codes: tuple[str, ...] = ()
 

@@ -11,8 +11,8 @@ from welding.documents.welder_weld import WelderWeld
 from welding.finding import Finding
 from welding.language import tr
 from welding.welders.asked import Asked
-from welding.welders.catalogue import edition_for, welder_edition
-from welding.welders.covers import WelderCoverage, stands, welder_covers
+from welding.welders.catalogue import edition_for
+from welding.welders.covers import WelderCoverage, welder_covers
 from welding.welders.validity import Validity
 
 MayWeld = Literal["may", "open", "lapsed", "blocked", "untested"]
@@ -52,34 +52,6 @@ def asked_by(procedure: Procedure) -> tuple[str, Asked] | None:
     if edition is None or edition.asked_of is None:
         return None
     return edition.id, edition.asked_of(procedure)
-
-
-def standing_of(tests: Sequence[HeldTest], asked: Asked) -> MayWeld:
-    """The ``standing`` of ``may_weld`` alone, for very many people: most are told by one test by itself."""
-    if not asked.welds:
-        return "open"
-    own = [one for one in tests if one.weld.code == asked.welds[0].code]
-    if not own:
-        return "untested"
-    several = any(len(one.parts) > 1 or len(_positions(one)) > 1 for one in asked.welds)
-    if several:
-        return may_weld(tests, asked).standing
-    worst = max(min(_RANK[_alone(one, weld)] for one in own) for weld in asked.welds)
-    if worst == _RANK["covered"]:
-        return "open" if asked.open else "may"
-    return "blocked" if worst == _RANK["blocked"] else may_weld(tests, asked).standing
-
-
-_RANK = {"covered": 0, "lapsed": 1, "open": 2, "blocked": 3}
-
-
-def _positions(weld: WelderWeld) -> tuple[str, ...]:
-    return welder_edition(weld.code).positions_asked(weld)
-
-
-def _alone(test: HeldTest, weld: WelderWeld) -> str:
-    verdict = stands(test.weld, weld)
-    return "lapsed" if verdict == "covered" and not test.validity.valid else verdict
 
 
 def may_weld(tests: Sequence[HeldTest], asked: Asked) -> WhoMay:

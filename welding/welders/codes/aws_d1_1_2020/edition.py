@@ -5,6 +5,7 @@ from __future__ import annotations
 from welding.citation import Citation
 from welding.welders.codes.aws_d1_1_2020.rules.asking import asked_of
 from welding.welders.codes.aws_d1_1_2020.rules.covering import compare, positions_asked
+from welding.welders.codes.aws_d1_1_2020.rules.pieces import pieces_for
 from welding.welders.codes.aws_d1_1_2020.rules.ranges import range_items
 from welding.welders.codes.aws_d1_1_2020.short_form import SHORT, read, write
 from welding.welders.edition import WelderEdition
@@ -23,5 +24,6 @@ EDITION = WelderEdition(
     positions_asked=positions_asked,
     scope=Citation(document=SHORT, edition="2020", clause="clause 6 part C", confidence="high"),
     asked_of=asked_of,
+    pieces_for=pieces_for,
     procedure_codes=("aws-d1.1:2020",),
 )

@@ -9,6 +9,7 @@ from welding.documents.welder_weld import WelderWeld
 from welding.welders.codes.iso_9606_1_2017.rules.asking import asked_of
 from welding.welders.codes.iso_9606_1_2017.rules.basics import table
 from welding.welders.codes.iso_9606_1_2017.rules.covering import compare, positions_asked, together
+from welding.welders.codes.iso_9606_1_2017.rules.pieces import pieces_for
 from welding.welders.codes.iso_9606_1_2017.rules.ranges import range_items
 from welding.welders.edition import WelderEdition
 from welding.welders.iso_designation import Grammar, read, write
@@ -56,5 +57,6 @@ EDITION = WelderEdition(
     together=together,
     scope=Citation(document=SHORT, edition="2017", clause="clause 1", confidence="high"),
     asked_of=asked_of,
+    pieces_for=pieces_for,
     procedure_codes=("iso-15614-1:2017",),
 )
