@@ -10,6 +10,7 @@ from apps.codebook.api import router as codebook
 from apps.coupons.api import router as coupons
 from apps.crew.api import router as crew
 from apps.crew.due_api import router as crew_due
+from apps.crew.positions_api import router as crew_positions
 from apps.faults.api import router as faults
 from apps.jobs.api import router as jobs
 from apps.library.api import router as library
@@ -22,6 +23,7 @@ from apps.printing.record_api import router as record_printing
 from apps.procedures.api import router as procedures
 from apps.production.api import router as production
 from apps.production.dossier_api import router as dossier
+from apps.production.job_crew_api import router as job_crew
 from apps.qualification.api import router as qualification
 from apps.qualification.release_api import router as release
 from apps.qualification.signing_api import router as signing
@@ -65,7 +67,9 @@ for _router in (
     totals,
     crew,
     crew_due,
+    crew_positions,
     production,
+    job_crew,
     dossier,
     printing,
     record_printing,

@@ -2972,6 +2972,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/crew/positions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Positions
+         * @description Positions of everybody who is there on a day, by process and kind of weld.
+         */
+        get: operations["apps_crew_positions_api_positions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/welds": {
         parameters: {
             query?: never;
@@ -3190,6 +3210,46 @@ export interface paths {
          * @description Strike an entry that was wrong.
          */
         post: operations["apps_production_api_strike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/crew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Crew Of Job
+         * @description Everybody against every joint type of the job, on a day.
+         */
+        get: operations["apps_production_job_crew_api_crew_of_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/welder-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Of Tests
+         * @description The fewest tests after which so many people may weld each joint type of the job.
+         */
+        get: operations["apps_production_job_crew_api_plan_of_tests"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -10932,28 +10992,23 @@ export interface components {
         };
         /**
          * PlanOut
-         * @description The cheapest set of coupons for what the records leave open; ``types`` counts all joint types.
+         * @description The fewest tests; ``proven`` says that no fewer do, among the pieces that were compared.
          */
         PlanOut: {
-            code: components["schemas"]["Code"];
-            /** Types */
-            types: number;
-            /** Gaps */
-            gaps: number;
-            /** Coupons */
-            coupons: components["schemas"]["PlannedCouponOut"][];
-            /** Cost */
-            cost: number;
-            /** Bound */
-            bound: number;
-            /** Optimal */
-            optimal: boolean;
+            /** Needed */
+            needed: number;
+            /** Tests */
+            tests: components["schemas"]["PlannedTestOut"][];
+            /** Short */
+            short: number;
+            /** Lacking */
+            lacking: components["schemas"]["LackingOut"][];
+            /** Open */
+            open: string[];
+            /** Proven */
+            proven: boolean;
             /** Tried */
             tried: number;
-            /** Currency */
-            currency: string;
-            /** Uncovered */
-            uncovered: components["schemas"]["UncoveredOut"][];
         };
         /**
          * PlannedCouponOut
@@ -11781,6 +11836,49 @@ export interface components {
             url: string;
         };
         /**
+         * CrewPositionsOut
+         * @description The crew on a day.
+         */
+        CrewPositionsOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** People */
+            people: components["schemas"]["MemberPositionsOut"][];
+        };
+        /**
+         * HeldOut
+         * @description Positions of one process: of valid certificates, and those that only lapsed ones cover.
+         */
+        HeldOut: {
+            /** Code */
+            code: string;
+            /** Process */
+            process: string;
+            /** Weld */
+            weld: string;
+            /** Valid */
+            valid: string[];
+            /** Lapsed */
+            lapsed: string[];
+        };
+        /**
+         * MemberPositionsOut
+         * @description A person with the positions of each process.
+         */
+        MemberPositionsOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Mark */
+            mark: string;
+            /** Held */
+            held: components["schemas"]["HeldOut"][];
+        };
+        /**
          * WeldQuery
          * @description Which welds are asked for; what is left out is not asked.
          */
@@ -12211,6 +12309,122 @@ export interface components {
         StrikeEntryIn: {
             /** Reason */
             reason: string;
+        };
+        /**
+         * AskedTypeOut
+         * @description A joint type and what it asks of a person; ``mark`` is its first joint, ``may`` counts those who may.
+         */
+        AskedTypeOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Mark */
+            mark: string;
+            /** Welds */
+            welds: number;
+            /** Wps */
+            wps: string;
+            /** Revision Id */
+            revision_id: number | null;
+            /** Code */
+            code: string;
+            /** Asked */
+            asked: string[];
+            /** Open */
+            open: string[];
+            /** May */
+            may: number;
+        };
+        /**
+         * JobCrewOut
+         * @description The crew against the joint types of a weld list.
+         */
+        JobCrewOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Types */
+            types: components["schemas"]["AskedTypeOut"][];
+            /** People */
+            people: components["schemas"]["MemberRowOut"][];
+            /** Without */
+            without: components["schemas"]["TypeWithoutOut"][];
+        };
+        /**
+         * MemberRowOut
+         * @description A person; ``cells`` has one letter for each joint type: m may weld it, o open, l lapsed, b not covered,
+         *     u no certificate of the code.
+         */
+        MemberRowOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Mark */
+            mark: string;
+            /** Cells */
+            cells: string;
+        };
+        /**
+         * TypeWithoutOut
+         * @description A joint type of which it is not known what it asks.
+         */
+        TypeWithoutOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Welds */
+            welds: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * PlanQuery
+         * @description How many people each joint type needs, and who could take tests; nobody named means everybody.
+         */
+        PlanQuery: {
+            /**
+             * Needed
+             * @default 1
+             */
+            needed: number;
+            /**
+             * Members
+             * @default []
+             */
+            members: number[];
+            /** On */
+            on?: string | null;
+        };
+        /**
+         * LackingOut
+         * @description A joint type that stays short of people, and how many there are now.
+         */
+        LackingOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Held */
+            held: number;
+        };
+        /**
+         * PlannedTestOut
+         * @description A test that somebody should take, and the joint types that it is for.
+         */
+        PlannedTestOut: {
+            /** Member Id */
+            member_id: number;
+            /** Name */
+            name: string;
+            /** Designation */
+            designation: string;
+            /** Types */
+            types: string[];
         };
         /**
          * DossierOut
@@ -20291,6 +20505,28 @@ export interface operations {
             };
         };
     };
+    apps_crew_positions_api_positions: {
+        parameters: {
+            query?: {
+                on?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrewPositionsOut"];
+                };
+            };
+        };
+    };
     apps_production_api_welds: {
         parameters: {
             query?: {
@@ -20968,6 +21204,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeldOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_job_crew_api_crew_of_job: {
+        parameters: {
+            query?: {
+                units?: "si" | "us";
+                on?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobCrewOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_job_crew_api_plan_of_tests: {
+        parameters: {
+            query?: {
+                needed?: number;
+                members?: number[];
+                on?: string | null;
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
                 };
             };
             /** @description Forbidden */
