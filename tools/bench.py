@@ -20,6 +20,8 @@ from urllib.parse import urlsplit
 from playwright.sync_api import sync_playwright
 
 from tools.bench_bead import beads, dragged, faults
+from tools.bench_crew import GOALS as CREW_GOALS
+from tools.bench_crew import crew, crew_of_server
 from tools.bench_lists import lists
 from tools.bench_load import GOALS as LOAD_GOALS
 from tools.bench_load import load, longest_sheet, memory
@@ -270,6 +272,7 @@ GOALS = {
     "entry_ms_p95": ("The same, 95 of 100 are faster than", "ms", 150),
     **LOAD_GOALS,
     **PRODUCTION_GOALS,
+    **CREW_GOALS,
     "core_range_ms_p50": ("Core: range of qualification of one record, the slower code, median", "ms", 5),
     "core_matrix_s": ("Core: 1,000 joints against 200 records", "s", 1),
     "core_list_s": ("Core: a weld list of 10,000 rows read", "s", 10),
@@ -314,6 +317,8 @@ def main(address: str, file: Path) -> None:
         **lists(),
         **recordings(address, Session(address), revision),
         **production(lambda: Session(address)),
+        **crew(),
+        **crew_of_server(lambda: Session(address)),
         **desk(address),
     }
     found = {name: round(value, 3) for name, value in found.items()}

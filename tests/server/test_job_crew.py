@@ -3,6 +3,7 @@
 from datetime import timedelta
 
 import pytest
+from apps.crew.models import CrewMember
 
 from tests.server.conftest import PF, TODAY
 
@@ -61,8 +62,6 @@ def test_a_plan_of_tests_closes_the_gap_once_they_are_passed(api, job, listed, o
     found = plan(api, job, needed=2)
     assert found["proven"] and found["short"] == len(before["types"]) and not found["lacking"]
     assert {key for one in found["tests"] for key in one["types"]} == {one["key"] for one in before["types"]}
-    from apps.crew.models import CrewMember
-
     for one in found["tests"]:
         certify(member=CrewMember.objects.get(pk=one["member_id"]), designation=one["designation"])
     assert all(one["may"] >= 2 for one in table(api, job)["types"])
@@ -93,3 +92,20 @@ def test_positions_of_the_crew_by_process(api, okafor, certify, others):
         and held["135"]["weld"] == "butt"
         and PF.startswith("ISO 9606-1 135")
     )
+
+
+def test_who_may_weld_it_says_until_when_and_why_not_for_so_many(
+    api, job, listed, okafor, certify, others, monkeypatch
+):
+    certify()
+    wrong = {"designation": "ISO 9606-1 111 P BW FM1 B s12 PF ss nb"}
+    certify(member=CrewMember.objects.get(pk=others[0]), **wrong)
+    path = f"/jobs/{job.pk}/welds/who-may?revision_id={listed.pk}&mark=W2"
+    people = {one["name"]: one for one in api["welder"]("GET", path)[1]["people"]}
+    due = api["welder"]("GET", f"/crew/{okafor.pk}")[1]["certificates"][0]["last_valid_day"]
+    assert people["R. Okafor"]["until"] == due and people["A. Bell"]["until"] is None
+    assert people["A. Bell"]["standing"] == "blocked" and people["A. Bell"]["reasons"]
+    monkeypatch.setattr("apps.crew.queries.MOST_TOLD", 0)
+    people = {one["name"]: one for one in api["welder"]("GET", path)[1]["people"]}
+    assert (people["A. Bell"]["standing"], people["A. Bell"]["reasons"]) == ("blocked", [])
+    assert people["R. Okafor"]["standing"] == "may"

@@ -9,9 +9,10 @@ from hypothesis import strategies as st
 
 from tests.welding.crew_cases import ANY, aws, held, iso
 from tests.welding.welder_cases import designations
+from welding.documents.welder_weld import ProcessPart
 from welding.welders.asked import Asked
 from welding.welders.catalogue import read_designation
-from welding.welders.crew_matrix import FACTS_ASKED, GROUPS, crew_matrix
+from welding.welders.crew_matrix import FACTS_ASKED, FACTS_TESTED, GROUPS, crew_matrix
 from welding.welders.variables import VARIABLES
 from welding.welders.who import may_weld
 
@@ -67,6 +68,24 @@ def test_welds_that_differ_in_one_fact_are_told_apart(facts):
     assert crew_matrix(people, asked) == one_by_one(people, asked)
 
 
+@pytest.mark.parametrize("facts", [
+    {"turning": True}, {"layer_count": 3}, {"layer_count": 2}, {"diameter_mm": 60.3}, {"position": "PC"},
+    {"fillet_too": ProcessPart(process="135", filler_group="FM1", filler_type="S"), "fillet_too_mm": 10.0},
+    {"backing": "bs"}, {"trained": True}, {"from_designation": False}, {"thickness_mm": 9.0},
+])  # fmt: skip
+def test_tests_that_differ_in_one_fact_are_told_apart(facts):
+    pipe = read_designation("ISO 9606-1 135 T BW FM1 S s12 D168.3 PH ss nb, spray transfer")
+    other = replace(pipe, **facts)
+    people = [[held(pipe)], [held(other)], [held(pipe), held(other)]]
+    asked = [
+        Asked(welds=(read_designation(f"ISO 9606-1 135 {one}"),), open=())
+        for one in ("T BW FM1 S s5 D90 PH ss nb", "T BW FM1 S s20 D40 PH ss nb", "T BW FM1 S s12 D168.3 PC ss nb",
+                    "T BW FM1 S s12 D168.3 H-L045 ss nb", "P BW FM1 S s30 PF ss mb", "P FW FM1 S t10 PB sl",
+                    "T BW FM1 S s12 D168.3 PA ss mb", "P FW FM1 S t2 PF ml")
+    ]  # fmt: skip
+    assert crew_matrix(people, asked) == one_by_one(people, asked)
+
+
 def test_nobody_and_nothing():
     weld = iso(random.Random(1))
     nothing = Asked(welds=(), open=("The procedure has no joint or no passes.",))
@@ -80,3 +99,4 @@ def test_nobody_and_nothing():
 def test_every_variable_of_a_welder_stands_in_a_group():
     """A variable that is added says on which facts it rests."""
     assert set(GROUPS) == set(VARIABLES) and set(GROUPS.values()) == set(FACTS_ASKED)
+    assert list(FACTS_TESTED) == list(FACTS_ASKED)

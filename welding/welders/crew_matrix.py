@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterable, Sequence
 from dataclasses import replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
 
 import numpy as np
@@ -45,18 +45,49 @@ GROUPS: dict[str, str] = {
 
 FACTS_ASKED: dict[str, Callable[[WelderWeld], Hashable]] = {
     "process": lambda w: (w.operation, w.electrodes),
-    "filler": lambda w: (
-        tuple(replace(one, deposited_mm=None) for one in w.parts),
-        w.metal_group,
-        w.backing,
-    ),
+    "filler": lambda w: (_without_deposit(w), w.metal_group, w.backing),
     "size": lambda w: (tuple(one.deposited_mm for one in w.parts), w.thickness_mm),
     "diameter": lambda w: (w.diameter_mm, w.position, w.turning, w.backing),
     "progression": lambda w: (w.position, w.progression),
     POSITION: lambda w: w.position,
     "detail": lambda w: (w.backing, w.layers, w.branch_deg, w.dihedral_deg, w.direction),
 }
-"""On which facts of a weld, beside its kind, the answers on each group of variables rest."""
+"""On which facts of a weld that is asked, beside its kind, the answers on each group of variables rest."""
+
+FACTS_TESTED: dict[str, Callable[[WelderWeld], Hashable]] = {
+    "process": lambda w: (_without_deposit(w), w.operation, w.electrodes, w.trained),
+    "filler": lambda w: (_without_deposit(w), w.metal_group, w.backing, w.fillet_too),
+    "size": lambda w: (
+        tuple(one.deposited_mm for one in w.parts),
+        w.thickness_mm,
+        w.diameter_mm,
+        w.layer_count,
+        w.fillet_too,
+        w.fillet_too_mm,
+    ),
+    "diameter": lambda w: (w.diameter_mm, w.thickness_mm, w.position, w.turning, w.backing),
+    "progression": lambda w: (w.position, w.progression),
+    POSITION: lambda w: (w.position, w.progression, w.diameter_mm, w.turning, w.fillet_too),
+    "detail": lambda w: (
+        w.thickness_mm,
+        w.diameter_mm,
+        w.position,
+        w.backing,
+        w.layers,
+        w.layer_count,
+        w.direction,
+        w.turning,
+        w.branch_deg,
+        w.dihedral_deg,
+        w.fillet_too,
+        w.fillet_too_mm,
+    ),
+}
+"""Likewise of a test."""
+
+
+def _without_deposit(weld: WelderWeld) -> Hashable:
+    return tuple(replace(one, deposited_mm=None) for one in weld.parts)
 
 
 def _kind(weld: WelderWeld) -> Hashable:
@@ -81,12 +112,14 @@ def crew_matrix(people: Sequence[Sequence[HeldTest]], asked: Sequence[Asked]) ->
     matrix = TestsAndWelds(
         (one.weld for tests in people for one in tests), (weld for one in asked for weld in one.welds)
     )
+    welds = [[matrix.welds[weld] for weld in one.welds] for one in asked]
     known: dict[Hashable, list[MayWeld]] = {}
     found = []
     for tests in people:
-        same = tuple((one.weld, one.validity.standing) for one in tests)
+        numbers = [matrix.tests[one.weld] for one in tests]
+        same = tuple((at, one.validity.standing) for at, one in zip(numbers, tests, strict=True))
         if same not in known:
-            known[same] = _standings(matrix, tests, asked)
+            known[same] = _standings(matrix, numbers, tests, welds, asked)
         found.append(known[same])
     return found
 
@@ -115,43 +148,51 @@ class TestsAndWelds:
         self._together: dict[tuple[int, ...], int] = {}
 
     @cached_property
-    def _columns(self) -> dict[str, list[int]]:
-        """For each group of variables the number of the facts of each weld that it rests on."""
-        kinds = [_kind(one) for one in self._welds]
-        columns: dict[str, list[int]] = {}
-        for group, of in FACTS_ASKED.items():
-            facts: dict[Hashable, int] = {}
-            each = ((kind, of(weld)) for kind, weld in zip(kinds, self._welds, strict=True))
-            columns[group] = [facts.setdefault(one, len(facts)) for one in each]
-        return columns
-
-    @cached_property
     def _answers(self) -> tuple[Ranks, Ranks]:
         """How each test stands to each weld by itself, without its position and with it.
 
         A pair is compared only while none of its facts is known to be out of range: most differ in the
-        process or the filler, and those are told by any other weld with the same facts.
+        process or the filler, and those are told by any other pair with the same facts.
         """
+        tested, asked = _numbered(self._tests, tested=True), _numbered(self._welds, tested=False)
         known = {
-            group: np.full((len(self._tests), max(places, default=0) + 1), _UNKNOWN, dtype=np.int8)
-            for group, places in self._columns.items()
-        }
+            group: np.full((max(tested[group], default=0) + 1, max(asked[group], default=0) + 1), _UNKNOWN,
+                           dtype=np.int8)
+            for group in FACTS_ASKED
+        }  # fmt: skip
         shape = (len(self._tests), len(self._welds))
         without, alone = np.zeros(shape, dtype=np.int8), np.zeros(shape, dtype=np.int8)
         several = set(self._several)
         for at, weld in enumerate(self._welds):
-            cells = {group: known[group][:, places[at]] for group, places in self._columns.items()}
-            others = [one for group, one in cells.items() if group != POSITION]
-            out = np.maximum.reduce(others) == _BLOCKED
-            if at not in several:
-                out |= cells[POSITION] == _BLOCKED
-            complete = np.minimum.reduce(list(cells.values())) > _UNKNOWN
-            for row in np.flatnonzero(~out & ~complete):
+            counts = [one for one in FACTS_ASKED if one != POSITION or at not in several]
+            for row in self._to_compare(known, tested, {group: asked[group][at] for group in asked}, counts):
+                cells = [known[group][tested[group][row], asked[group][at]] for group in counts]
+                if _BLOCKED in cells or (_UNKNOWN not in cells and len(counts) == len(known)):
+                    continue
                 for group, worst in _answers(self._tests[row], weld).items():
-                    cells[group][row] = worst
-            without[:, at] = np.maximum.reduce(others)
-            alone[:, at] = np.maximum(without[:, at], cells[POSITION])
+                    known[group][tested[group][row], asked[group][at]] = worst
+            columns = {group: known[group][tested[group], asked[group][at]] for group in known}
+            without[:, at] = np.maximum.reduce([columns[group] for group in columns if group != POSITION])
+            alone[:, at] = np.maximum(without[:, at], columns[POSITION])
         return without, alone
+
+    def _to_compare(
+        self,
+        known: dict[str, Ranks],
+        tested: dict[str, list[int]],
+        asked: dict[str, int],
+        counts: list[str],
+    ) -> list[int]:
+        """Tests of which an answer is not known yet, and none that is known is out of range."""
+        columns = {group: known[group][tested[group], asked[group]] for group in known}
+        out = np.maximum.reduce([columns[group] for group in counts]) == _BLOCKED
+        complete = np.minimum.reduce(list(columns.values())) > _UNKNOWN
+        return [int(one) for one in np.flatnonzero(~out & ~complete)]
+
+    @cached_property
+    def _alone(self) -> list[list[int]]:
+        """How each test stands to each weld by itself."""
+        return self._answers[1].tolist()  # type: ignore[no-any-return]
 
     def covered(self, test: int) -> frozenset[int]:
         """Numbers of the welds that a test covers by itself."""
@@ -161,7 +202,8 @@ class TestsAndWelds:
         """How tests, by their numbers, stand together to every weld."""
         if not tests:
             return [_BLOCKED] * len(self._welds)
-        found: list[int] = self._answers[1][list(tests)].min(axis=0).tolist()
+        rows = [self._alone[one] for one in tests]
+        found = list(map(min, *rows)) if len(rows) > 1 else list(rows[0])
         for at in self._several:
             if found[at] == _COVERED:
                 continue
@@ -186,6 +228,23 @@ class TestsAndWelds:
         return self._together[key]
 
 
+@lru_cache(maxsize=16_384)
+def _facts(weld: WelderWeld, tested: bool) -> tuple[Hashable, ...]:
+    """The facts of a weld, group by group; the same weld is asked about again and again."""
+    kind = _kind(weld)
+    return tuple((kind, of(weld)) for of in (FACTS_TESTED if tested else FACTS_ASKED).values())
+
+
+def _numbered(welds: Sequence[WelderWeld], *, tested: bool) -> dict[str, list[int]]:
+    """For each group of variables the number of the facts of each weld that it rests on."""
+    each = [_facts(one, tested) for one in welds]
+    numbers: dict[str, list[int]] = {}
+    for at, group in enumerate(FACTS_ASKED):
+        facts: dict[Hashable, int] = {}
+        numbers[group] = [facts.setdefault(one[at], len(facts)) for one in each]
+    return numbers
+
+
 def _answers(tested: WelderWeld, asked: WelderWeld) -> dict[str, int]:
     """The worst answer of a test on each group of variables, up to the first that is out of range."""
     if tested.code != asked.code or len(asked.parts) > len(tested.parts):
@@ -200,29 +259,35 @@ def _answers(tested: WelderWeld, asked: WelderWeld) -> dict[str, int]:
     return worst
 
 
-def _standings(matrix: TestsAndWelds, tests: Sequence[HeldTest], asked: Sequence[Asked]) -> list[MayWeld]:
+def _standings(
+    matrix: TestsAndWelds,
+    numbers: Sequence[int],
+    tests: Sequence[HeldTest],
+    welds: Sequence[Sequence[int]],
+    asked: Sequence[Asked],
+) -> list[MayWeld]:
     codes = {one.weld.code for one in tests}
-    valid = [one.weld for one in tests if one.validity.valid]
-    current = matrix.of([matrix.tests[one] for one in valid])
-    in_all = current if len(valid) == len(tests) else matrix.of([matrix.tests[one.weld] for one in tests])
+    valid_codes = {one.weld.code for one in tests if one.validity.valid}
+    valid = [at for at, one in zip(numbers, tests, strict=True) if one.validity.valid]
+    current = matrix.of(valid)
+    in_all = current if len(valid) == len(tests) else matrix.of(numbers)
     doubtful = any(one.validity.standing == "unknown" for one in tests)
     found: list[MayWeld] = []
-    for one in asked:
-        if not one.welds:
+    for one, at_welds in zip(asked, welds, strict=True):
+        if not at_welds:
             found.append("open")
             continue
         code = one.welds[0].code
         if code not in codes:
             found.append("untested")
             continue
-        numbers = [matrix.welds[weld] for weld in one.welds]
-        now, ever = max(current[at] for at in numbers), max(in_all[at] for at in numbers)
+        now, ever = max(current[at] for at in at_welds), max(in_all[at] for at in at_welds)
         if now == _COVERED:
             found.append("open" if one.open else "may")
         elif ever == _COVERED:
             # Which of the tests would count decides whether they have run out or are not known to.
             found.append(may_weld(tests, one).standing if doubtful else "lapsed")
         else:
-            nearest = now if any(test.code == code for test in valid) else ever
+            nearest = now if code in valid_codes else ever
             found.append("open" if nearest == _OPEN else "blocked")
     return found

@@ -18,7 +18,7 @@ class PositionsHeld:
     Attributes:
         code: Code for persons.
         process: The process as it names it.
-        weld: Butt (groove) welds, or fillet welds.
+        weld: Butt (groove) welds, or fillet welds; empty where the code does not tell them apart.
         valid: Positions that valid certificates cover.
         lapsed: Those that only certificates cover that do not hold on the day.
     """
@@ -57,11 +57,12 @@ def positions_held(tests: Sequence[HeldTest]) -> tuple[PositionsHeld, ...]:
 
 def _held(tested: WelderWeld) -> Iterator[tuple[str, str, tuple[str, ...]]]:
     items = welder_range(tested).items
-    own = {"groove": "butt", "fillet": "fillet", None: tested.weld}
+    kind = tested.weld if any(one.variable == "weld_type" for one in items) else ""
+    own = {"groove": "butt", "fillet": "fillet", None: kind}
     positions = [one for one in items if one.variable == POSITION]
     for process in _processes(items, tested):
         if not positions:
-            yield process, tested.weld, ()
+            yield process, kind, ()
         for one in positions:
             yield process, own[one.weld], one.values
 

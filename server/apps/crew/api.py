@@ -28,7 +28,6 @@ from apps.crew.queries import (
     crew_may,
     reasons_of,
     standing_crew,
-    with_certificates,
 )
 from apps.crew.schemas import (
     CertificateIn,
@@ -82,7 +81,7 @@ def crew(request: HttpRequest, on: Day | None = None) -> CrewOut:
     """Everybody, with the certificates as they stand on a day."""
     require(person(request), Action.VIEW)
     day = on or timezone.localdate()
-    found = standing_crew(with_certificates(CrewMember.objects.all()), day)
+    found = standing_crew(CrewMember.objects.all(), day)
     return CrewOut(on=day, members=[_member(one) for one in found])
 
 
@@ -99,7 +98,7 @@ def member(request: HttpRequest, member_id: int, on: Day | None = None) -> Membe
     require(person(request), Action.VIEW)
     get_object_or_404(CrewMember, pk=member_id)
     day = on or timezone.localdate()
-    (found,) = standing_crew(with_certificates(CrewMember.objects.filter(pk=member_id)), day)
+    (found,) = standing_crew(CrewMember.objects.filter(pk=member_id), day)
     scans = {one.sha256: one for one in found.member.scans.all()}
     return MemberDetailOut(
         on=day,
@@ -265,7 +264,8 @@ def who_may_out(what: str, procedure: Procedure, on: date) -> WhoMayOut:
                 name=one.member.name,
                 mark=one.member.mark,
                 standing=one.answer.standing,
-                by=[each.number for each in one.by],
+                by=[each.row.number for each in one.by],
+                until=one.until,
                 reasons=list(reasons_of(one.answer)),
             )
             for one in found.people
@@ -355,7 +355,7 @@ def _whole(found: CertificateStanding, scans: dict[str, Scan]) -> CertificateOut
         may_confirm=bool(ways) and how.valid,
         may_prolong=document.way == "b" and how.valid,
         items=_items(document.tested),
-        statements=[_statement(one) for one in row.statements.all()],
+        statements=[_statement(one) for one in found.statements],
         scans=[_scan(scans[one.sha256]) for one in document.scans if one.sha256 in scans],
     )
 

@@ -14,7 +14,7 @@ from icalendar import Alarm, Calendar, Event
 
 from apps.accounts.models import User
 from apps.crew.models import CrewMember
-from apps.crew.queries import at_work_on, standing_crew, with_certificates
+from apps.crew.queries import at_work_on, standing_crew
 from welding.language import tr, tr_noop
 
 DueKind = Literal["confirmation", "prolongation", "use", "lapsed"]
@@ -57,7 +57,7 @@ def due_lines(on: date, within_days: int) -> list[DueLine]:
     """What runs out within so many days of those who are there, or ran out as lately; the first due first."""
     found: list[DueLine] = []
     members = at_work_on(CrewMember.objects.all(), on)
-    for standing in standing_crew(with_certificates(members), on):
+    for standing in standing_crew(members, on):
         for one in standing.certificates:
             how, document = one.validity, one.document
             if how is None or document is None or how.last_valid_day is None:

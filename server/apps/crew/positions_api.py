@@ -12,7 +12,7 @@ from ninja import Router, Schema
 
 from apps.accounts.permissions import Action, require
 from apps.crew.models import CrewMember
-from apps.crew.queries import at_work_on, standing_crew, with_certificates
+from apps.crew.queries import at_work_on, standing_crew
 from welding.welders.catalogue import welder_edition
 from welding.welders.positions_held import positions_held
 
@@ -69,6 +69,6 @@ def positions(request: HttpRequest, on: Day | None = None) -> CrewPositionsOut:
                     for each in positions_held([test for _, test in one.sound])
                 ],
             )
-            for one in standing_crew(with_certificates(members), day)
+            for one in standing_crew(members, day)
         ],
     )

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Hashable, Iterable, Mapping, Sequence
+from collections.abc import Collection, Hashable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
 from api.errors import DamagedError
-from django.db.models import Prefetch, Q, QuerySet
+from django.db.models import Q, QuerySet
 
 from apps.crew.evidence import DayAtWork, days_of
 from apps.crew.models import Certificate, CrewMember, Statement
@@ -18,8 +18,12 @@ from welding.language import tr
 from welding.welders.asked import Asked
 from welding.welders.catalogue import welder_edition
 from welding.welders.certificate import counts_use, standing_on
+from welding.welders.crew_matrix import crew_matrix
 from welding.welders.validity import Validity
 from welding.welders.who import ORDER, HeldTest, MayWeld, WhoMay, asked_by, may_weld
+
+MOST_TOLD = 100
+"""So many people who are not qualified for something are told why not."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -27,6 +31,7 @@ class CertificateStanding:
     """A certificate on a day; without a document its bytes are not those that were signed."""
 
     row: Certificate
+    statements: tuple[Statement, ...]
     document: WelderCertificate | None
     validity: Validity | None
 
@@ -58,52 +63,60 @@ class MemberStanding:
         return min(days, default=None)
 
 
-def with_certificates(members: QuerySet[CrewMember]) -> QuerySet[CrewMember]:
-    """People with certificates and statements, in three queries."""
-    statements = Statement.objects.select_related("certificate").order_by("id")
-    certificates = Certificate.objects.select_related("member").order_by("id")
-    return members.prefetch_related(
-        Prefetch("certificates", certificates.prefetch_related(Prefetch("statements", statements)))
-    )
-
-
 def at_work_on(members: QuerySet[CrewMember], on: date) -> QuerySet[CrewMember]:
     """People who had not left by a day."""
     return members.filter(Q(left_on__isnull=True) | Q(left_on__gt=on))
 
 
-def standing_crew(members: Iterable[CrewMember], on: date) -> list[MemberStanding]:
-    """How people stand on a day.
-
-    Args:
-        members: From ``with_certificates``.
-        on: The day.
-    """
+def standing_crew(members: QuerySet[CrewMember], on: date) -> list[MemberStanding]:
+    """How people stand on a day, their certificates and statements read in two more queries."""
     rows = list(members)
-    counted = [
-        (member, one) for member in rows for one in member.certificates.all() if counts_use(one.code_id)
-    ]
-    uses = _uses({member.name for member, _ in counted}, {one.code_id for _, one in counted})
+    certificates: dict[int, list[Certificate]] = {one.pk: [] for one in rows}
+    people = {one.pk: one for one in rows}
+    for certificate in Certificate.objects.filter(member__in=list(people)).order_by("id"):
+        certificate.member = people[certificate.member_id]
+        certificates[certificate.member_id].append(certificate)
+    said = _statements([one for held in certificates.values() for one in held])
+    counted = [one for held in certificates.values() for one in held if counts_use(one.code_id)]
+    uses = _uses({one.member.name for one in counted}, {one.code_id for one in counted})
     return [
         MemberStanding(
             member=member,
-            certificates=tuple(_standing(one, member.name, on, uses) for one in member.certificates.all()),
+            certificates=tuple(
+                _standing(one, said.get(one.pk, []), member.name, on, uses) for one in certificates[member.pk]
+            ),
         )
         for member in rows
     ]
 
 
+def _statements(certificates: Sequence[Certificate]) -> dict[int, list[Statement]]:
+    by_id = {one.pk: one for one in certificates}
+    found: dict[int, list[Statement]] = {}
+    for statement in Statement.objects.filter(certificate__in=list(by_id)).order_by("id"):
+        statement.certificate = by_id[statement.certificate_id]
+        found.setdefault(statement.certificate_id, []).append(statement)
+    return found
+
+
 def _standing(
-    row: Certificate, name: str, on: date, uses: Mapping[tuple[str, str, str], list[date]]
+    row: Certificate,
+    said: Sequence[Statement],
+    name: str,
+    on: date,
+    uses: Mapping[tuple[str, str, str], list[date]],
 ) -> CertificateStanding:
     try:
         document = row.document()
-        statements = [one.document() for one in row.statements.all()]
+        statements = [one.document() for one in said]
     except DamagedError:
-        return CertificateStanding(row=row, document=None, validity=None)
+        return CertificateStanding(row=row, statements=tuple(said), document=None, validity=None)
     days = [day for part in document.tested.parts for day in uses.get((row.code_id, name, part.process), ())]
     return CertificateStanding(
-        row=row, document=document, validity=standing_on(document, statements, on, days)
+        row=row,
+        statements=tuple(said),
+        document=document,
+        validity=standing_on(document, statements, on, days),
     )
 
 
@@ -129,11 +142,25 @@ def _processes(code: str, day: DayAtWork) -> tuple[str, ...]:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MemberMay:
-    """Whether a person may weld it, and by which certificates."""
+    """Whether a person may weld it, and by which certificates; ``told`` says whether why not is told."""
 
     member: CrewMember
     answer: WhoMay
-    by: tuple[Certificate, ...]
+    by: tuple[CertificateStanding, ...]
+    told: bool = True
+
+    @property
+    def away(self) -> int:
+        """How many variables of the nearest certificate block it."""
+        return sum(one.verdict == "violates" for one in self.answer.findings)
+
+    @property
+    def until(self) -> date | None:
+        """Last day on which all certificates hold by which the person may weld it, as they stand."""
+        days = [
+            one.validity.last_valid_day for one in self.by if one.validity and one.validity.last_valid_day
+        ]
+        return min(days, default=None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -165,15 +192,24 @@ def crew_may(procedure: Procedure, on: date, names: Sequence[str] | None = None)
     code, asked = found
     members = CrewMember.objects.all()
     members = at_work_on(members, on) if names is None else members.filter(name__in=names)
-    people = [_may(one, asked) for one in standing_crew(with_certificates(members), on)]
-    people.sort(key=lambda one: (ORDER.index(one.answer.standing), one.member.name))
-    return CrewMay(code=code, asked=asked, people=tuple(people))
+    people = standing_crew(members.order_by("name"), on)
+    rows = crew_matrix([[test for _, test in one.sound] for one in people], [asked])
+    told: list[MemberMay] = []
+    blocked = 0
+    for one, (standing,) in zip(people, rows, strict=True):
+        blocked += standing == "blocked"
+        told.append(_may(one, asked, standing, tell=standing != "blocked" or blocked <= MOST_TOLD))
+    told.sort(key=lambda one: (ORDER.index(one.answer.standing), not one.told, one.away, one.member.name))
+    return CrewMay(code=code, asked=asked, people=tuple(told))
 
 
-def _may(standing: MemberStanding, asked: Asked) -> MemberMay:
+def _may(standing: MemberStanding, asked: Asked, said: MayWeld, *, tell: bool) -> MemberMay:
+    if not tell:
+        answer = WhoMay(standing=said, by=(), findings=(), reasons=())
+        return MemberMay(member=standing.member, answer=answer, by=(), told=False)
     sound = standing.sound
     answer = may_weld([test for _, test in sound], asked)
-    return MemberMay(member=standing.member, answer=answer, by=tuple(sound[at][0].row for at in answer.by))
+    return MemberMay(member=standing.member, answer=answer, by=tuple(sound[at][0] for at in answer.by))
 
 
 NamedStanding = MayWeld | Literal["unknown"]

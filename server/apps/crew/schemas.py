@@ -234,13 +234,14 @@ class MemberDetailOut(Schema):
 
 
 class MemberMayOut(Schema):
-    """Whether a person may weld it."""
+    """Whether a person may weld it: by which certificates and until when, or why not."""
 
     id: int
     name: str
     mark: str
     standing: MayWeld
     by: list[str]
+    until: date | None
     reasons: list[str]
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 
 from apps.crew.models import CrewMember
-from apps.crew.queries import MemberStanding, at_work_on, standing_crew, with_certificates
+from apps.crew.queries import MemberStanding, at_work_on, standing_crew
 from apps.jobs.models import Job
 from apps.weldlist.models import WeldList
 from apps.weldlist.queries import KEPT_LISTS, MOST_KEPT, StandingList, facts_of
@@ -127,4 +127,4 @@ def _kept(wps: str) -> dict[bytes, tuple[str, Asked] | None]:
 
 
 def _people(on: date) -> list[MemberStanding]:
-    return standing_crew(with_certificates(at_work_on(CrewMember.objects.order_by("name"), on)), on)
+    return standing_crew(at_work_on(CrewMember.objects.order_by("name"), on), on)

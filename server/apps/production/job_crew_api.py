@@ -27,7 +27,7 @@ MOST_NEEDED = 20
 
 
 class AskedTypeOut(Schema):
-    """A joint type and what it asks of a person; ``mark`` is its first joint, ``may`` counts those who may."""
+    """A joint type and what it asks of a person; ``mark`` is its first joint, ``may`` says how many may."""
 
     key: str
     words: str
@@ -86,7 +86,7 @@ class LackingOut(Schema):
     held: int
 
 
-class PlanOut(Schema):
+class WelderPlanOut(Schema):
     """The fewest tests; ``proven`` says that no fewer do, among the pieces that were compared."""
 
     needed: int
@@ -153,16 +153,16 @@ def _type(one: AskedType, may: int, units: System) -> AskedTypeOut:
     )
 
 
-@router.get("/jobs/{int:job_id}/welder-tests", response={200: PlanOut, **REFUSALS})
+@router.get("/jobs/{int:job_id}/welder-tests", response={200: WelderPlanOut, **REFUSALS})
 def plan_of_tests(
     request: HttpRequest, job_id: int, asked: Query[PlanQuery], units: System = "si"
-) -> PlanOut:
+) -> WelderPlanOut:
     """The fewest tests after which so many people may weld each joint type of the job."""
     require(person(request), Action.VIEW)
     types = [one for one in asked_types(*listed_of(job_id)) if one.asked is not None]
     day = asked.on or timezone.localdate()
     people, found = planned_tests(types, day, asked.needed, set(asked.members) or None)
-    return PlanOut(
+    return WelderPlanOut(
         needed=asked.needed,
         tests=[
             PlannedTestOut(

@@ -8244,7 +8244,7 @@ export interface components {
         };
         /**
          * MemberMayOut
-         * @description Whether a person may weld it.
+         * @description Whether a person may weld it: by which certificates and until when, or why not.
          */
         MemberMayOut: {
             /** Id */
@@ -8260,6 +8260,8 @@ export interface components {
             standing: "may" | "open" | "lapsed" | "blocked" | "untested";
             /** By */
             by: string[];
+            /** Until */
+            until: string | null;
             /** Reasons */
             reasons: string[];
         };
@@ -10992,23 +10994,28 @@ export interface components {
         };
         /**
          * PlanOut
-         * @description The fewest tests; ``proven`` says that no fewer do, among the pieces that were compared.
+         * @description The cheapest set of coupons for what the records leave open; ``types`` counts all joint types.
          */
         PlanOut: {
-            /** Needed */
-            needed: number;
-            /** Tests */
-            tests: components["schemas"]["PlannedTestOut"][];
-            /** Short */
-            short: number;
-            /** Lacking */
-            lacking: components["schemas"]["LackingOut"][];
-            /** Open */
-            open: string[];
-            /** Proven */
-            proven: boolean;
+            code: components["schemas"]["Code"];
+            /** Types */
+            types: number;
+            /** Gaps */
+            gaps: number;
+            /** Coupons */
+            coupons: components["schemas"]["PlannedCouponOut"][];
+            /** Cost */
+            cost: number;
+            /** Bound */
+            bound: number;
+            /** Optimal */
+            optimal: boolean;
             /** Tried */
             tried: number;
+            /** Currency */
+            currency: string;
+            /** Uncovered */
+            uncovered: components["schemas"]["UncoveredOut"][];
         };
         /**
          * PlannedCouponOut
@@ -12312,7 +12319,7 @@ export interface components {
         };
         /**
          * AskedTypeOut
-         * @description A joint type and what it asks of a person; ``mark`` is its first joint, ``may`` counts those who may.
+         * @description A joint type and what it asks of a person; ``mark`` is its first joint, ``may`` says how many may.
          */
         AskedTypeOut: {
             /** Key */
@@ -12425,6 +12432,26 @@ export interface components {
             designation: string;
             /** Types */
             types: string[];
+        };
+        /**
+         * WelderPlanOut
+         * @description The fewest tests; ``proven`` says that no fewer do, among the pieces that were compared.
+         */
+        WelderPlanOut: {
+            /** Needed */
+            needed: number;
+            /** Tests */
+            tests: components["schemas"]["PlannedTestOut"][];
+            /** Short */
+            short: number;
+            /** Lacking */
+            lacking: components["schemas"]["LackingOut"][];
+            /** Open */
+            open: string[];
+            /** Proven */
+            proven: boolean;
+            /** Tried */
+            tried: number;
         };
         /**
          * DossierOut
@@ -21327,7 +21354,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanOut"];
+                    "application/json": components["schemas"]["WelderPlanOut"];
                 };
             };
             /** @description Forbidden */

@@ -15,6 +15,34 @@ export const memberQuery = (id: number) =>
     staleTime: 0,
   })
 
+export const positionsQuery = queryOptions({
+  queryKey: ['crew', 'positions'],
+  queryFn: () => unwrap(api.GET('/api/crew/positions')),
+  staleTime: 0,
+})
+
+export const jobCrewQuery = (jobId: number, units: 'si' | 'us') =>
+  queryOptions({
+    queryKey: ['crew', 'job', jobId, units],
+    queryFn: () =>
+      unwrap(api.GET('/api/jobs/{job_id}/crew', { params: { path: { job_id: jobId }, query: { units } } })),
+    staleTime: 0,
+    retry: false,
+  })
+
+export const welderPlanQuery = (jobId: number, needed: number, units: 'si' | 'us') =>
+  queryOptions({
+    queryKey: ['crew', 'plan', jobId, needed, units],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/welder-tests', {
+          params: { path: { job_id: jobId }, query: { needed, units } },
+        }),
+      ),
+    staleTime: 0,
+    retry: false,
+  })
+
 export const dueQuery = (days: number) =>
   queryOptions({
     queryKey: ['crew', 'due', days],

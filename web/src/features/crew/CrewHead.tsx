@@ -6,6 +6,8 @@ import { PageTitle } from '../../ui/PageTitle'
 
 const TABS: readonly [string, string][] = [
   ['/crew', t`Welders`],
+  ['/crew/positions', t`Positions`],
+  ['/crew/joints', t`Joint types`],
   ['/crew/due', t`What runs out`],
   ['/crew/who-may', t`Who may weld it`],
 ]

@@ -146,6 +146,13 @@ function Asked({ asked }: { asked: readonly string[] }) {
   )
 }
 
+/** By which certificates, and until when they hold as they stand. */
+function byWords({ by, until }: WhoMay['people'][number]): string {
+  const certificates = by.join(', ')
+  if (by.length === 0) return t`Why not is left out of so long a list.`
+  return until ? t`${certificates}, until ${until}` : certificates
+}
+
 function Group({ words, mark, people }: { words: string; mark: Mark; people: WhoMay['people'] }) {
   if (people.length === 0) return null
   return (
@@ -160,7 +167,7 @@ function Group({ words, mark, people }: { words: string; mark: Mark; people: Who
             <Link className="link self-start py-0.5" to={`/crew/${String(one.id)}`}>
               {one.name} {one.mark && `(${one.mark})`}
             </Link>
-            <span className="min-w-0 text-[13.5px]">{one.reasons.join(' ') || one.by.join(', ')}</span>
+            <span className="min-w-0 text-[13.5px]">{one.reasons.join(' ') || byWords(one)}</span>
           </li>
         ))}
       </ul>
