@@ -15,6 +15,7 @@ from apps.faults.api import router as faults
 from apps.jobs.api import router as jobs
 from apps.library.api import router as library
 from apps.printing.api import router as printing
+from apps.printing.certificate_api import router as certificate_printing
 from apps.printing.job_documentation import router as job_documentation
 from apps.printing.joint_cards import router as joint_cards
 from apps.printing.joint_sheets import router as joint_sheets
@@ -24,6 +25,7 @@ from apps.procedures.api import router as procedures
 from apps.production.api import router as production
 from apps.production.dossier_api import router as dossier
 from apps.production.job_crew_api import router as job_crew
+from apps.production.register_api import router as register
 from apps.qualification.api import router as qualification
 from apps.qualification.release_api import router as release
 from apps.qualification.signing_api import router as signing
@@ -70,8 +72,10 @@ for _router in (
     crew_positions,
     production,
     job_crew,
+    register,
     dossier,
     printing,
+    certificate_printing,
     record_printing,
     joint_cards,
     joint_sheets,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from datetime import date
 from typing import Annotated, Any, cast
@@ -62,7 +63,7 @@ from apps.crew.services.sign_certificate import (
 from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut
 from welding.documents.procedure import Procedure
-from welding.documents.welder_certificate import EmployedUnder
+from welding.documents.welder_certificate import CertificateScan, EmployedUnder
 from welding.documents.welder_weld import WelderWeld
 from welding.errors import UnreadableError
 from welding.language import tr
@@ -355,12 +356,17 @@ def _whole(found: CertificateStanding, scans: dict[str, Scan]) -> CertificateOut
         may_confirm=bool(ways) and how.valid,
         may_prolong=document.way == "b" and how.valid,
         items=_items(document.tested),
-        statements=[_statement(one) for one in found.statements],
-        scans=[_scan(scans[one.sha256]) for one in document.scans if one.sha256 in scans],
+        statements=[_statement(one, scans) for one in found.statements],
+        scans=_scans(document.scans, scans),
     )
 
 
-def _statement(row: Any) -> StatementOut:
+def _scans(named: Sequence[CertificateScan], kept: Mapping[str, Scan]) -> list[ScanOut]:
+    """The scans that a document names, as far as they are kept."""
+    return [_scan(kept[one.sha256]) for one in named if one.sha256 in kept]
+
+
+def _statement(row: Any, scans: Mapping[str, Scan]) -> StatementOut:
     one = row.document()
     return StatementOut(
         id=row.pk,
@@ -383,6 +389,7 @@ def _statement(row: Any) -> StatementOut:
             )
             for each in one.works
         ],
+        scans=_scans(one.scans, scans),
     )
 
 

@@ -198,6 +198,7 @@ class StatementOut(Schema):
     from_paper: bool
     reason: str
     works: list[WorkDoneOut]
+    scans: list[ScanOut]
 
 
 class CertificateOut(CertificateLineOut):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from api.errors import ConflictError, ProblemOut
 from api.people import person
 from api.text import JobNumber, Line
@@ -9,6 +11,7 @@ from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
+from pydantic import Field
 
 from apps.accounts.permissions import Action, require
 from apps.jobs.models import Job
@@ -24,6 +27,7 @@ class JobOut(Schema):
     number: str
     title: str
     customer: str
+    coordinator: str
     two_signatures: bool
 
 
@@ -33,13 +37,15 @@ class JobIn(Schema):
     number: JobNumber
     title: Line
     customer: Line = ""
+    coordinator: Annotated[Line, Field(max_length=120)] = ""
     two_signatures: bool = False
 
 
 class JobChangeIn(Schema):
-    """What may be changed of a job."""
+    """What may be changed of a job; the coordinator stays where none is said."""
 
     two_signatures: bool
+    coordinator: Annotated[Line, Field(max_length=120)] | None = None
 
 
 @router.get("/jobs", response=list[JobOut])
@@ -66,9 +72,14 @@ def create_job(request: HttpRequest, payload: JobIn) -> Status[Job]:
 
 @router.patch("/jobs/{int:job_id}", response={200: JobOut, 403: ProblemOut, 404: ProblemOut})
 def change_job(request: HttpRequest, job_id: int, payload: JobChangeIn) -> Job:
-    """Ask for the signatures of two people on records and releases, or no longer; seen in the audit trail."""
+    """Ask for two signatures on records and releases, or no longer; name the responsible coordinator.
+
+    The audit trail keeps both.
+    """
     require(person(request), Action.CREATE_JOB)
     job = get_object_or_404(Job, pk=job_id)
     job.two_signatures = payload.two_signatures
-    job.save(update_fields=["two_signatures"])
+    if payload.coordinator is not None:
+        job.coordinator = payload.coordinator
+    job.save(update_fields=["two_signatures", "coordinator"])
     return job

@@ -15,6 +15,8 @@ class Job(models.Model):
     number = models.CharField(max_length=40, unique=True)
     title = models.CharField(max_length=200)
     customer = models.CharField(max_length=200, blank=True)
+    # The responsible welding coordinator (ISO 14731), inside the house or outside.
+    coordinator = models.CharField(max_length=120, blank=True)
     # Records count, and procedures are released, only with the signatures of two people.
     two_signatures = models.BooleanField(default=False)
     created_at = models.DateTimeField(auto_now_add=True)

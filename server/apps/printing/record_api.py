@@ -194,13 +194,13 @@ def record_workbook(request: HttpRequest, coupon_id: int) -> HttpResponse:
     book = Workbook()
     tests = test_rows(document.tests, judge(document))
     book.remove(book.worksheets[0])
-    _fill(
+    fill_sheet(
         book.create_sheet("Tests"),
         ["Mark", "Test", "Readings", "Criterion", "Clause", "Found", "Verdict", "State", "Remarks"],
         [list(one.values()) for one in tests],
     )
     rows = range_rows(range_of(document), write, range_as_signed(getattr(coupon, "record", None)))
-    _fill(
+    fill_sheet(
         book.create_sheet("Range"),
         ["Variable", "For", "Tested", "Qualified", "Clause", "Source", "Also", tr("When signed")],
         [
@@ -222,7 +222,8 @@ def record_workbook(request: HttpRequest, coupon_id: int) -> HttpResponse:
     return attachment(stream.getvalue(), TYPES["xlsx"], f"{record_number(coupon)}.xlsx")
 
 
-def _fill(sheet: Any, head: list[str], rows: list[list[Any]]) -> None:
+def fill_sheet(sheet: Any, head: list[str], rows: list[list[Any]]) -> None:
+    """Headings and rows on a sheet of a workbook; no text becomes a formula."""
     sheet.append(head)
     for cell in sheet[1]:
         cell.font = Font(bold=True)

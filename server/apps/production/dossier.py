@@ -15,6 +15,7 @@ from django.db.models import QuerySet
 
 from apps.jobs.models import Job
 from apps.procedures.models import Revision, Stage
+from apps.production.dossier_welders import certificate_files, certificates_of, not_qualified
 from apps.production.files import log_file
 from apps.production.models import State, Weld
 from apps.production.queries import with_inspections
@@ -63,7 +64,7 @@ def dossier_of(job: Job) -> Dossier:
         Weld.objects.filter(job=job)
         .exclude(state=State.STRUCK)
         .order_by("mark", "item", "id")
-        .values_list("mark", "item", "state", "fit", "repair_of_id")
+        .values_list("mark", "item", "state", "fit", "qualified")
     )
     listed = weld_list_of(job)
     expected: Counter[str] = Counter()
@@ -97,12 +98,16 @@ def dossier_of(job: Job) -> Dossier:
             strange.append(f"{mark} / {item}")
         if fit != "covered" and state != State.REPAIRED:
             uncovered.append(f"{mark} / {item}")
+    counting = [(f"{mark} / {item}", who) for mark, item, state, _, who in welds if state != State.REPAIRED]
+    against, unknown = not_qualified(counting)
     points += [
         _point(tr("Welds that are not logged"), missing),
         _point(tr("Welds that are not inspected"), named[State.WELDED]),
         _point(tr("Welds that are rejected and not repaired"), named[State.REJECTED]),
         _point(tr("Welds that are accepted and not released"), named[State.ACCEPTED]),
         _point(tr("Welds whose WPS does not cover them, or is not the one assigned"), uncovered),
+        _point(tr("Welds of welders who were not qualified for them when they were logged"), against),
+        _point(tr("Welds of welders whose qualification is not known here"), unknown),
         _point(tr("Welds of joints that the weld list no longer has"), strange),
     ]
     return Dossier(
@@ -164,6 +169,7 @@ def dossier_files(job: Job) -> dict[str, bytes]:
         name = f"{record.number}-{record.content_hash[:8]}"
         files[f"records/{name}.qualification-record.json"] = record.body.encode()
     welds = job_welds(job)
+    files |= certificate_files(certificates_of(welds, revisions))
     files["welds.csv"] = log_file(welds, "csv")
     files["welds.json"] = _json([_weld(one) for one in welds])
     signed = Signature.objects.filter(revision__in=revisions) | Signature.objects.filter(record__in=records)
@@ -173,7 +179,12 @@ def dossier_files(job: Job) -> dict[str, bytes]:
         {
             "format": "grounded-bead/dossier",
             "version": 1,
-            "job": {"number": job.number, "title": job.title, "customer": job.customer},
+            "job": {
+                "number": job.number,
+                "title": job.title,
+                "customer": job.customer,
+                "coordinator": job.coordinator,
+            },
             "files": [
                 {"name": name, "bytes": len(data), "sha256": hashlib.sha256(data).hexdigest()}
                 for name, data in sorted(files.items())
@@ -207,6 +218,7 @@ def _weld(one: Weld) -> dict[str, Any]:
         "joint": one.joint,
         "wps": one.wps,
         "welders": one.welders,
+        "qualified": one.qualified,
         "filler_batches": one.batches,
         "heats": one.heats,
         "welded_on": one.welded_on.isoformat(),

@@ -3336,6 +3336,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/certificates/{certificate_id}/print": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Certificate
+         * @description The certificate from its signed bytes, its range, and how it stands on the day of printing.
+         */
+        get: operations["apps_printing_certificate_api_print_certificate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/certificates/{certificate_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Certificate File
+         * @description The signed bytes in the open format, or everything that is said of it as a workbook.
+         */
+        get: operations["apps_printing_certificate_api_certificate_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/coupons/{coupon_id}/record/print": {
         parameters: {
             query?: never;
@@ -11577,6 +11617,8 @@ export interface components {
             reason: string;
             /** Works */
             works: components["schemas"]["WorkDoneOut"][];
+            /** Scans */
+            scans: components["schemas"]["ScanOut"][];
         };
         /**
          * WelderVariableOut
@@ -21550,6 +21592,68 @@ export interface operations {
             header?: never;
             path: {
                 coupon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_printing_certificate_api_print_certificate: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                certificate_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_printing_certificate_api_certificate_file: {
+        parameters: {
+            query?: {
+                kind?: "json" | "xlsx";
+            };
+            header?: never;
+            path: {
+                certificate_id: number;
             };
             cookie?: never;
         };

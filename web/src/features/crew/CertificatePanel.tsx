@@ -1,8 +1,8 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 
-import type { CrewCertificate, CrewMember, StatementIn, WelderVariable } from '../../api/types'
+import type { CrewCertificate, CrewMember, Scan, StatementIn, WelderVariable } from '../../api/types'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
@@ -24,17 +24,32 @@ const KINDS: Record<StatementIn['kind'], string> = {
   revocation: t`Revoked`,
 }
 
-type Props = { certificate: CrewCertificate; member: CrewMember; on: string; variables: readonly WelderVariable[] }
+type Props = {
+  certificate: CrewCertificate
+  member: CrewMember
+  on: string
+  variables: readonly WelderVariable[]
+  /** Whether somebody came here for this one, such as by the code on its print. */
+  sought?: boolean
+}
 
 /** A certificate from its signed bytes: where it stands, what it qualifies, what was signed about it. */
-export function CertificatePanel({ certificate, member, on, variables }: Props) {
+export function CertificatePanel({ certificate, member, on, variables, sought = false }: Props) {
   const { may, person } = useSession()
   const [signing, setSigning] = useState<StatementIn['kind'] | null>(null)
   const [open, setOpen] = useState(false)
   const { due } = certificate
+  const panel = useRef<HTMLElement>(null)
+  useEffect(() => {
+    if (sought) panel.current?.scrollIntoView({ block: 'start' })
+  }, [sought])
   const signs = may('SIGN_CERTIFICATE')
   return (
-    <section className="panel px-4 py-3" aria-label={t`Certificate ${certificate.number}`}>
+    <section
+      ref={panel}
+      className={`panel px-4 py-3 ${sought ? 'border-accent!' : ''}`}
+      aria-label={t`Certificate ${certificate.number}`}
+    >
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h2 className="min-w-0 font-head text-[18px] font-semibold break-words">{certificate.designation}</h2>
         <span className="text-steel2">{certificate.number}</span>
@@ -74,6 +89,7 @@ export function CertificatePanel({ certificate, member, on, variables }: Props) 
         <Button look="quiet" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? t`Close the range of qualification` : t`Range of qualification`}
         </Button>
+        {certificate.standing !== 'damaged' && <Files id={certificate.id} />}
       </div>
       {open && <RangeRows items={certificate.items} variables={variables} />}
       <Signed certificate={certificate} />
@@ -81,6 +97,23 @@ export function CertificatePanel({ certificate, member, on, variables }: Props) 
         <StatementDialog kind={signing} certificate={certificate} member={member} onClose={() => setSigning(null)} />
       )}
     </section>
+  )
+}
+
+function Files({ id }: { id: number }) {
+  const under = `/api/certificates/${String(id)}`
+  return (
+    <span className="ml-auto flex flex-wrap items-center gap-3 text-[13px]">
+      <a className="link py-0.5" href={`${under}/print`} target="_blank" rel="noreferrer">
+        <Trans>Print</Trans>
+      </a>
+      <a className="link py-0.5" href={`${under}/file?kind=xlsx`}>
+        XLSX
+      </a>
+      <a className="link py-0.5" href={`${under}/file`}>
+        JSON
+      </a>
+    </span>
   )
 }
 
@@ -109,21 +142,23 @@ function Facts({ certificate }: { certificate: CrewCertificate }) {
         <div className="contents">
           <dt className="text-steel2">{t`Scans`}</dt>
           <dd>
-            {certificate.scans.map((one) => (
-              <a
-                key={one.id}
-                className="link mr-3"
-                href={`/api/scans/${String(one.id)}`}
-                target="_blank"
-                rel="noreferrer"
-              >
-                {one.name}
-              </a>
-            ))}
+            <ScanLinks scans={certificate.scans} />
           </dd>
         </div>
       )}
     </dl>
+  )
+}
+
+function ScanLinks({ scans }: { scans: readonly Scan[] }) {
+  return (
+    <>
+      {scans.map((one) => (
+        <a key={one.id} className="link mr-3" href={`/api/scans/${String(one.id)}`} target="_blank" rel="noreferrer">
+          {one.name}
+        </a>
+      ))}
+    </>
   )
 }
 
@@ -140,7 +175,7 @@ function Signed({ certificate }: { certificate: CrewCertificate }) {
             <li key={one.id}>
               <b>{KINDS[one.kind]}</b> {t`on ${one.on} by ${by}, ${what}`}
               {one.from_paper && <span className="text-steel2"> ({t`on paper; entered by ${entered}, ${at}`})</span>}
-              {one.reason && `: ${one.reason}`}
+              {one.reason && `: ${one.reason}`} <ScanLinks scans={one.scans} />
               {one.works.length > 0 && (
                 <ul className="pl-4 text-[12.5px] text-steel2">
                   {one.works.map((work) => (

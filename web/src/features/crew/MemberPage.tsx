@@ -98,7 +98,14 @@ function Shown({ found }: { found: CrewMemberDetail }) {
         </p>
       )}
       {found.certificates.map((one) => (
-        <CertificatePanel key={one.id} certificate={one} member={member} on={found.on} variables={found.variables} />
+        <CertificatePanel
+          key={one.id}
+          certificate={one}
+          member={member}
+          on={found.on}
+          variables={found.variables}
+          sought={search.get('certificate') === String(one.id)}
+        />
       ))}
       {changing && <MemberDialog member={member} onClose={() => setChanging(false)} />}
     </div>
