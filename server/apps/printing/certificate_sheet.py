@@ -47,7 +47,7 @@ class RangeLine:
     limit: str
     reason: str
     clause: str
-    source: str
+    confirmed: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -114,14 +114,13 @@ def range_lines(tested: WelderWeld) -> list[RangeLine]:
 def _line(item: RangeItem, system: System) -> RangeLine:
     welds = {"groove": tr("groove welds"), "fillet": tr("fillet welds")}
     scope = [item.process or "", welds.get(item.weld or "", "")]
-    known = item.rule.provenance == "confirmed"
     return RangeLine(
         title=VARIABLES[item.variable].title,
         scope=", ".join(one for one in scope if one),
         limit=limit_of(item, system),
         reason=" ".join(one for one in (item.reason, item.also) if one),
         clause=item.rule.clause,
-        source=tr("confirmed") if known else tr("from memory, not confirmed"),
+        confirmed=item.rule.provenance == "confirmed",
     )
 
 
@@ -162,7 +161,7 @@ def sheets_of(
     row: Certificate, document: WelderCertificate, found: CertificateStanding
 ) -> Sequence[tuple[str, list[str], list[list[str]]]]:
     """Sheets of its workbook: title, headings, rows."""
-    signed = [tr("Signed by"), tr("{name}, {day}", name=row.signed_name, day=f"{row.at:%Y-%m-%d}")]
+    signed = [tr("Signed by"), f"{row.signed_name}, {row.at:%Y-%m-%d}"]
     return (
         (
             tr("Certificate"),
@@ -179,7 +178,7 @@ def sheets_of(
             tr("Range"),
             [tr("Variable"), tr("For"), tr("Qualified"), tr("Why"), tr("Clause"), tr("Source")],
             [
-                [one.title, one.scope, one.limit, one.reason, one.clause, one.source]
+                [one.title, one.scope, one.limit, one.reason, one.clause, _source(one)]
                 for one in range_lines(document.tested)
             ],
         ),
@@ -189,6 +188,10 @@ def sheets_of(
             [[one.kind, one.on, one.by, one.signer, one.rests_on] for one in signed_lines(found)],
         ),
     )
+
+
+def _source(line: RangeLine) -> str:
+    return tr("confirmed") if line.confirmed else tr("from memory, not confirmed")
 
 
 def _reasons(how: Validity | None) -> tuple[str, ...]:

@@ -471,7 +471,9 @@ export interface paths {
         head?: never;
         /**
          * Change Job
-         * @description Ask for the signatures of two people on records and releases, or no longer; seen in the audit trail.
+         * @description Ask for two signatures on records and releases, or no longer; name the responsible coordinator.
+         *
+         *     The audit trail keeps both.
          */
         patch: operations["apps_jobs_api_change_job"];
         trace?: never;
@@ -3248,6 +3250,46 @@ export interface paths {
          * @description The fewest tests after which so many people may weld each joint type of the job.
          */
         get: operations["apps_production_job_crew_api_plan_of_tests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/register": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Register
+         * @description Who signed what in a job.
+         */
+        get: operations["apps_production_register_api_register"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/register/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Register Sheet
+         * @description The same as a sheet.
+         */
+        get: operations["apps_production_register_api_register_sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6248,6 +6290,8 @@ export interface components {
             title: string;
             /** Customer */
             customer: string;
+            /** Coordinator */
+            coordinator: string;
             /** Two Signatures */
             two_signatures: boolean;
         };
@@ -6266,6 +6310,11 @@ export interface components {
              */
             customer: string;
             /**
+             * Coordinator
+             * @default
+             */
+            coordinator: string;
+            /**
              * Two Signatures
              * @default false
              */
@@ -6273,11 +6322,13 @@ export interface components {
         };
         /**
          * JobChangeIn
-         * @description What may be changed of a job.
+         * @description What may be changed of a job; the coordinator stays where none is said.
          */
         JobChangeIn: {
             /** Two Signatures */
             two_signatures: boolean;
+            /** Coordinator */
+            coordinator?: string | null;
         };
         /**
          * RevisionLineOut
@@ -12494,6 +12545,39 @@ export interface components {
             proven: boolean;
             /** Tried */
             tried: number;
+        };
+        /**
+         * RegisterLineOut
+         * @description A signature: who put it under what, in which role, saying what.
+         */
+        RegisterLineOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Of */
+            of: string;
+            /** Purpose */
+            purpose: string;
+            /** Reason */
+            reason: string;
+            /** Sha256 */
+            sha256: string;
+        };
+        /**
+         * RegisterOut
+         * @description The responsible welding coordinator of a job, and all signatures, the latest first.
+         */
+        RegisterOut: {
+            /** Coordinator */
+            coordinator: string;
+            /** Lines */
+            lines: components["schemas"]["RegisterLineOut"][];
         };
         /**
          * DossierOut
@@ -21398,6 +21482,122 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WelderPlanOut"];
                 };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_register_api_register: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_register_api_register_sheet: {
+        parameters: {
+            query?: {
+                kind?: "csv" | "xlsx";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Forbidden */
             403: {

@@ -135,6 +135,7 @@ export type RejectRateLine = Schemas['RateOut']
 export type Dossier = Schemas['DossierOut']
 export type WeldIn = Schemas['WeldIn']
 export type WeldsAsked = NonNullable<operations['apps_production_api_welds']['parameters']['query']>
+export type Register = Schemas['RegisterOut']
 export type Crew = Schemas['CrewOut']
 export type CrewMember = Schemas['MemberOut']
 export type CrewMemberDetail = Schemas['MemberDetailOut']

@@ -60,7 +60,7 @@ export function JobMenu() {
                     className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
                     onClick={() => setSettings(true)}
                   >
-                    <Trans>Signatures in {job.number}</Trans>
+                    <Trans>Coordinator and signatures of {job.number}</Trans>
                   </button>
                 </MenuItem>
               )}
@@ -104,12 +104,13 @@ function TwoSignatures({ value, onChange }: { value: boolean; onChange: (value: 
 function JobSettings({ job, onClose }: { job: Job; onClose: () => void }) {
   const queries = useQueryClient()
   const [twoSignatures, setTwoSignatures] = useState(job.two_signatures)
+  const [coordinator, setCoordinator] = useState<string | null>(job.coordinator)
   const save = useMutation({
     mutationFn: () =>
       unwrap(
         api.PATCH('/api/jobs/{job_id}', {
           params: { path: { job_id: job.id } },
-          body: { two_signatures: twoSignatures },
+          body: { two_signatures: twoSignatures, coordinator: coordinator ?? '' },
         }),
       ),
     onSuccess: async () => {
@@ -117,8 +118,10 @@ function JobSettings({ job, onClose }: { job: Job; onClose: () => void }) {
       onClose()
     },
   })
+  const refused = save.error instanceof Refusal ? save.error.body.errors : []
+  const problem = (path: string) => refused.find((one) => one.path === path)?.message
   return (
-    <Modal title={t`Signatures in ${job.number}`} open onClose={onClose}>
+    <Modal title={t`Coordinator and signatures of ${job.number}`} open onClose={onClose}>
       <form
         className="grid gap-3"
         onSubmit={(event) => {
@@ -126,8 +129,17 @@ function JobSettings({ job, onClose }: { job: Job; onClose: () => void }) {
           save.mutate()
         }}
       >
+        <div>
+          <span className="label">{t`Responsible welding coordinator`}</span>
+          <TextField
+            label={t`Responsible welding coordinator`}
+            value={coordinator}
+            onChange={setCoordinator}
+            error={problem('coordinator')}
+          />
+        </div>
         <TwoSignatures value={twoSignatures} onChange={setTwoSignatures} />
-        {save.isError && (
+        {save.isError && !problem('coordinator') && (
           <p role="alert" className="text-[13px] text-breach">
             {save.error.message}
           </p>
@@ -152,12 +164,19 @@ function AddJob({ onClose }: { onClose: () => void }) {
   const [number, setNumber] = useState<string | null>(null)
   const [title, setTitle] = useState<string | null>(null)
   const [customer, setCustomer] = useState<string | null>(null)
+  const [coordinator, setCoordinator] = useState<string | null>(null)
   const [twoSignatures, setTwoSignatures] = useState(false)
   const add = useMutation({
     mutationFn: () =>
       unwrap(
         api.POST('/api/jobs', {
-          body: { number: number ?? '', title: title ?? '', customer: customer ?? '', two_signatures: twoSignatures },
+          body: {
+            number: number ?? '',
+            title: title ?? '',
+            customer: customer ?? '',
+            coordinator: coordinator ?? '',
+            two_signatures: twoSignatures,
+          },
         }),
       ),
     onSuccess: async (made) => {
@@ -169,11 +188,12 @@ function AddJob({ onClose }: { onClose: () => void }) {
   })
   const refusal = add.error instanceof Refusal ? add.error : null
   const error = (path: string) => refusal?.body.errors.find((one) => one.path === path)?.message
-  const placed = ['number', 'title', 'customer'].some((path) => error(path))
+  const placed = ['number', 'title', 'customer', 'coordinator'].some((path) => error(path))
   const fields = [
     ['number', t`Number`, number, setNumber, 'FB-28'],
     ['title', t`Title`, title, setTitle, t`Weir gate`],
     ['customer', t`Customer`, customer, setCustomer, ''],
+    ['coordinator', t`Responsible welding coordinator`, coordinator, setCoordinator, ''],
   ] as const
   return (
     <Modal title={t`Add a job`} open onClose={onClose}>

@@ -38,6 +38,13 @@ export const ratesQuery = (jobId: number, by: RateBy, method: '' | 'VT' | 'PT' |
     staleTime: 0,
   })
 
+export const registerQuery = (jobId: number) =>
+  queryOptions({
+    queryKey: ['welds', jobId, 'register'],
+    queryFn: () => unwrap(api.GET('/api/jobs/{job_id}/register', { params: { path: { job_id: jobId } } })),
+    staleTime: 0,
+  })
+
 export const dossierQuery = (jobId: number) =>
   queryOptions({
     queryKey: ['welds', jobId, 'dossier'],

@@ -24,7 +24,7 @@ type Props = { jobId: number; crew: JobCrew; types: JobCrew['types']; needed: nu
 /** Joint types against people: only the rows that are seen are drawn. */
 export function CrewTable({ jobId, crew, types, needed }: Props) {
   const scroller = useRef<HTMLDivElement>(null)
-  const width = `max(100%, ${String(HEAD_PX + COUNT_PX + crew.people.length * CELL_PX)}px)`
+  const columns = HEAD_PX + COUNT_PX + crew.people.length * CELL_PX
   const places = new Map(crew.types.map((one, at) => [one.key, at]))
   // eslint-disable-next-line react-hooks/incompatible-library -- lists are long: only what is seen is drawn
   const virtual = useVirtualizer({
@@ -47,7 +47,7 @@ export function CrewTable({ jobId, crew, types, needed }: Props) {
         <div
           role="row"
           className="sticky top-0 z-20 flex border-b border-line bg-panel font-head font-semibold"
-          style={{ width }}
+          style={{ minWidth: columns }}
         >
           <span
             role="columnheader"
@@ -79,7 +79,7 @@ export function CrewTable({ jobId, crew, types, needed }: Props) {
             </span>
           ))}
         </div>
-        <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize(), width }}>
+        <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize(), minWidth: columns }}>
           {virtual.getVirtualItems().map(({ index, start }) => {
             const one = types[index]
             if (!one) return null

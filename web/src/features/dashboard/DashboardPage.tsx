@@ -1,4 +1,4 @@
-import { t } from '@lingui/core/macro'
+import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { Progress } from '../../ui/Progress'
 import { useQuery } from '@tanstack/react-query'
@@ -10,7 +10,9 @@ import { useSession } from '../../session/session'
 import { inWords, codeWords } from '../../domain/words'
 import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
+import { MarkIcon } from '../../ui/Verdict'
 import { couponsQuery } from '../../queries/coupons'
+import { dueQuery } from '../../queries/crew'
 import { Counts } from '../procedures/ProceduresPage'
 import { proceduresQuery } from '../../queries/procedures'
 
@@ -55,6 +57,7 @@ export function DashboardPage() {
           <Trans>No job yet. An engineer adds the first one, at the top left.</Trans>
         </p>
       )}
+      <RunsOut />
       <div className="grid grid-cols-4 gap-4 max-[1150px]:grid-cols-2 max-sm:grid-cols-1">
         {STAGES.map(({ words, stages, empty }) => {
           const lines = procedures.data?.filter((one) => stages.includes(one.stage)) ?? []
@@ -105,6 +108,42 @@ export function DashboardPage() {
         </section>
       </div>
     </div>
+  )
+}
+
+const SOON_DAYS = 30
+
+/** Certificates of the crew that need something soon, or ran out lately. */
+function RunsOut() {
+  const due = useQuery(dueQuery(SOON_DAYS))
+  const lines = due.data ?? []
+  if (lines.length === 0) return null
+  const lapsed = lines.filter((one) => one.kind === 'lapsed').length
+  const soon = lines.length - lapsed
+  return (
+    <p className="panel mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1 px-3 py-2 text-[14px]">
+      <Link className="link font-semibold" to="/crew/due">
+        <Trans>Qualification of welders</Trans>
+      </Link>
+      {soon > 0 && (
+        <span className="flex items-baseline gap-1.5">
+          <MarkIcon mark="caution" size={11} silent />
+          {plural(soon, {
+            one: `# certificate needs something within ${SOON_DAYS} days`,
+            other: `# certificates need something within ${SOON_DAYS} days`,
+          })}
+        </span>
+      )}
+      {lapsed > 0 && (
+        <span className="flex items-baseline gap-1.5">
+          <MarkIcon mark="breach" size={11} silent />
+          {plural(lapsed, {
+            one: `# certificate lapsed in the last ${SOON_DAYS} days`,
+            other: `# certificates lapsed in the last ${SOON_DAYS} days`,
+          })}
+        </span>
+      )}
+    </p>
   )
 }
 

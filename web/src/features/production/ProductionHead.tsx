@@ -8,6 +8,7 @@ const TABS: readonly [string, string][] = [
   ['/production', t`Weld log`],
   ['/production/rates', t`Reject rates`],
   ['/production/documentation', t`Documentation`],
+  ['/production/signatures', t`Signatures`],
 ]
 
 /** Heading of the pages of production. */

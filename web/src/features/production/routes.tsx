@@ -4,6 +4,10 @@ export const productionRoutes: RouteObject[] = [
   { path: 'production', lazy: async () => ({ Component: (await import('./LogPage')).LogPage }) },
   { path: 'production/rates', lazy: async () => ({ Component: (await import('./RatesPage')).RatesPage }) },
   {
+    path: 'production/signatures',
+    lazy: async () => ({ Component: (await import('./RegisterPage')).RegisterPage }),
+  },
+  {
     path: 'production/documentation',
     lazy: async () => ({ Component: (await import('./DocumentationPage')).DocumentationPage }),
   },

@@ -84,7 +84,9 @@ def load_demo() -> Job:
         user.save()
         users[role] = user
     number, title, customer = data.JOB
-    job = Job.objects.create(number=number, title=title, customer=customer)
+    job = Job.objects.create(
+        number=number, title=title, customer=customer, coordinator=users["engineer"].shown_name
+    )
     for record in data.library():
         add_record(users["engineer"], record)
     for trial in data.trials():
