@@ -99,24 +99,26 @@ function Without({ crew }: { crew: JobCrew }) {
   const count = crew.without.length
   if (count === 0) return null
   return (
-    <details className="panel px-3 py-2">
-      <summary className="cursor-pointer">
-        <MarkIcon mark="unknown" size={11} silent />{' '}
-        {plural(count, {
-          one: '# joint type of which it is not known what it asks of a welder',
-          other: '# joint types of which it is not known what they ask of a welder',
-        })}{' '}
-        <Link className="link" to="/joints/wps">
-          <Trans>Assign WPSs</Trans>
-        </Link>
-      </summary>
-      <ul className="mt-1 grid gap-0.5 text-[14px]">
-        {crew.without.map((one) => (
-          <li key={one.key}>
-            <b>{one.key}</b> {one.words}. <span className="text-steel">{one.why}</span>
-          </li>
-        ))}
-      </ul>
-    </details>
+    <div className="panel flex items-start gap-4 px-3 py-2">
+      <details className="min-w-0 flex-1">
+        <summary className="cursor-pointer">
+          <MarkIcon mark="unknown" size={11} silent />{' '}
+          {plural(count, {
+            one: '# joint type of which it is not known what it asks of a welder',
+            other: '# joint types of which it is not known what they ask of a welder',
+          })}
+        </summary>
+        <ul className="mt-1 grid gap-0.5 text-[14px]">
+          {crew.without.map((one) => (
+            <li key={one.key}>
+              <b>{one.key}</b> {one.words}. <span className="text-steel">{one.why}</span>
+            </li>
+          ))}
+        </ul>
+      </details>
+      <Link className="link shrink-0 py-0.5" to="/joints/wps">
+        <Trans>Assign WPSs</Trans>
+      </Link>
+    </div>
   )
 }
