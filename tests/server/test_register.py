@@ -100,3 +100,6 @@ def test_a_certificate_that_was_changed_all_the_same_is_not_handed_over(
         cursor.execute("UPDATE crew_certificate SET body = replace(body, 'PF', 'PA')")
         cursor.execute("SET session_replication_role = DEFAULT")
     archive(api, job, status=409)
+    # The register stays readable and says which signature is over other bytes.
+    (line,) = [one for one in register(api, job)["lines"] if one["of"] == "C-1 of R. Okafor"]
+    assert "not what was kept" in line["purpose"] or "hash" in line["purpose"]

@@ -169,7 +169,7 @@ def dossier_files(job: Job) -> dict[str, bytes]:
         name = f"{record.number}-{record.content_hash[:8]}"
         files[f"records/{name}.qualification-record.json"] = record.body.encode()
     welds = job_welds(job)
-    files |= certificate_files(certificates_of(welds, revisions))
+    files |= certificate_files(certificates_of(job, revisions))
     files["welds.csv"] = log_file(welds, "csv")
     files["welds.json"] = _json([_weld(one) for one in welds])
     signed = Signature.objects.filter(revision__in=revisions) | Signature.objects.filter(record__in=records)

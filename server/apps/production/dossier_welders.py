@@ -5,22 +5,26 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Sequence
 
+from api.damage import attempt
+
 from apps.crew.models import Certificate, CrewMember
+from apps.jobs.models import Job
 from apps.procedures.models import Revision
 from apps.production.models import State, Weld
 from apps.production.welders import NOT_QUALIFIED
 from welding.welders.catalogue import edition_for
 
 
-def certificates_of(welds: Iterable[Weld], revisions: Sequence[Revision]) -> list[Certificate]:
-    """Certificates of those who are named in the log, to the codes that the WPSs go by, and no others."""
-    names = {name for one in welds if one.state != State.STRUCK for name in one.welders}
-    codes = set()
-    for one in revisions:
-        document = one.contents()
-        edition = edition_for(document.code.id) if document.code else None
-        if edition is not None:
-            codes.add(edition.id)
+def certificates_of(job: Job, revisions: Sequence[Revision]) -> list[Certificate]:
+    """Certificates of those who are named in the log, to the codes that the WPSs go by, and no others.
+
+    A WPS that is not what was signed names no code.
+    """
+    welds = Weld.objects.filter(job=job).exclude(state=State.STRUCK)
+    names = {name for named in welds.values_list("welders", flat=True).distinct() for name in named}
+    read = [attempt(one, one.contents)[0] for one in revisions]
+    editions = [edition_for(one.code.id) for one in read if one is not None and one.code is not None]
+    codes = {one.id for one in editions if one is not None}
     found = Certificate.objects.filter(member__name__in=names, code_id__in=codes)
     return list(found.select_related("member").prefetch_related("statements").order_by("number"))
 

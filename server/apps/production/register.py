@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
+from api.damage import attempt
 from api.sheets import written
 from django.db.models import Count, Max, Q
 from django.db.models.functions import TruncDate
@@ -62,8 +63,7 @@ def register_of(job: Job) -> list[RegisterLine]:
     )
     signed = Signature.objects.filter(wanted).select_related("revision__procedure", "record")
     lines = [_signature(one) for one in signed]
-    welds = Weld.objects.filter(job=job).only("welders", "state")
-    for certificate in certificates_of(welds, revisions):
+    for certificate in certificates_of(job, revisions):
         lines.append(_certificate(certificate))
         lines += [_statement(one, certificate) for one in certificate.statements.all()]
     lines += _releases(job)
@@ -83,26 +83,30 @@ def _signature(one: Signature) -> RegisterLine:
 
 
 def _certificate(one: Certificate) -> RegisterLine:
-    return RegisterLine(
-        at=one.at,
-        name=one.signed_name,
-        role=in_words(one.signed_role, "person"),
-        of=tr("{certificate} of {name}", certificate=one.number, name=one.member.name),
-        purpose=tr("entered from paper") if one.document().from_paper else tr("the tests are accepted"),
-        reason="",
-        sha256=one.content_hash,
-    )
+    document, damage = attempt(one, one.document)
+    said = ""
+    if document is not None:
+        said = tr("entered from paper") if document.from_paper else tr("the tests are accepted")
+    return _of_certificate(one, one, damage or said)
 
 
 def _statement(one: Statement, certificate: Certificate) -> RegisterLine:
+    document, damage = attempt(one, one.document)
+    reason = document.reason if document is not None else ""
+    return _of_certificate(one, certificate, damage or tr(_STATEMENTS[one.kind]), reason)
+
+
+def _of_certificate(
+    signed: Certificate | Statement, certificate: Certificate, purpose: str, reason: str = ""
+) -> RegisterLine:
     return RegisterLine(
-        at=one.at,
-        name=one.signed_name,
-        role=in_words(one.signed_role, "person"),
+        at=signed.at,
+        name=signed.signed_name,
+        role=in_words(signed.signed_role, "person"),
         of=tr("{certificate} of {name}", certificate=certificate.number, name=certificate.member.name),
-        purpose=tr(_STATEMENTS[one.kind]),
-        reason=one.document().reason,
-        sha256=one.content_hash,
+        purpose=purpose,
+        reason=reason,
+        sha256=signed.content_hash,
     )
 
 
