@@ -11,6 +11,7 @@ from apps.coupons.api import router as coupons
 from apps.crew.api import router as crew
 from apps.crew.due_api import router as crew_due
 from apps.crew.positions_api import router as crew_positions
+from apps.crew.scans_api import router as crew_scans
 from apps.faults.api import router as faults
 from apps.jobs.api import router as jobs
 from apps.library.api import router as library
@@ -70,6 +71,7 @@ for _router in (
     crew,
     crew_due,
     crew_positions,
+    crew_scans,
     production,
     job_crew,
     register,

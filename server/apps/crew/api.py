@@ -2,21 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import replace
 from datetime import date
-from typing import Annotated, Any, cast
+from typing import Any, cast
 
 from api.downloads import attachment
 from api.errors import DamagedError, InvalidError, ProblemOut
 from api.people import person
 from api.text import Day
-from api.uploads import file_of
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
-from pydantic import Field
 
 from apps.accounts.permissions import Action, require
 from apps.accounts.services.confirm_person import confirm_person
@@ -30,6 +28,7 @@ from apps.crew.queries import (
     reasons_of,
     standing_crew,
 )
+from apps.crew.scans_api import scans_of, unnamed_scans
 from apps.crew.schemas import (
     CertificateIn,
     CertificateLineOut,
@@ -43,7 +42,6 @@ from apps.crew.schemas import (
     MemberIn,
     MemberMayOut,
     MemberOut,
-    ScanOut,
     StatementIn,
     StatementOut,
     WelderVariableOut,
@@ -52,7 +50,6 @@ from apps.crew.schemas import (
     WorkListOut,
     WorkOut,
 )
-from apps.crew.services.add_scan import LARGEST_BYTES, add_scan
 from apps.crew.services.keep_member import MemberEntry, add_member, change_member, remove_member
 from apps.crew.services.sign_certificate import (
     CertificateEntry,
@@ -63,7 +60,7 @@ from apps.crew.services.sign_certificate import (
 from apps.procedures.models import Revision
 from apps.procedures.schemas import CreatedOut
 from welding.documents.procedure import Procedure
-from welding.documents.welder_certificate import CertificateScan, EmployedUnder
+from welding.documents.welder_certificate import EmployedUnder
 from welding.documents.welder_weld import WelderWeld
 from welding.errors import UnreadableError
 from welding.language import tr
@@ -106,6 +103,7 @@ def member(request: HttpRequest, member_id: int, on: Day | None = None) -> Membe
         member=_member(found),
         certificates=[_whole(one, scans) for one in found.certificates if one.document is not None],
         variables=_variables(),
+        unnamed_scans=unnamed_scans(found.member),
     )
 
 
@@ -153,24 +151,6 @@ def designation(request: HttpRequest, payload: DesignationIn) -> DesignationOut:
         items=_items(weld),
         variables=_variables(),
     )
-
-
-@router.post("/crew/{int:member_id}/scans", response={201: ScanOut, 413: ProblemOut, **REFUSALS})
-def take_scan(
-    request: HttpRequest, member_id: int, name: Annotated[str, Field(max_length=200)] = ""
-) -> Status[ScanOut]:
-    """Keep a scan of a certificate; the body is the file, at most 15 MB."""
-    one = get_object_or_404(CrewMember, pk=member_id)
-    data = file_of(request, LARGEST_BYTES)
-    return Status(201, _scan(add_scan(person(request), one, name, data)))
-
-
-@router.get("/scans/{int:scan_id}", response={200: None, 404: ProblemOut})
-def scan(request: HttpRequest, scan_id: int) -> FileResponse:
-    """A scan as it came."""
-    require(person(request), Action.VIEW)
-    one = get_object_or_404(Scan, pk=scan_id)
-    return FileResponse(one.file.open("rb"), content_type=one.content_type)
 
 
 # --- certificates ---------------------------------------------------------------------------------
@@ -357,13 +337,8 @@ def _whole(found: CertificateStanding, scans: dict[str, Scan]) -> CertificateOut
         may_prolong=document.way == "b" and how.valid,
         items=_items(document.tested),
         statements=[_statement(one, scans) for one in found.statements],
-        scans=_scans(document.scans, scans),
+        scans=scans_of(document.scans, scans),
     )
-
-
-def _scans(named: Sequence[CertificateScan], kept: Mapping[str, Scan]) -> list[ScanOut]:
-    """The scans that a document names, as far as they are kept."""
-    return [_scan(kept[one.sha256]) for one in named if one.sha256 in kept]
 
 
 def _statement(row: Any, scans: Mapping[str, Scan]) -> StatementOut:
@@ -389,9 +364,5 @@ def _statement(row: Any, scans: Mapping[str, Scan]) -> StatementOut:
             )
             for each in one.works
         ],
-        scans=_scans(one.scans, scans),
+        scans=scans_of(one.scans, scans),
     )
-
-
-def _scan(one: Scan) -> ScanOut:
-    return ScanOut(id=one.pk, name=one.name, content_type=one.content_type, sha256=one.sha256)

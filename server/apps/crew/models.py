@@ -144,7 +144,7 @@ class Statement(_Signed):
         return read
 
 
-@pghistory.track(pghistory.InsertEvent())
+@pghistory.track(pghistory.InsertEvent(), pghistory.DeleteEvent())
 class Scan(models.Model):
     """A scan of a certificate on paper; the signed certificate names its digest."""
 
@@ -165,7 +165,24 @@ class Scan(models.Model):
             models.CheckConstraint(condition=Q(sha256__regex="^[0-9a-f]{64}$"), name="scan_digest"),
         ]
         triggers: ClassVar = [
-            pgtrigger.Protect(name="scan_stays", operation=pgtrigger.Update | pgtrigger.Delete)
+            pgtrigger.Protect(name="scan_stays", operation=pgtrigger.Update),
+            pgtrigger.Trigger(
+                name="signed_scan_stays",
+                when=pgtrigger.Before,
+                operation=pgtrigger.Delete,
+                func="""
+                    IF EXISTS (
+                        SELECT 1 FROM crew_certificate c
+                        WHERE c.member_id = OLD.member_id AND position(OLD.sha256 IN c.body) > 0
+                    ) OR EXISTS (
+                        SELECT 1 FROM crew_statement s JOIN crew_certificate c ON c.id = s.certificate_id
+                        WHERE c.member_id = OLD.member_id AND position(OLD.sha256 IN s.body) > 0
+                    ) THEN
+                        RAISE EXCEPTION 'pgtrigger: what is signed names this scan';
+                    END IF;
+                    RETURN OLD;
+                """,
+            ),
         ]
 
     def __str__(self) -> str:

@@ -63,6 +63,17 @@ class MemberStanding:
         return min(days, default=None)
 
 
+def scans_named(member: CrewMember) -> set[str]:
+    """Digests of the scans of a person that certificates or statements name, whole or damaged."""
+    signed = [
+        *Certificate.objects.filter(member=member).values_list("body", flat=True),
+        *Statement.objects.filter(certificate__member=member).values_list("body", flat=True),
+    ]
+    return {
+        one for one in member.scans.values_list("sha256", flat=True) if any(one in body for body in signed)
+    }
+
+
 def at_work_on(members: QuerySet[CrewMember], on: date) -> QuerySet[CrewMember]:
     """People who had not left by a day."""
     return members.filter(Q(left_on__isnull=True) | Q(left_on__gt=on))

@@ -226,12 +226,13 @@ class CertificateOut(CertificateLineOut):
 
 
 class MemberDetailOut(Schema):
-    """A person with the certificates."""
+    """A person with the certificates; ``unnamed_scans`` are those that nothing signed names."""
 
     on: date
     member: MemberOut
     certificates: list[CertificateOut]
     variables: list[WelderVariableOut]
+    unnamed_scans: list[ScanOut]
 
 
 class MemberMayOut(Schema):

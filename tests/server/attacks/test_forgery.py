@@ -97,7 +97,7 @@ ELSEWHERE = {
     ("put", "/jobs/{job_id}/weld-list/assignments"),
     ("delete", "/jobs/{job_id}/weld-list/assignments/{assignment_id}"),
     ("post", "/crew"), ("put", "/crew/{member_id}"), ("delete", "/crew/{member_id}"),
-    ("post", "/crew/designation"), ("post", "/crew/{member_id}/scans"),
+    ("post", "/crew/designation"), ("post", "/crew/{member_id}/scans"), ("delete", "/scans/{scan_id}"),
     ("post", "/crew/{member_id}/certificates"), ("post", "/coupons/{coupon_id}/certify"), ("post", "/certificates/{certificate_id}/statements"),
     ("post", "/jobs/{job_id}/welds"), ("post", "/welds/{weld_id}/results"),
     ("post", "/welds/{weld_id}/release"), ("post", "/welds/{weld_id}/strike"),

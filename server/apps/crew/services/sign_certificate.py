@@ -250,7 +250,8 @@ def _passed(work: Work) -> bool:
 
 
 def _scans(member: CrewMember, ids: Sequence[int]) -> tuple[CertificateScan, ...]:
-    rows = {one.pk: one for one in Scan.objects.filter(member=member, pk__in=ids)}
+    # Whoever removes one of them meanwhile waits, or is waited for.
+    rows = {one.pk: one for one in Scan.objects.select_for_update().filter(member=member, pk__in=ids)}
     missing = [one for one in ids if one not in rows]
     if missing:
         raise _invalid((Problem("scans", tr("There is no such scan of this person."), str(missing[0])),))

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
-import type { CrewMember, CrewMemberDetail } from '../../api/types'
+import type { CrewMember, CrewMemberDetail, Scan } from '../../api/types'
 import { memberQuery, welderTestQuery } from '../../queries/crew'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
@@ -107,8 +107,52 @@ function Shown({ found }: { found: CrewMemberDetail }) {
           sought={search.get('certificate') === String(one.id)}
         />
       ))}
+      {may('KEEP_CREW') && <UnnamedScans scans={found.unnamed_scans} />}
       {changing && <MemberDialog member={member} onClose={() => setChanging(false)} />}
     </div>
+  )
+}
+
+/** Scans that nothing signed names need not be kept. */
+function UnnamedScans({ scans }: { scans: readonly Scan[] }) {
+  const queries = useQueryClient()
+  const remove = useMutation({
+    mutationFn: (id: number) => unwrap(api.DELETE('/api/scans/{scan_id}', { params: { path: { scan_id: id } } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['crew'] }),
+  })
+  if (scans.length === 0) return null
+  return (
+    <section className="panel px-4 py-3" aria-label={t`Scans that no certificate names`}>
+      <h2 className="font-head text-[16px] font-semibold">
+        <Trans>Scans that no certificate names</Trans>
+      </h2>
+      <ul className="mt-1 grid gap-1 text-[14px]">
+        {scans.map((one) => {
+          const { name } = one
+          return (
+            <li key={one.id} className="flex items-baseline gap-4">
+              <a
+                className="link min-w-0 truncate"
+                href={`/api/scans/${String(one.id)}`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                {name}
+              </a>
+              <Button
+                look="quiet"
+                aria-label={t`Remove the scan ${name}`}
+                disabled={remove.isPending}
+                onClick={() => remove.mutate(one.id)}
+              >
+                <Trans>Remove</Trans>
+              </Button>
+            </li>
+          )
+        })}
+      </ul>
+      {remove.isError && <Notice mark="breach">{remove.error.message}</Notice>}
+    </section>
   )
 }
 
