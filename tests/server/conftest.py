@@ -85,7 +85,12 @@ def welded(people, job):
     """A welded coupon of 20 mm with its log closed, no test entered."""
     plain = record("iso")
     document = {**plain["procedure"], "number": "FB-27-P03"}
-    revision = create_procedure(people["engineer"], job, PROCEDURE.take(document))
+    return weld_coupon(people, create_procedure(people["engineer"], job, PROCEDURE.take(document)))
+
+
+def weld_coupon(people, revision):
+    """A coupon of the revision, welded by R. Okafor."""
+    plain = record("iso")
     made = start_coupon(people["engineer"], revision, "R. Okafor")
     piece = {k: v for k, v in plain["coupon"].items() if k != "passes"}
     edit_piece(people["inspector"], made, made.version, {"piece": piece})

@@ -8,12 +8,10 @@ from api.errors import InvalidError
 from api.people import person
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
-from django.utils import timezone
 from ninja import Router, Schema, Status
 
 from apps.accounts.permissions import Action, require
 from apps.accounts.services.confirm_person import confirm_person
-from apps.coupons.models import Coupon
 from apps.crew.api import entry_of
 from apps.crew.models import CrewMember
 from apps.crew.schemas import CertificateIn
@@ -21,6 +19,7 @@ from apps.crew.services.sign_certificate import certificate_document, sign_certi
 from apps.procedures.schemas import CreatedOut
 from apps.qualification.api import REFUSALS, coupon_of
 from apps.qualification.queries import record_document
+from apps.qualification.retests import retest_words, welded_on
 from welding.welders.from_coupon import against_certificate, welder_test
 
 router = Router(tags=["qualification"])
@@ -60,9 +59,9 @@ def test_of_welder(request: HttpRequest, coupon_id: int) -> WelderTestOut:
         member_id=member.pk if member is not None else None,
         designation=found.designation,
         wps=document.procedure.number or "",
-        welded_on=_welded_on(coupon),
+        welded_on=welded_on(coupon),
         tests=list(found.tests),
-        missing=list(found.missing),
+        missing=[*found.missing, *retest_words(coupon, document, found)],
         certificates=[
             one.number
             for one in (member.certificates.all() if member is not None else ())
@@ -88,12 +87,3 @@ def certify_welder(request: HttpRequest, coupon_id: int, payload: CertifyIn) -> 
             " ".join(against), errors=[{"path": "tests", "message": one, "value": ""} for one in against]
         )
     return Status(201, CreatedOut(id=sign_certificate(user, member, entry, coupon.number).pk))
-
-
-def _welded_on(coupon: Coupon) -> date | None:
-    """Day of its last pass that counts."""
-    days = [
-        timezone.localdate(ended or logged)
-        for ended, logged in coupon.passes.filter(struck=False).values_list("ended_at", "logged_at")
-    ]
-    return max(days, default=None)
