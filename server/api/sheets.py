@@ -166,3 +166,28 @@ def written(rows: Sequence[Sequence[Any]], kind: str, title: str) -> bytes:
     sink = io.BytesIO()
     book.save(sink)
     return sink.getvalue()
+
+
+def workbook(sheets: Sequence[tuple[str, Sequence[str], Sequence[Sequence[Any]]]]) -> bytes:
+    """Several tables as a workbook; no text in it becomes a formula.
+
+    Args:
+        sheets: Of each its title, its headings and its rows.
+    """
+    book = Workbook()
+    book.remove(book.worksheets[0])
+    for title, head, rows in sheets:
+        sheet = book.create_sheet(title)
+        sheet.append(list(head))
+        for cell in sheet[1]:
+            cell.font = Font(bold=True)
+        for row in rows:
+            sheet.append([harmless(value) for value in row])
+        for index, heading in enumerate(head, start=1):
+            widest = max((len(str(row[index - 1])) for row in rows), default=0)
+            width = min(max(widest, len(heading)) + 2, 60)
+            sheet.column_dimensions[get_column_letter(index)].width = width
+        sheet.freeze_panes = "A2"
+    sink = io.BytesIO()
+    book.save(sink)
+    return sink.getvalue()

@@ -13,14 +13,15 @@ from ninja import Router, Schema
 from apps.accounts.permissions import Action, require
 from apps.crew.models import CrewMember
 from apps.crew.queries import at_work_on, standing_crew
+from welding.language import tr
 from welding.welders.catalogue import welder_edition
-from welding.welders.positions_held import positions_held
+from welding.welders.positions_held import PositionsHeld, positions_held
 
 router = Router(tags=["crew"])
 
 
 class HeldOut(Schema):
-    """Positions of one process: of valid certificates, and those that only lapsed ones cover."""
+    """Positions of one process and kind of weld: of valid certificates, and of lapsed ones alone."""
 
     code: str
     process: str
@@ -45,6 +46,13 @@ class CrewPositionsOut(Schema):
     people: list[MemberPositionsOut]
 
 
+def _weld(held: PositionsHeld) -> str:
+    """The kind of weld in the words of its code."""
+    if held.weld == "butt":
+        return tr("groove") if welder_edition(held.code).usage == "aws" else tr("butt")
+    return tr("fillet") if held.weld else ""
+
+
 @router.get("/crew/positions", response=CrewPositionsOut)
 def positions(request: HttpRequest, on: Day | None = None) -> CrewPositionsOut:
     """Positions of everybody who is there on a day, by process and kind of weld."""
@@ -62,7 +70,7 @@ def positions(request: HttpRequest, on: Day | None = None) -> CrewPositionsOut:
                     HeldOut(
                         code=welder_edition(each.code).short,
                         process=each.process,
-                        weld=each.weld,
+                        weld=_weld(each),
                         valid=list(each.valid),
                         lapsed=list(each.lapsed),
                     )

@@ -42,10 +42,11 @@ class JobIn(Schema):
 
 
 class JobChangeIn(Schema):
-    """What may be changed of a job; the coordinator stays where none is said."""
+    """What is changed of a job; ``seen`` is the coordinator who was seen when another is named."""
 
-    two_signatures: bool
+    two_signatures: bool | None = None
     coordinator: Annotated[Line, Field(max_length=120)] | None = None
+    seen: Annotated[Line, Field(max_length=120)] = ""
 
 
 @router.get("/jobs", response=list[JobOut])
@@ -70,16 +71,23 @@ def create_job(request: HttpRequest, payload: JobIn) -> Status[Job]:
     return Status(201, job)
 
 
-@router.patch("/jobs/{int:job_id}", response={200: JobOut, 403: ProblemOut, 404: ProblemOut})
+@router.patch("/jobs/{int:job_id}", response={200: JobOut, 403: ProblemOut, 404: ProblemOut, 409: ProblemOut})
 def change_job(request: HttpRequest, job_id: int, payload: JobChangeIn) -> Job:
     """Ask for two signatures on records and releases, or no longer; name the responsible coordinator.
 
     The audit trail keeps both.
     """
     require(person(request), Action.CREATE_JOB)
-    job = get_object_or_404(Job, pk=job_id)
-    job.two_signatures = payload.two_signatures
-    if payload.coordinator is not None:
-        job.coordinator = payload.coordinator
-    job.save(update_fields=["two_signatures", "coordinator"])
+    with transaction.atomic():
+        job = get_object_or_404(Job.objects.select_for_update(), pk=job_id)
+        if payload.two_signatures is not None:
+            job.two_signatures = payload.two_signatures
+        if payload.coordinator is not None:
+            if job.coordinator != payload.seen:
+                said = tr("Somebody named {name} in the meantime.", name=job.coordinator or "-")
+                raise ConflictError(
+                    said, errors=[{"path": "coordinator", "message": said, "value": payload.coordinator}]
+                )
+            job.coordinator = payload.coordinator
+        job.save(update_fields=["two_signatures", "coordinator"])
     return job

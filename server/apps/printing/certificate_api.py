@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 import dataclasses
-import io
 from typing import Literal
 
 from api.downloads import attachment
 from api.errors import ProblemOut
 from api.people import person
-from api.sheets import TYPES
+from api.sheets import TYPES, workbook
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
-from openpyxl import Workbook
 
 from apps.accounts.permissions import Action, require
 from apps.crew.models import Certificate
@@ -28,7 +26,6 @@ from apps.printing.certificate_sheet import (
     standing_of_certificate,
     standing_words,
 )
-from apps.printing.record_api import fill_sheet
 from apps.printing.render import Paper, pdf, qr_svg
 from welding.language import terms_of
 from welding.welders.catalogue import welder_edition
@@ -88,11 +85,6 @@ def certificate_file(
     if kind == "json":
         return attachment(row.intact_body().encode(), "application/json", f"{row.number}.certificate.json")
     found = standing_of_certificate(row, timezone.localdate())
-    book = Workbook()
-    book.remove(book.worksheets[0])
     with terms_of(welder_edition(document.tested.code).usage):
-        for title, head, rows in sheets_of(row, document, found):
-            fill_sheet(book.create_sheet(title), head, rows)
-    stream = io.BytesIO()
-    book.save(stream)
-    return attachment(stream.getvalue(), TYPES["xlsx"], f"{row.number}.xlsx")
+        data = workbook(sheets_of(row, document, found))
+    return attachment(data, TYPES["xlsx"], f"{row.number}.xlsx")

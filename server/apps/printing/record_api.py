@@ -2,20 +2,14 @@
 
 from __future__ import annotations
 
-import io
-from typing import Any
-
-from api.downloads import attachment, harmless
+from api.downloads import attachment
 from api.errors import ProblemOut
 from api.people import person
-from api.sheets import TYPES
+from api.sheets import TYPES, workbook
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
-from openpyxl import Workbook
-from openpyxl.styles import Font
-from openpyxl.utils import get_column_letter
 from pydantic import TypeAdapter, ValidationError
 
 from apps.accounts.permissions import Action, require
@@ -191,46 +185,32 @@ def record_workbook(request: HttpRequest, coupon_id: int) -> HttpResponse:
     coupon = _coupon(coupon_id)
     document = record_document(coupon)
     write = sheets.Writer(sheets.system_of(document.procedure))
-    book = Workbook()
     tests = test_rows(document.tests, judge(document))
-    book.remove(book.worksheets[0])
-    fill_sheet(
-        book.create_sheet("Tests"),
-        ["Mark", "Test", "Readings", "Criterion", "Clause", "Found", "Verdict", "State", "Remarks"],
-        [list(one.values()) for one in tests],
-    )
     rows = range_rows(range_of(document), write, range_as_signed(getattr(coupon, "record", None)))
-    fill_sheet(
-        book.create_sheet("Range"),
-        ["Variable", "For", "Tested", "Qualified", "Clause", "Source", "Also", tr("When signed")],
-        [
-            [
-                one["title"],
-                one["scope"],
-                one["tested"].main,
-                one["qualified"].main,
-                one["clause"],
-                one["provenance"],
-                one["also"],
-                one["signed_as"],
-            ]
-            for one in rows
-        ],
+    data = workbook(
+        (
+            (
+                "Tests",
+                ["Mark", "Test", "Readings", "Criterion", "Clause", "Found", "Verdict", "State", "Remarks"],
+                [list(one.values()) for one in tests],
+            ),
+            (
+                "Range",
+                ["Variable", "For", "Tested", "Qualified", "Clause", "Source", "Also", tr("When signed")],
+                [
+                    [
+                        one["title"],
+                        one["scope"],
+                        one["tested"].main,
+                        one["qualified"].main,
+                        one["clause"],
+                        one["provenance"],
+                        one["also"],
+                        one["signed_as"],
+                    ]
+                    for one in rows
+                ],
+            ),
+        )
     )
-    stream = io.BytesIO()
-    book.save(stream)
-    return attachment(stream.getvalue(), TYPES["xlsx"], f"{record_number(coupon)}.xlsx")
-
-
-def fill_sheet(sheet: Any, head: list[str], rows: list[list[Any]]) -> None:
-    """Headings and rows on a sheet of a workbook; no text becomes a formula."""
-    sheet.append(head)
-    for cell in sheet[1]:
-        cell.font = Font(bold=True)
-    for row in rows:
-        sheet.append([harmless(value) for value in row])
-    for index in range(1, len(head) + 1):
-        widest = max((len(str(row[index - 1])) for row in rows), default=0)
-        width = min(max(widest, len(head[index - 1])) + 2, 60)
-        sheet.column_dimensions[get_column_letter(index)].width = width
-    sheet.freeze_panes = "A2"
+    return attachment(data, TYPES["xlsx"], f"{record_number(coupon)}.xlsx")

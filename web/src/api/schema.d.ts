@@ -6326,13 +6326,18 @@ export interface components {
         };
         /**
          * JobChangeIn
-         * @description What may be changed of a job; the coordinator stays where none is said.
+         * @description What is changed of a job; ``seen`` is the coordinator who was seen when another is named.
          */
         JobChangeIn: {
             /** Two Signatures */
-            two_signatures: boolean;
+            two_signatures?: boolean | null;
             /** Coordinator */
             coordinator?: string | null;
+            /**
+             * Seen
+             * @default
+             */
+            seen: string;
         };
         /**
          * RevisionLineOut
@@ -11956,7 +11961,7 @@ export interface components {
         };
         /**
          * HeldOut
-         * @description Positions of one process: of valid certificates, and those that only lapsed ones cover.
+         * @description Positions of one process and kind of weld: of valid certificates, and of lapsed ones alone.
          */
         HeldOut: {
             /** Code */
@@ -12553,10 +12558,19 @@ export interface components {
             tried: number;
         };
         /**
-         * RegisterLineOut
-         * @description A signature: who put it under what, in which role, saying what.
+         * RegisterLine
+         * @description A signature.
+         *
+         *     Attributes:
+         *         at: When.
+         *         name: Who, by the name at that time.
+         *         role: In which role, in words.
+         *         of: What it was put under: a WPS, a record, a certificate, welds.
+         *         purpose: What it says, in words.
+         *         reason: Why, where it was said.
+         *         sha256: Digest of what was signed; empty where no document was.
          */
-        RegisterLineOut: {
+        RegisterLine: {
             /**
              * At
              * Format: date-time
@@ -12583,7 +12597,7 @@ export interface components {
             /** Coordinator */
             coordinator: string;
             /** Lines */
-            lines: components["schemas"]["RegisterLineOut"][];
+            lines: components["schemas"]["RegisterLine"][];
         };
         /**
          * DossierOut
@@ -13471,6 +13485,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

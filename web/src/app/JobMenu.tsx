@@ -104,13 +104,19 @@ function TwoSignatures({ value, onChange }: { value: boolean; onChange: (value: 
 function JobSettings({ job, onClose }: { job: Job; onClose: () => void }) {
   const queries = useQueryClient()
   const [twoSignatures, setTwoSignatures] = useState(job.two_signatures)
-  const [coordinator, setCoordinator] = useState<string | null>(job.coordinator)
+  const [seen] = useState(job.coordinator)
+  const [coordinator, setCoordinator] = useState<string | null>(seen)
   const save = useMutation({
     mutationFn: () =>
       unwrap(
         api.PATCH('/api/jobs/{job_id}', {
           params: { path: { job_id: job.id } },
-          body: { two_signatures: twoSignatures, coordinator: coordinator ?? '' },
+          // Only what was changed here: the rest may have been changed by somebody else meanwhile.
+          body: {
+            two_signatures: twoSignatures === job.two_signatures ? null : twoSignatures,
+            coordinator: (coordinator ?? '') === seen ? null : (coordinator ?? ''),
+            seen,
+          },
         }),
       ),
     onSuccess: async () => {

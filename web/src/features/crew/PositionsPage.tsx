@@ -52,12 +52,6 @@ function keyOf(column: Column): string {
   return `${column.code} ${column.weld} ${column.names.join()}`
 }
 
-function weldWords(column: Column): string {
-  if (!column.weld) return ''
-  if (column.weld === 'fillet') return t`fillet`
-  return column.code.startsWith('AWS') ? t`groove` : t`butt`
-}
-
 function Table({ crew }: { crew: CrewPositions }) {
   const columns = columnsOf(crew)
   if (columns.length === 0)
@@ -88,7 +82,7 @@ function Table({ crew }: { crew: CrewPositions }) {
             <tr className="border-b border-line text-left">
               {columns.map((one) => (
                 <th key={keyOf(one)} scope="col" className="border-l border-line px-2 py-1.5">
-                  {one.names.join(', ')} <span className="font-normal text-steel">{weldWords(one)}</span>
+                  {one.names.join(', ')} <span className="font-normal text-steel">{one.weld}</span>
                 </th>
               ))}
             </tr>
