@@ -12,7 +12,7 @@ from welding.documents.welder_weld import WelderWeld
 
 RevalidationWay = Literal["a", "b", "c"]
 SignerIs = Literal["responsible", "examiner", "examining-body", "welder", "other"]
-StatementKind = Literal["confirmation", "prolongation", "revocation"]
+StatementKind = Literal["confirmation", "prolongation", "renewal", "revocation"]
 Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 
 
@@ -62,6 +62,7 @@ class WelderCertificate:
         body: Examining body.
         place: Where it was welded.
         tests: Tests that were accepted, in words.
+        training: Further training or practice before the test, where an earlier one had failed.
         coupon: Number of the coupon that served as the test piece.
         from_paper: Whether it was entered from paper.
         not_stated: What the paper does not say.
@@ -81,6 +82,7 @@ class WelderCertificate:
     body: f.Line = ""
     place: f.Line = ""
     tests: tuple[f.Line, ...] = ()
+    training: f.Line = ""
     coupon: f.Line = ""
     from_paper: bool = False
     not_stated: tuple[f.Line, ...] = ()
@@ -109,11 +111,31 @@ class WorkDone:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class RenewingTest:
+    """A later test of the same person that renews a qualification which had lapsed.
+
+    Attributes:
+        certificate: Number of its certificate.
+        certificate_sha256: Digest of the signed bytes of that.
+        designation: As it is printed there.
+        tested: The test piece.
+        welded_on: Day on which it was welded.
+    """
+
+    certificate: f.Name
+    certificate_sha256: Digest
+    designation: f.Line
+    tested: WelderWeld
+    welded_on: f.Day
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CertificateStatement:
     """What somebody signs about a certificate after it was issued.
 
     Attributes:
-        kind: Confirmation of work within the range, prolongation for another period, or revocation.
+        kind: Confirmation of work within the range, prolongation for another period, renewal by a test
+            after it had lapsed, or revocation.
         certificate: Number of the certificate.
         certificate_sha256: Digest of its signed bytes.
         person: Whom it qualifies.
@@ -122,6 +144,7 @@ class CertificateStatement:
         signed_by: Name of the one who signs; of one on paper the name that stands there.
         from_paper: Whether it was entered from paper.
         works: Welds that it rests on.
+        renewed_by: The test that a renewal rests on.
         reason: Why a certificate is revoked; else remarks.
         scans: Scans of what was signed on paper.
     """
@@ -135,5 +158,6 @@ class CertificateStatement:
     signed_by: Annotated[str, Field(min_length=1, max_length=310)]
     from_paper: bool = False
     works: Annotated[tuple[WorkDone, ...], Field(max_length=500)] = ()
+    renewed_by: RenewingTest | None = None
     reason: f.Note = ""
     scans: Annotated[tuple[CertificateScan, ...], Field(max_length=20)] = ()

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 
 from welding.documents.procedure import Procedure
-from welding.documents.welder_certificate import CertificateStatement, WelderCertificate
+from welding.documents.welder_certificate import CertificateStatement, RenewingTest, WelderCertificate
 from welding.documents.welder_weld import WelderWeld
 from welding.errors import Problem, UnreadableError
 from welding.language import tr
 from welding.welders.catalogue import read_designation, welder_edition
 from welding.welders.covers import welder_covers
+from welding.welders.renewal import Renewal, against_test
 from welding.welders.validity import (
+    MAY_CONFIRM,
     Confirmation,
     Employment,
     ExaminedWeld,
@@ -75,7 +77,10 @@ def problems_of(certificate: WelderCertificate, today: date) -> tuple[Problem, .
 
 
 def statement_problems(
-    certificate: WelderCertificate, statements: Sequence[CertificateStatement], new: CertificateStatement
+    certificate: WelderCertificate,
+    statements: Sequence[CertificateStatement],
+    new: CertificateStatement,
+    uses: Sequence[date] = (),
 ) -> tuple[Problem, ...]:
     """What stands against signing a statement: one that would not count is not signed.
 
@@ -83,6 +88,7 @@ def statement_problems(
         certificate: The certificate.
         statements: What was signed about it before.
         new: What is to be signed.
+        uses: Days on which its process was used, where its code counts those.
     """
     code, on = certificate.tested.code, date.fromisoformat(new.on)
     welded = date.fromisoformat(certificate.welded_on)
@@ -95,6 +101,8 @@ def statement_problems(
         if any(one.kind == "revocation" for one in statements):
             return (Problem("reason", tr("It is revoked already."), ""),)
         return ()
+    if new.kind == "renewal":
+        return _renewal_problems(certificate, statements, new, uses)
     if counts_use(code):
         said = tr("{code} counts the use of the process: nothing is signed.", code=welder_edition(code).short)
         return (Problem("works", said, ""),)
@@ -110,11 +118,35 @@ def statement_problems(
     return tuple(Problem("works", why, "") for why in after.reasons if why not in before.reasons)
 
 
+def _renewal_problems(
+    certificate: WelderCertificate,
+    statements: Sequence[CertificateStatement],
+    new: CertificateStatement,
+    uses: Sequence[date],
+) -> tuple[Problem, ...]:
+    on, by = date.fromisoformat(new.on), new.renewed_by
+    if by is None:
+        return (Problem("renewed_by", tr("Choose the test that renews it."), ""),)
+    before = standing_on(certificate, statements, on, uses)
+    against: tuple[str, ...] = against_test(certificate.tested, by.tested)
+    if any(one.kind == "revocation" for one in statements):
+        against = (tr("It is revoked: no test renews it."),)
+    elif before.standing != "lapsed" or before.last_valid_day is None:
+        against = (tr("It has not lapsed: there is nothing to renew."),)
+    elif date.fromisoformat(by.welded_on) <= before.last_valid_day:
+        against = (tr("The test piece was welded before it lapsed."),)
+    elif not against:
+        after = standing_on(certificate, (*statements, new), on, uses)
+        against = () if after.valid else after.reasons
+    return tuple(Problem("renewed_by", why, by.certificate) for why in against)
+
+
 def standing_on(
     certificate: WelderCertificate,
     statements: Sequence[CertificateStatement],
     on: date,
     uses: Sequence[date] = (),
+    revoked: Mapping[str, date] | None = None,
 ) -> Validity:
     """How a certificate stands on a day.
 
@@ -123,16 +155,20 @@ def standing_on(
         statements: What was signed about it, in any order.
         on: The day.
         uses: Days on which its process was used, where its code counts those.
+        revoked: Other certificates of the person that were revoked, by digest, with the day.
     """
-    return validity(held_of(certificate, statements, uses), on)
+    return validity(held_of(certificate, statements, uses, revoked), on)
 
 
 def held_of(
-    certificate: WelderCertificate, statements: Sequence[CertificateStatement], uses: Sequence[date] = ()
+    certificate: WelderCertificate,
+    statements: Sequence[CertificateStatement],
+    uses: Sequence[date] = (),
+    revoked: Mapping[str, date] | None = None,
 ) -> Held:
     """The facts of a certificate that its validity rests on."""
     tested, under = certificate.tested, certificate.employed_under
-    revoked = [date.fromisoformat(one.on) for one in statements if one.kind == "revocation"]
+    own = [date.fromisoformat(one.on) for one in statements if one.kind == "revocation"]
     return Held(
         package=welder_edition(tested.code).package,
         processes=tuple(part.process for part in tested.parts),
@@ -143,9 +179,13 @@ def held_of(
         employment=Employment(same_employer=under.same_employer, system=under.system, records=under.records)
         if under is not None
         else Employment(),
-        revoked_on=min(revoked, default=None),
+        revoked_on=min(own, default=None),
         uses=tuple(uses),
         tacks=tested.person == "tack-welder",
+        tested=tested,
+        renewals=tuple(
+            _renewal(one, one.renewed_by, revoked or {}) for one in statements if one.renewed_by is not None
+        ),
     )
 
 
@@ -163,6 +203,17 @@ def _prolongation(one: CertificateStatement) -> Prolongation:
     )
     return Prolongation(
         on=date.fromisoformat(one.on), signer=one.signer, welds=welds, on_paper=one.from_paper
+    )
+
+
+def _renewal(one: CertificateStatement, by: RenewingTest, revoked: Mapping[str, date]) -> Renewal:
+    return Renewal(
+        on=date.fromisoformat(one.on),
+        certificate=by.certificate,
+        tested=by.tested,
+        welded_on=date.fromisoformat(by.welded_on),
+        responsible=one.signer in MAY_CONFIRM,
+        withdrawn_on=revoked.get(by.certificate_sha256),
     )
 
 

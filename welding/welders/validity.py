@@ -10,8 +10,10 @@ from typing import Literal
 
 from welding.citation import Citation
 from welding.codebook.table import Table, load_table
+from welding.documents.welder_weld import WelderWeld
 from welding.errors import WeldingError
 from welding.language import tr
+from welding.welders.renewal import Renewal, against_renewal, renewed_words
 
 Option = Literal["a", "b", "c"]
 Signer = Literal["responsible", "examiner", "examining-body", "welder", "other"]
@@ -99,6 +101,8 @@ class Held:
         revoked_on: Day on which it was revoked for reasoned doubt.
         uses: Days on which the process was used, where the code counts those and no signatures.
         tacks: Whether it is a tack welder's, which no rest of the process ends.
+        tested: Its test piece, for the renewals.
+        renewals: Later tests by which it was renewed after the process had rested.
     """
 
     package: str
@@ -111,6 +115,8 @@ class Held:
     revoked_on: date | None = None
     uses: tuple[date, ...] = ()
     tacks: bool = False
+    tested: WelderWeld | None = None
+    renewals: tuple[Renewal, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -226,8 +232,22 @@ def _lapsed(end: _End) -> str:
 def _used_until(held: Held, on: date, table: Table) -> _End:
     row = table.row("tack" if held.tacks else "continuity")
     months = row.get("months")
-    last = engaged_until(held.welded_on, held.uses, on, months)[0] if months else None
-    return _End(kind="use", last=last, reasons=(), citation=table.citation_of(row))
+    if not months:
+        return _End(kind="use", last=None, reasons=(), citation=table.citation_of(row))
+    last = engaged_until(held.welded_on, held.uses, on, months)[0]
+    said: list[str] = []
+    for one in sorted(held.renewals, key=lambda renewal: (renewal.on, renewal.welded_on)):
+        if one.on > on or held.tested is None:
+            continue
+        against = against_renewal(one, held.tested, on)
+        if against:
+            said.extend(against)
+            continue
+        said.append(renewed_words(one, table))
+        # Work before the test of the renewal does not count on from it.
+        since = [day for day in held.uses if day >= one.welded_on]
+        last = max(last, engaged_until(one.welded_on, since, on, months)[0])
+    return _End(kind="use", last=last, reasons=tuple(said), citation=table.citation_of(row))
 
 
 def _confirmed_until(held: Held, on: date, table: Table) -> _End:

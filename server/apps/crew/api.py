@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from datetime import date
 from typing import Any, cast
@@ -26,6 +26,7 @@ from apps.crew.queries import (
     MemberStanding,
     crew_may,
     reasons_of,
+    renewing,
     standing_crew,
 )
 from apps.crew.scans_api import scans_of, unnamed_scans
@@ -42,6 +43,7 @@ from apps.crew.schemas import (
     MemberIn,
     MemberMayOut,
     MemberOut,
+    RenewingOut,
     StatementIn,
     StatementOut,
     WelderVariableOut,
@@ -101,7 +103,9 @@ def member(request: HttpRequest, member_id: int, on: Day | None = None) -> Membe
     return MemberDetailOut(
         on=day,
         member=_member(found),
-        certificates=[_whole(one, scans) for one in found.certificates if one.document is not None],
+        certificates=[
+            _whole(one, scans, found.certificates) for one in found.certificates if one.document is not None
+        ],
         variables=_variables(),
         unnamed_scans=unnamed_scans(found.member),
     )
@@ -207,7 +211,7 @@ def work(request: HttpRequest, certificate_id: int, on: Day | None = None) -> Wo
 
 @router.post("/certificates/{int:certificate_id}/statements", response={201: CreatedOut, **REFUSALS})
 def state(request: HttpRequest, certificate_id: int, payload: StatementIn) -> Status[CreatedOut]:
-    """Sign a confirmation, a prolongation or a revocation."""
+    """Sign a confirmation, a prolongation, a renewal or a revocation."""
     user = person(request)
     require(user, Action.SIGN_CERTIFICATE)
     row = _certificate(certificate_id)
@@ -312,7 +316,9 @@ def _line(found: CertificateStanding) -> dict[str, Any]:
     }
 
 
-def _whole(found: CertificateStanding, scans: dict[str, Scan]) -> CertificateOut:
+def _whole(
+    found: CertificateStanding, scans: dict[str, Scan], others: Sequence[CertificateStanding]
+) -> CertificateOut:
     row, document, how = found.row, found.document, found.validity
     if document is None or how is None:
         raise DamagedError(str(row))
@@ -327,6 +333,7 @@ def _whole(found: CertificateStanding, scans: dict[str, Scan]) -> CertificateOut
         body=document.body,
         place=document.place,
         tests=list(document.tests),
+        training=document.training,
         coupon=document.coupon,
         not_stated=list(document.not_stated),
         signed_name=row.signed_name,
@@ -335,6 +342,10 @@ def _whole(found: CertificateStanding, scans: dict[str, Scan]) -> CertificateOut
         sha256=row.content_hash,
         may_confirm=bool(ways) and how.valid,
         may_prolong=document.way == "b" and how.valid,
+        renewing=[
+            RenewingOut(id=one.pk, number=one.number, designation=one.document().designation)
+            for one in renewing(others, found)
+        ],
         items=_items(document.tested),
         statements=[_statement(one, scans) for one in found.statements],
         scans=scans_of(document.scans, scans),
@@ -364,5 +375,6 @@ def _statement(row: Any, scans: Mapping[str, Scan]) -> StatementOut:
             )
             for each in one.works
         ],
+        renewed_by=one.renewed_by.certificate if one.renewed_by else "",
         scans=scans_of(one.scans, scans),
     )

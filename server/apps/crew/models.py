@@ -110,7 +110,7 @@ class Certificate(_Signed):
 
 @pghistory.track(pghistory.InsertEvent())
 class Statement(_Signed):
-    """A confirmation, a prolongation or a revocation of a certificate, as it was signed."""
+    """A confirmation, prolongation, renewal or revocation of a certificate, as it was signed."""
 
     certificate = models.ForeignKey(Certificate, on_delete=models.PROTECT, related_name="statements")
     kind = models.CharField(max_length=12)
@@ -121,7 +121,8 @@ class Statement(_Signed):
         ordering: ClassVar = ["id"]
         constraints: ClassVar = [
             models.CheckConstraint(
-                condition=Q(kind__in=["confirmation", "prolongation", "revocation"]), name="statement_known"
+                condition=Q(kind__in=["confirmation", "prolongation", "renewal", "revocation"]),
+                name="statement_known",
             ),
             models.CheckConstraint(condition=~Q(signed_name=""), name="statement_signed"),
         ]

@@ -19,9 +19,11 @@ from welding.welders.asked import Asked
 from welding.welders.catalogue import welder_edition
 from welding.welders.certificate import counts_use, standing_on
 from welding.welders.crew_matrix import crew_matrix
+from welding.welders.renewal import against_test, renews_by_test
 from welding.welders.validity import Validity
 from welding.welders.who import ORDER, HeldTest, MayWeld, WhoMay, asked_by, may_weld
 
+Uses = dict[tuple[str, str, str], list[date]]
 MOST_TOLD = 100
 """So many people who are not qualified for something are told why not."""
 
@@ -90,14 +92,54 @@ def standing_crew(members: QuerySet[CrewMember], on: date) -> list[MemberStandin
     said = _statements([one for held in certificates.values() for one in held])
     counted = [one for held in certificates.values() for one in held if counts_use(one.code_id)]
     uses = _uses({one.member.name for one in counted}, {one.code_id for one in counted})
+    revoked = _revoked([one for held in certificates.values() for one in held], said)
     return [
         MemberStanding(
             member=member,
             certificates=tuple(
-                _standing(one, said.get(one.pk, []), member.name, on, uses) for one in certificates[member.pk]
+                _standing(one, said.get(one.pk, []), member.name, on, (uses, revoked))
+                for one in certificates[member.pk]
             ),
         )
         for member in rows
+    ]
+
+
+def _revoked(rows: Sequence[Certificate], said: Mapping[int, Sequence[Statement]]) -> dict[str, date]:
+    """Days on which certificates were revoked, by digest; from the first day where that cannot be read."""
+    found: dict[str, date] = {}
+    for row in rows:
+        for one in said.get(row.pk, ()):
+            if one.kind != "revocation":
+                continue
+            try:
+                day = date.fromisoformat(one.document().on)
+            except DamagedError:
+                day = date.min
+            found[row.content_hash] = min(day, found.get(row.content_hash, day))
+    return found
+
+
+def uses_of(row: Certificate, document: WelderCertificate) -> list[date]:
+    """Days on which the processes of a certificate were used, as its code names them."""
+    uses = _uses({row.member.name}, {row.code_id})
+    return _days(row, document, row.member.name, uses)
+
+
+def renewing(certificates: Sequence[CertificateStanding], lapsed: CertificateStanding) -> list[Certificate]:
+    """Valid certificates of the same person whose test renews one that lapsed, as far as that can be told."""
+    held, how = lapsed.document, lapsed.validity
+    if held is None or how is None or how.standing != "lapsed" or not renews_by_test(lapsed.row.code_id):
+        return []
+    last = how.last_valid_day.isoformat() if how.last_valid_day else ""
+    return [
+        one.row
+        for one in certificates
+        if one.document is not None
+        and one.validity is not None
+        and one.validity.valid
+        and one.document.welded_on > last
+        and not against_test(held.tested, one.document.tested)
     ]
 
 
@@ -115,25 +157,29 @@ def _standing(
     said: Sequence[Statement],
     name: str,
     on: date,
-    uses: Mapping[tuple[str, str, str], list[date]],
+    known: tuple[Uses, Mapping[str, date]],
 ) -> CertificateStanding:
     try:
         document = row.document()
         statements = [one.document() for one in said]
     except DamagedError:
         return CertificateStanding(row=row, statements=tuple(said), document=None, validity=None)
-    days = [day for part in document.tested.parts for day in uses.get((row.code_id, name, part.process), ())]
+    uses, revoked = known
     return CertificateStanding(
         row=row,
         statements=tuple(said),
         document=document,
-        validity=standing_on(document, statements, on, days),
+        validity=standing_on(document, statements, on, _days(row, document, name, uses), revoked),
     )
 
 
-def _uses(names: Collection[str], codes: Collection[str]) -> dict[tuple[str, str, str], list[date]]:
+def _days(row: Certificate, document: WelderCertificate, name: str, uses: Uses) -> list[date]:
+    return [day for part in document.tested.parts for day in uses.get((row.code_id, name, part.process), ())]
+
+
+def _uses(names: Collection[str], codes: Collection[str]) -> Uses:
     """Days on which people used processes, by code, name and process in the words of the code."""
-    found: dict[tuple[str, str, str], list[date]] = {}
+    found: Uses = {}
     known: dict[tuple[str, Hashable], tuple[str, ...]] = {}
     for day in days_of(names):
         for code in codes:

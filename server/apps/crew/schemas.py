@@ -132,6 +132,7 @@ class CertificateIn(Schema):
     body: Line = ""
     place: Line = ""
     tests: Annotated[list[Line], Field(max_length=30)] = []
+    training: Line = ""
     from_paper: bool = True
     not_stated: Annotated[list[Line], Field(max_length=30)] = []
     scans: Annotated[list[int], Field(max_length=20)] = []
@@ -161,9 +162,10 @@ class WorkListOut(Schema):
 
 
 class StatementIn(Schema):
-    """A confirmation, a prolongation or a revocation to sign."""
+    """A confirmation, a prolongation, a renewal or a revocation to sign."""
 
     kind: StatementKind
+    renewed_by: int | None = None
     works: Annotated[list[Number], Field(max_length=200)] = []
     meets: Annotated[list[Number], Field(max_length=200)] = []
     reason: Note = ""
@@ -198,7 +200,16 @@ class StatementOut(Schema):
     from_paper: bool
     reason: str
     works: list[WorkDoneOut]
+    renewed_by: str
     scans: list[ScanOut]
+
+
+class RenewingOut(Schema):
+    """A later certificate of the same person whose test renews one that lapsed."""
+
+    id: int
+    number: str
+    designation: str
 
 
 class CertificateOut(CertificateLineOut):
@@ -212,6 +223,7 @@ class CertificateOut(CertificateLineOut):
     body: str
     place: str
     tests: list[str]
+    training: str
     coupon: str
     not_stated: list[str]
     signed_name: str
@@ -220,6 +232,7 @@ class CertificateOut(CertificateLineOut):
     sha256: str
     may_confirm: bool
     may_prolong: bool
+    renewing: list[RenewingOut]
     items: list[RangeItem]
     statements: list[StatementOut]
     scans: list[ScanOut]

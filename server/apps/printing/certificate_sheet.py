@@ -22,6 +22,7 @@ from welding.welders.variables import VARIABLES
 _KINDS = {
     "confirmation": tr_noop("Confirmed"),
     "prolongation": tr_noop("Prolonged"),
+    "renewal": tr_noop("Renewed by a test"),
     "revocation": tr_noop("Revoked"),
 }
 _SIGNERS = {
@@ -94,6 +95,7 @@ def facts(document: WelderCertificate) -> list[tuple[str, str]]:
         (tr("Tests accepted"), ", ".join(document.tests)),
         (tr("Examiner"), examiner),
         (tr("Place"), document.place),
+        (tr("Further training before the test"), document.training),
         (tr("Way of revalidation"), f"{document.way})" if document.way else ""),
         (tr("Not stated on the paper"), ", ".join(document.not_stated)),
     ]
@@ -125,7 +127,7 @@ def _line(item: RangeItem, system: System) -> RangeLine:
 
 
 def signed_lines(found: CertificateStanding) -> list[SignedLine]:
-    """Confirmations, prolongations and revocations in the order of their days."""
+    """Confirmations, prolongations, renewals and revocations in the order of their days."""
     documents = sorted((one.document() for one in found.statements), key=lambda one: one.on)
     return [_signed(one) for one in documents]
 
@@ -136,9 +138,14 @@ def _signed(one: CertificateStatement) -> SignedLine:
         on=one.on,
         by=one.signed_by,
         signer=tr(_SIGNERS[one.signer]),
-        rests_on="; ".join([*(work.what for work in one.works), *([one.reason] if one.reason else [])]),
+        rests_on="; ".join(filter(None, [*(work.what for work in one.works), _renewed(one), one.reason])),
         from_paper=one.from_paper,
     )
+
+
+def _renewed(one: CertificateStatement) -> str:
+    by = one.renewed_by
+    return f"{by.certificate}, {by.designation}, {by.welded_on}" if by else ""
 
 
 def standing_words(how: Validity | None) -> str:

@@ -22,6 +22,7 @@ from welding.language import tr, tr_noop
 _STATEMENTS = {
     "confirmation": tr_noop("work within the range of qualification is confirmed"),
     "prolongation": tr_noop("the qualification is prolonged"),
+    "renewal": tr_noop("the qualification is renewed by a test"),
     "revocation": tr_noop("the qualification is revoked"),
 }
 

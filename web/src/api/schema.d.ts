@@ -2825,7 +2825,7 @@ export interface paths {
         put?: never;
         /**
          * State
-         * @description Sign a confirmation, a prolongation or a revocation.
+         * @description Sign a confirmation, a prolongation, a renewal or a revocation.
          */
         post: operations["apps_crew_api_state"];
         delete?: never;
@@ -10168,6 +10168,11 @@ export interface components {
              */
             tests: string[];
             /**
+             * Training
+             * @default
+             */
+            training: string;
+            /**
              * From Paper
              * @default false
              */
@@ -11584,6 +11589,8 @@ export interface components {
             place: string;
             /** Tests */
             tests: string[];
+            /** Training */
+            training: string;
             /** Coupon */
             coupon: string;
             /** Not Stated */
@@ -11603,6 +11610,8 @@ export interface components {
             may_confirm: boolean;
             /** May Prolong */
             may_prolong: boolean;
+            /** Renewing */
+            renewing: components["schemas"]["RenewingOut"][];
             /** Items */
             items: components["schemas"]["RangeItem"][];
             /** Statements */
@@ -11629,6 +11638,18 @@ export interface components {
             unnamed_scans: components["schemas"]["ScanOut"][];
         };
         /**
+         * RenewingOut
+         * @description A later certificate of the same person whose test renews one that lapsed.
+         */
+        RenewingOut: {
+            /** Id */
+            id: number;
+            /** Number */
+            number: string;
+            /** Designation */
+            designation: string;
+        };
+        /**
          * ScanOut
          * @description A scan on file.
          */
@@ -11653,7 +11674,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "confirmation" | "prolongation" | "revocation";
+            kind: "confirmation" | "prolongation" | "renewal" | "revocation";
             /**
              * On
              * Format: date
@@ -11679,6 +11700,8 @@ export interface components {
             reason: string;
             /** Works */
             works: components["schemas"]["WorkDoneOut"][];
+            /** Renewed By */
+            renewed_by: string;
             /** Scans */
             scans: components["schemas"]["ScanOut"][];
         };
@@ -11806,6 +11829,11 @@ export interface components {
              */
             tests: string[];
             /**
+             * Training
+             * @default
+             */
+            training: string;
+            /**
              * From Paper
              * @default true
              */
@@ -11870,14 +11898,16 @@ export interface components {
         };
         /**
          * StatementIn
-         * @description A confirmation, a prolongation or a revocation to sign.
+         * @description A confirmation, a prolongation, a renewal or a revocation to sign.
          */
         StatementIn: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "confirmation" | "prolongation" | "revocation";
+            kind: "confirmation" | "prolongation" | "renewal" | "revocation";
+            /** Renewed By */
+            renewed_by?: number | null;
             /**
              * Works
              * @default []

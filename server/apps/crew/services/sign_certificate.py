@@ -16,11 +16,13 @@ from apps.accounts.permissions import Action, require
 from apps.crew.evidence import Work
 from apps.crew.models import Certificate, CrewMember, Scan, Statement
 from apps.crew.prepared import MOST_WORKS, work_for
+from apps.crew.queries import uses_of
 from welding.documents.codec import CERTIFICATE_STATEMENT, WELDER_CERTIFICATE
 from welding.documents.welder_certificate import (
     CertificateScan,
     CertificateStatement,
     EmployedUnder,
+    RenewingTest,
     RevalidationWay,
     SignerIs,
     StatementKind,
@@ -54,6 +56,7 @@ class CertificateEntry:
     body: str = ""
     place: str = ""
     tests: Sequence[str] = ()
+    training: str = ""
     from_paper: bool = False
     not_stated: Sequence[str] = ()
     scans: Sequence[int] = ()
@@ -127,6 +130,7 @@ def certificate_document(member: CrewMember, entry: CertificateEntry, coupon: st
         body=entry.body.strip(),
         place=entry.place.strip(),
         tests=tuple(one.strip() for one in entry.tests if one.strip()),
+        training=entry.training.strip(),
         coupon=coupon,
         from_paper=entry.from_paper,
         not_stated=tuple(one.strip() for one in entry.not_stated if one.strip()),
@@ -143,7 +147,8 @@ class StatementEntry:
     """What is signed about a certificate.
 
     Attributes:
-        kind: Confirmation, prolongation or revocation.
+        kind: Confirmation, prolongation, renewal or revocation.
+        renewed_by: Of a renewal, id of the certificate of the test that renews it.
         works: Welds that it rests on, by their ``ref``.
         meets: Those of them that meet the levels of the code for persons, as the signer states.
         reason: Why it is revoked; else remarks.
@@ -154,6 +159,7 @@ class StatementEntry:
     """
 
     kind: StatementKind
+    renewed_by: int | None = None
     works: Collection[str] = ()
     meets: Collection[str] = ()
     reason: str = ""
@@ -170,7 +176,7 @@ class StatementEntry:
 
 @transaction.atomic
 def sign_statement(user: User, certificate: Certificate, entry: StatementEntry) -> Statement:
-    """Sign a confirmation, a prolongation or a revocation; one that would not count is refused.
+    """Sign a confirmation, a prolongation, a renewal or a revocation; what would not count is refused.
 
     Raises:
         NotAllowedError: The role does not allow it.
@@ -186,7 +192,8 @@ def sign_statement(user: User, certificate: Certificate, entry: StatementEntry) 
     document = locked.document()
     before = [one.document() for one in locked.statements.select_related("certificate")]
     statement = _statement(user, locked, document, entry)
-    problems = statement_problems(document, before, statement)
+    uses = uses_of(locked, document) if entry.kind == "renewal" else ()
+    problems = statement_problems(document, before, statement, uses)
     if problems:
         raise _invalid(problems)
     body = CERTIFICATE_STATEMENT.write(statement)
@@ -222,6 +229,7 @@ def _statement(
         signed_by=name,
         from_paper=entry.from_paper,
         works=_works(row, document, on, entry) if entry.works else (),
+        renewed_by=_renewing(row, entry, on),
         reason=entry.reason.strip(),
         scans=_scans(row.member, entry.scans),
     )
@@ -243,6 +251,30 @@ def _works(
         raise _invalid((Problem("works", said, unknown[0]),))
     chosen = [found[one] for one in dict.fromkeys(entry.works)][:MOST_WORKS]
     return tuple(one.done(meets=one.work.ref in entry.meets and _passed(one.work)) for one in chosen)
+
+
+def _renewing(row: Certificate, entry: StatementEntry, on: date) -> RenewingTest | None:
+    if entry.kind != "renewal" or entry.renewed_by is None:
+        return None
+    tests = Certificate.objects.select_related("member").filter(member_id=row.member_id).exclude(pk=row.pk)
+    test = tests.filter(pk=entry.renewed_by).first()
+    said = ""
+    if test is None:
+        said = tr("There is no such certificate of this person.")
+    elif test.statements.filter(kind="revocation").exists():
+        said = tr("{number} was revoked.", number=test.number)
+    elif test.document().welded_on > on.isoformat():
+        said = tr("{number} was welded after this day.", number=test.number)
+    if test is None or said:
+        raise _invalid((Problem("renewed_by", said, str(entry.renewed_by)),))
+    read = test.document()
+    return RenewingTest(
+        certificate=test.number,
+        certificate_sha256=test.content_hash,
+        designation=read.designation,
+        tested=read.tested,
+        welded_on=read.welded_on,
+    )
 
 
 def _passed(work: Work) -> bool:

@@ -39,6 +39,7 @@ const ENTRY = {
   body: '',
   place: '',
   tests: '',
+  training: '',
   notStated: '',
   password: '',
 }
@@ -99,6 +100,7 @@ export function CertificateForm({ member, test, onClose }: Props) {
         body: form.body,
         place: form.place,
         tests: listed(form.tests),
+        training: form.training,
         from_paper: fromPaper,
         not_stated: fromPaper ? listed(form.notStated) : [],
         scans: scans.map((one) => one.id),
@@ -116,7 +118,7 @@ export function CertificateForm({ member, test, onClose }: Props) {
   const problems = sign.error instanceof Refusal ? sign.error.body.errors : []
   const error = (path: string) => problems.find((one) => one.path.split('.').includes(path))?.message
   const line = (
-    name: 'number' | 'wps' | 'examiner' | 'body' | 'place' | 'tests' | 'notStated',
+    name: 'number' | 'wps' | 'examiner' | 'body' | 'place' | 'tests' | 'training' | 'notStated',
     words: string,
     path?: string,
   ) => (
@@ -234,6 +236,7 @@ export function CertificateForm({ member, test, onClose }: Props) {
         {line('body', t`Examining body`)}
         {line('place', t`Place`)}
         {line('tests', t`Tests accepted, divided by semicolons`)}
+        {line('training', t`Further training before the test, after one that failed`)}
       </div>
       {may('KEEP_CREW') && !test && (
         <label className="flex items-center gap-2">

@@ -21,6 +21,7 @@ const SIGNERS: Record<string, string> = {
 const KINDS: Record<StatementIn['kind'], string> = {
   confirmation: t`Confirmed`,
   prolongation: t`Prolonged`,
+  renewal: t`Renewed by a test`,
   revocation: t`Revoked`,
 }
 
@@ -79,6 +80,11 @@ export function CertificatePanel({ certificate, member, on, variables, sought = 
             <Trans>Prolong</Trans>
           </Button>
         )}
+        {signs && certificate.renewing.length > 0 && (
+          <Button look="main" onClick={() => setSigning('renewal')}>
+            <Trans>Renew by a test</Trans>
+          </Button>
+        )}
         {signs &&
           certificate.standing !== 'damaged' &&
           !certificate.statements.some((one) => one.kind === 'revocation') && (
@@ -124,6 +130,7 @@ function Facts({ certificate }: { certificate: CrewCertificate }) {
     [t`Way of revalidation`, certificate.way ? `${certificate.way})` : ''],
     [t`WPS`, certificate.wps],
     [t`Tests accepted`, certificate.tests.join(', ')],
+    [t`Further training before the test`, certificate.training],
     [t`Examiner`, [certificate.examiner, certificate.body].filter(Boolean).join(', ')],
     [t`Place`, certificate.place],
     [certificate.from_paper ? t`Entered from paper by` : t`Signed by`, t`${certificate.signed_name}, ${signed}`],
@@ -175,6 +182,7 @@ function Signed({ certificate }: { certificate: CrewCertificate }) {
             <li key={one.id}>
               <b>{KINDS[one.kind]}</b> {t`on ${one.on} by ${by}, ${what}`}
               {one.from_paper && <span className="text-steel2"> ({t`on paper; entered by ${entered}, ${at}`})</span>}
+              {one.renewed_by && `: ${one.renewed_by}`}
               {one.reason && `: ${one.reason}`} <ScanLinks scans={one.scans} />
               {one.works.length > 0 && (
                 <ul className="pl-4 text-[12.5px] text-steel2">

@@ -22,6 +22,7 @@ type Props = { kind: StatementIn['kind']; certificate: CrewCertificate; member: 
 const TITLES: Record<StatementIn['kind'], string> = {
   confirmation: t`Confirm the work`,
   prolongation: t`Prolong the certificate`,
+  renewal: t`Renew the qualification by a test`,
   revocation: t`Revoke the certificate`,
 }
 const SIGNERS: readonly (readonly [string, string])[] = [
@@ -44,7 +45,7 @@ const offered = (list: WorkList | undefined, kind: StatementIn['kind']) =>
 export function StatementDialog({ kind, certificate, member, onClose }: Props) {
   const { may, person } = useSession()
   const queries = useQueryClient()
-  const rests = kind !== 'revocation'
+  const rests = kind === 'confirmation' || kind === 'prolongation'
   const work = useQuery({ ...workQuery(certificate.id), enabled: rests })
   const [chosen, setChosen] = useState<string[] | null>(null)
   const [meets, setMeets] = useState<string[]>([])
@@ -58,12 +59,14 @@ export function StatementDialog({ kind, certificate, member, onClose }: Props) {
     password: '',
   })
   const [scans, setScans] = useState<Scan[]>([])
+  const [test, setTest] = useState<string | null>(certificate.renewing[0] ? String(certificate.renewing[0].id) : null)
   const set = (changed: Partial<typeof form>) => setForm((now) => ({ ...now, ...changed }))
   const works = chosen ?? offered(work.data, kind)
   const sign = useMutation({
     mutationFn: () => {
       const body: StatementIn = {
         kind,
+        renewed_by: kind === 'renewal' && test !== null ? Number(test) : null,
         works: rests && !paper ? works : [],
         meets: kind === 'prolongation' ? meets : [],
         reason: form.reason,
@@ -149,6 +152,23 @@ export function StatementDialog({ kind, certificate, member, onClose }: Props) {
             )}
           </>
         )}
+        {kind === 'renewal' && (
+          <Labelled words={t`Test that renews it`}>
+            <Choice
+              label={t`Test that renews it`}
+              value={test}
+              options={certificate.renewing.map(
+                (one) => [String(one.id), `${one.number}, ${one.designation}`] as const,
+              )}
+              onChange={setTest}
+            />
+            {error('renewed_by') && (
+              <Notice mark="breach" className="text-[13px]">
+                {error('renewed_by')}
+              </Notice>
+            )}
+          </Labelled>
+        )}
         <Labelled words={kind === 'revocation' ? t`Why it is revoked` : t`Remarks`}>
           <TextField
             label={kind === 'revocation' ? t`Why it is revoked` : t`Remarks`}
@@ -191,5 +211,7 @@ function said(kind: StatementIn['kind'], name: string, designation: string): str
   if (kind === 'confirmation') return t`You sign that ${name} has welded within the range of ${designation}.`
   if (kind === 'prolongation')
     return t`You sign that ${designation} of ${name} holds for another period, on the tested welds that are chosen.`
+  if (kind === 'renewal')
+    return t`You sign that ${designation} of ${name}, which had lapsed, is renewed by a later test.`
   return t`You sign that ${designation} of ${name} ends today, because there is reason to doubt it.`
 }
