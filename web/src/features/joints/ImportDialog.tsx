@@ -21,13 +21,26 @@ export function ImportDialog({ jobId, onClose }: { jobId: number; onClose: () =>
   const [file, setFile] = useState<File | null>(null)
   const [how, setHow] = useState<How | null>(null)
   const [removeGone, setRemoveGone] = useState(false)
+  // What was read last stays in sight while it is read again: whoever answers the next question goes on.
+  const [seen, setSeen] = useState<ListLook | null>(null)
+  const [settled, setSettled] = useState(true)
+  const newest = useRef<{ chosen: File; as: string }>(undefined)
   const address = `/api/jobs/${String(jobId)}/weld-list`
   const look = useMutation({
     mutationFn: ({ chosen, as }: { chosen: File; as: string }) =>
       sendBytes(`${address}/look?head=${String(bytesOf(as))}`, new Blob([as, chosen])) as Promise<ListLook>,
-    onSuccess: (seen) => setHow((now) => now ?? { headings: seen.mapping, answers: {} }),
+    onSuccess: (read, asked) => {
+      // An answer to an earlier question, or of an earlier file, says nothing of this one.
+      if (asked !== newest.current) return
+      setSeen(read)
+      setSettled(true)
+      setHow((now) => now ?? { headings: read.mapping, answers: {} })
+    },
   })
-  const seen = look.data
+  const ask = (chosen: File, as: string) => {
+    newest.current = { chosen, as }
+    look.mutate(newest.current)
+  }
   const written = (next: How, at: ListLook) =>
     JSON.stringify({
       first_row: at.first_row,
@@ -56,9 +69,9 @@ export function ImportDialog({ jobId, onClose }: { jobId: number; onClose: () =>
   useEffect(() => () => clearTimeout(waiting.current), [])
   const again = (next: How) => {
     setHow(next)
+    setSettled(false)
     clearTimeout(waiting.current)
-    if (file && seen)
-      waiting.current = setTimeout(() => look.mutate({ chosen: file, as: written(next, seen) }), SETTLED_MS)
+    if (file && seen) waiting.current = setTimeout(() => ask(file, written(next, seen)), SETTLED_MS)
   }
   return (
     <Modal title={t`Import a weld list`} open onClose={onClose} wide>
@@ -70,9 +83,11 @@ export function ImportDialog({ jobId, onClose }: { jobId: number; onClose: () =>
           const chosen = event.target.files?.[0] ?? null
           setFile(chosen)
           setHow(null)
+          setSeen(null)
+          clearTimeout(waiting.current)
           look.reset()
           take.reset()
-          if (chosen) look.mutate({ chosen, as: '' })
+          if (chosen) ask(chosen, '')
         }}
       />
       <p className="mt-1 text-[13px] text-steel2">
@@ -98,7 +113,7 @@ export function ImportDialog({ jobId, onClose }: { jobId: number; onClose: () =>
         <Button onClick={onClose}>
           <Trans>Not now</Trans>
         </Button>
-        <Button look="main" disabled={!seen || look.isPending || take.isPending} onClick={() => take.mutate()}>
+        <Button look="main" disabled={!seen || !settled || look.isPending || look.isError || take.isPending} onClick={() => take.mutate()}>
           {take.isPending ? t`Reading …` : t`Take the list`}
         </Button>
       </div>

@@ -107,6 +107,31 @@ it('shows how a file is read, asks once, and takes it with the answers', async (
   })
 })
 
+it('keeps what was read in sight while an answer is read, and takes only what was seen', async () => {
+  const user = userEvent.setup()
+  receive(() => ({ status: 200, body: LOOK }))
+  const soon = fetch
+  const held: (() => void)[] = []
+  show(<ImportDialog jobId={9} onClose={() => undefined} />)
+  await choose(user)
+  await screen.findByRole('button', { name: 'BW, how far?' })
+  vi.stubGlobal('fetch', async (...of: Parameters<typeof fetch>) => {
+    await new Promise<void>((done) => held.push(done))
+    return soon(...of)
+  })
+  await user.click(screen.getByRole('button', { name: 'BW, how far?' }))
+  await user.click(await screen.findByRole('option', { name: /full penetration/ }))
+  expect(screen.getByRole('button', { name: 'Take the list' })).toBeDisabled()
+  // A list that is opened while the answer is on its way stays open when it comes.
+  await user.click(screen.getByRole('button', { name: 'Column Wish' }))
+  await waitFor(() => expect(held).toHaveLength(1))
+  expect(screen.getByRole('option', { name: 'Base metal 1' })).toBeVisible()
+  held.forEach((release) => release())
+  await waitFor(() => expect(screen.getByRole('option', { name: 'Base metal 1' })).toBeVisible())
+  await user.keyboard('{Escape}')
+  await waitFor(() => expect(screen.getByRole('button', { name: 'Take the list' })).toBeEnabled())
+})
+
 it('says why a file is refused, and takes another one', async () => {
   const user = userEvent.setup()
   const problem = {
