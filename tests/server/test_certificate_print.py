@@ -22,7 +22,9 @@ def printed(api, certificate, status=200):
 
 
 def test_the_certificate_on_paper(api, okafor, certify):
-    made = certify(wps="FB-27-P02 A", place="hall 2", tests=["visual", "bend test"], training="16 h in booth 3")
+    made = certify(
+        wps="FB-27-P02 A", place="hall 2", tests=["visual", "bend test"], training="16 h in booth 3"
+    )
     text = printed(api, made["id"])
     due = api["viewer"]("GET", f"/crew/{okafor.pk}")[1]["certificates"][0]["last_valid_day"]
     for words in (

@@ -36,11 +36,12 @@ class Action(StrEnum):
     KEEP_CREW = tr_noop("change the crew and its certificates")
     SIGN_CERTIFICATE = tr_noop("sign for the qualification of a person")
     CORRECT_BOOK = tr_noop("correct the code book")
+    KEEP_PEOPLE = tr_noop("manage people and access")
 
 
 ALLOWED: dict[Role, frozenset[Action]] = {
     Role.ADMINISTRATOR: frozenset(Action),
-    Role.ENGINEER: frozenset(Action),
+    Role.ENGINEER: frozenset(Action) - {Action.KEEP_PEOPLE},
     Role.INSPECTOR: frozenset(
         {
             Action.VIEW,

@@ -1,4 +1,4 @@
-"""Whoever signs enters the password again."""
+"""Whoever signs, or changes who may, enters the password again."""
 
 from __future__ import annotations
 
@@ -10,8 +10,14 @@ from apps.accounts.services.sign_in import checked
 from welding.language import tr
 
 
-def confirm_person(request: HttpRequest, user: User, password: str) -> None:
+def confirm_person(request: HttpRequest, user: User, password: str, *, signs: bool = True) -> None:
     """Whoever signs enters the password again; throttled like signing in.
+
+    Args:
+        request: The request.
+        user: Who is signed in.
+        password: What was entered.
+        signs: Whether something is signed; else it is changed, and the sentences say so.
 
     Raises:
         InvalidError: The password does not fit.
@@ -19,10 +25,13 @@ def confirm_person(request: HttpRequest, user: User, password: str) -> None:
     """
     found = checked(request, user.username, password)
     if found is None or found.pk != user.pk:
+        unsaid = tr("The password does not fit: nothing was signed.")
         raise InvalidError(
-            tr("The password does not fit: nothing was signed."),
+            unsaid if signs else tr("The password does not fit: nothing was changed."),
             errors=[{"path": "password", "message": tr("does not fit"), "value": ""}],
         )
+    if not found.password_own and not signs:
+        raise NotAllowedError(tr("Somebody else set your password. Change it first, then go on."))
     if not found.password_own:
         raise NotAllowedError(
             tr(
