@@ -9,11 +9,12 @@ from api.errors import InvalidError, ProblemOut
 from api.people import person
 from api.text import GivenLine, Line
 from django.http import Http404, HttpRequest
+from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
 from pydantic import Field, StringConstraints
 
 from apps.accounts.api import CsrfOnly, Secret
-from apps.accounts.budgets import CALLS, spend
+from apps.accounts.budgets import CALLS, NAME, spend, spent
 from apps.accounts.invitations import DAYS, invited
 from apps.accounts.models import Role, User
 from apps.accounts.permissions import Action, require
@@ -28,7 +29,7 @@ from apps.accounts.services.keep_people import (
     reset_password,
     state_of,
 )
-from apps.accounts.services.sign_in import ThrottledError
+from apps.accounts.services.sign_in import ThrottledError, unlock
 from welding.language import tr
 
 router = Router(tags=["people"])
@@ -53,6 +54,7 @@ class AccountOut(Schema):
     active: bool
     invited: bool
     password_own: bool
+    locked: bool
     last_login: datetime | None
     seen: str
 
@@ -146,6 +148,14 @@ def reset(request: HttpRequest, person_id: int, payload: ConfirmedIn) -> Invitat
     return InvitationOut(person=_out(found), token=token, days=DAYS)
 
 
+@router.post("/people/{int:person_id}/unlock", response={204: None, **REFUSALS})
+def let_in(request: HttpRequest, person_id: int) -> Status[None]:
+    """Let somebody try again whose name was locked by too many failed sign-ins."""
+    require(person(request), Action.KEEP_PEOPLE)
+    unlock(get_object_or_404(User, pk=person_id).username)
+    return Status(204, None)
+
+
 @router.post("/invitations/look", response={200: InvitedOut, **REFUSALS}, auth=CsrfOnly())
 def look(request: HttpRequest, payload: TokenIn) -> InvitedOut:
     """Whose invitation it is."""
@@ -186,6 +196,7 @@ def _out(one: User) -> AccountOut:
         active=one.is_active,
         invited=not one.has_usable_password(),
         password_own=one.password_own,
+        locked=spent(NAME, "name", one.username),
         last_login=one.last_login,
         seen=state_of(one),
     )

@@ -86,6 +86,7 @@ def bodies(it):
 # Calls that have nothing to do with a coupon, or store nothing.
 ELSEWHERE = {
     ("post", "/people"), ("put", "/people/{person_id}"), ("post", "/people/{person_id}/reset"),
+    ("post", "/people/{person_id}/unlock"),
     ("post", "/invitations"), ("post", "/invitations/look"),
     ("delete", "/session"), ("post", "/session"), ("post", "/session/demo"), ("post", "/session/password"),
     ("post", "/library"), ("put", "/library/{record_id}"), ("delete", "/library/{record_id}"),

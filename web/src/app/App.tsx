@@ -1,7 +1,7 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useMemo, useState } from 'react'
+import { Suspense, lazy, useEffect, useMemo, useState } from 'react'
 import { RouterProvider, createBrowserRouter } from 'react-router'
 
 import { Refusal, api, onSignedOut, unwrap } from '../api/client'
@@ -14,6 +14,7 @@ import { faultRoutes } from '../features/faults'
 import { jointRoutes } from '../features/joints'
 import { productionRoutes } from '../features/production'
 import { trainingRoutes } from '../features/training'
+import { peopleRoutes } from '../features/people'
 import { procedureRoutes } from '../features/procedures'
 import { codebookRoutes } from '../features/codebook/routes'
 import { coverageRoutes } from '../features/coverage/routes'
@@ -22,6 +23,7 @@ import { recordingRoutes } from '../features/recordings'
 import { libraryRoutes } from '../features/library'
 import { Modal } from '../ui/Modal'
 import { Frame } from './Frame'
+import { WELCOME } from './welcome'
 import { JobProvider } from '../session/job'
 import { NothingHere } from '../ui/NothingHere'
 import { SignInForm, SignInPage } from './SignIn'
@@ -29,6 +31,9 @@ import { codesQuery, sessionQuery, termsQuery, unitsQuery } from '../queries/ses
 import { SessionContext } from '../session/session'
 import { TermsProvider } from '../session/terms'
 import { UnitsProvider } from '../session/units'
+
+// Opened once by each person: it does not weigh on the first load.
+const InvitationPage = lazy(async () => ({ default: (await import('./InvitationPage')).InvitationPage }))
 
 const router = createBrowserRouter([
   {
@@ -41,6 +46,7 @@ const router = createBrowserRouter([
       ...couponRoutes,
       ...productionRoutes,
       ...crewRoutes,
+      ...peopleRoutes,
       ...evidenceRoutes,
       ...coverageRoutes,
       ...codebookRoutes,
@@ -99,6 +105,12 @@ export function App() {
           <Trans>Try again</Trans>
         </button>
       </p>
+    )
+  if (window.location.pathname === WELCOME)
+    return (
+      <Suspense>
+        <InvitationPage />
+      </Suspense>
     )
   if (!state)
     return <SignInPage demo={session.data.demo} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} />

@@ -3,7 +3,7 @@ import { Trans } from '@lingui/react/macro'
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useQueryClient } from '@tanstack/react-query'
 import { Suspense, lazy, useState } from 'react'
-import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
+import { Link, NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 
 import { Modal } from '../ui/Modal'
 import { CODE_PLACE } from '../ui/CodeInForce'
@@ -177,7 +177,7 @@ function UnitSwitch() {
 }
 
 function PersonMenu({ onKeys }: { onKeys: () => void }) {
-  const { person, signOut } = useSession()
+  const { person, signOut, may } = useSession()
   const queries = useQueryClient()
   const [changing, setChanging] = useState(false)
   const [pin, setPin] = usePin()
@@ -234,11 +234,11 @@ function PersonMenu({ onKeys }: { onKeys: () => void }) {
               <Trans>Change the password</Trans>
             </button>
           </MenuItem>
-          {person.role === 'administrator' && (
+          {may('KEEP_PEOPLE') && (
             <MenuItem>
-              <a className="block px-4 py-1.5 data-focus:bg-accent-soft" href="/admin/">
-                <Trans>Manage people</Trans>
-              </a>
+              <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to="/people">
+                <Trans>People and access</Trans>
+              </Link>
             </MenuItem>
           )}
           <MenuItem>

@@ -3,7 +3,8 @@ import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, Refusal, unwrap } from '../../api/client'
+import { api, unwrap } from '../../api/client'
+import { errorsOf } from '../../api/errors'
 import type { CertificateIn, CrewMember, Scan, WelderTest } from '../../api/types'
 import { designationQuery } from '../../queries/crew'
 import { useSession } from '../../session/session'
@@ -115,8 +116,7 @@ export function CertificateForm({ member, test, onClose }: Props) {
       onClose()
     },
   })
-  const problems = sign.error instanceof Refusal ? sign.error.body.errors : []
-  const error = (path: string) => problems.find((one) => one.path.split('.').includes(path))?.message
+  const error = errorsOf(sign.error)
   const line = (
     name: 'number' | 'wps' | 'examiner' | 'body' | 'place' | 'tests' | 'training' | 'notStated',
     words: string,

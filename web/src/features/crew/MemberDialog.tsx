@@ -3,7 +3,8 @@ import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, Refusal, unwrap } from '../../api/client'
+import { api, unwrap } from '../../api/client'
+import { errorsOf } from '../../api/errors'
 import type { CrewMember } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Labelled } from '../../ui/Labelled'
@@ -41,8 +42,7 @@ export function MemberDialog({ member, onClose, onDone }: Props) {
       onDone?.(made.id)
     },
   })
-  const problems = save.error instanceof Refusal ? save.error.body.errors : []
-  const error = (path: string) => problems.find((one) => one.path.split('.').includes(path))?.message
+  const error = errorsOf(save.error)
   return (
     <Modal title={member ? t`Change ${member.name}` : t`Add a welder`} open onClose={onClose}>
       <form

@@ -3,7 +3,8 @@ import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, Refusal, unwrap } from '../../api/client'
+import { api, unwrap } from '../../api/client'
+import { errorsOf } from '../../api/errors'
 import type { CrewCertificate, CrewMember, Scan, StatementIn, WorkList } from '../../api/types'
 import { workQuery } from '../../queries/crew'
 import { useSession } from '../../session/session'
@@ -88,8 +89,7 @@ export function StatementDialog({ kind, certificate, member, onClose }: Props) {
       onClose()
     },
   })
-  const problems = sign.error instanceof Refusal ? sign.error.body.errors : []
-  const error = (path: string) => problems.find((one) => one.path.split('.').includes(path))?.message
+  const error = errorsOf(sign.error)
   const onPaper = paper && rests
   return (
     <Modal title={TITLES[kind]} open onClose={onClose} wide>

@@ -13,6 +13,7 @@ import { PageTitle } from '../../ui/PageTitle'
 import { MarkIcon } from '../../ui/Verdict'
 import { couponsQuery } from '../../queries/coupons'
 import { dueQuery } from '../../queries/crew'
+import { FirstSteps } from './FirstSteps'
 import { Counts } from '../procedures/ProceduresPage'
 import { proceduresQuery } from '../../queries/procedures'
 
@@ -52,61 +53,59 @@ export function DashboardPage() {
           <Trans>{waiting.message} Trying again …</Trans>
         </Notice>
       )}
-      {jobs?.length === 0 && (
-        <p className="panel p-6 text-steel">
-          <Trans>No job yet. An engineer adds the first one, at the top left.</Trans>
-        </p>
-      )}
+      {jobs?.length === 0 && <FirstSteps />}
       <RunsOut />
-      <div className="grid grid-cols-4 gap-4 max-[1150px]:grid-cols-2 max-sm:grid-cols-1">
-        {STAGES.map(({ words, stages, empty }) => {
-          const lines = procedures.data?.filter((one) => stages.includes(one.stage)) ?? []
-          return (
-            <section key={words} aria-label={words} className="min-w-0">
-              <h2 className="mb-2 border-b border-line pb-1 text-[17px]">
-                {words}{' '}
-                <span className="font-sans text-[13px] font-normal text-steel2">
-                  {procedures.data ? lines.length : ''}
-                </span>
-              </h2>
-              <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
-                {lines.map((one) => (
-                  <Card key={one.id} one={one} />
-                ))}
-              </ul>
-              {procedures.data && lines.length === 0 && <p className="text-[13px] text-steel2">{empty}</p>}
-            </section>
-          )
-        })}
-        <section aria-label={t`Coupons in progress`} className="min-w-0">
-          <h2 className="mb-2 border-b border-line pb-1 text-[17px]">
-            <Trans>Coupons in progress</Trans>
-          </h2>
-          <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
-            {coupons.data
-              ?.filter((one) => one.status === 'welding')
-              .map((one) => (
-                <li key={one.id} className="panel p-3">
-                  <Link className="link font-semibold" to={`/coupons/${String(one.id)}`}>
-                    {one.number}
-                  </Link>{' '}
-                  <span className="text-[13px] text-steel2">
-                    <Trans>
-                      for {one.procedure_number} {one.letter},
-                    </Trans>{' '}
-                    {one.welder || t`no welder named`}
+      {jobs?.length !== 0 && (
+        <div className="grid grid-cols-4 gap-4 max-[1150px]:grid-cols-2 max-sm:grid-cols-1">
+          {STAGES.map(({ words, stages, empty }) => {
+            const lines = procedures.data?.filter((one) => stages.includes(one.stage)) ?? []
+            return (
+              <section key={words} aria-label={words} className="min-w-0">
+                <h2 className="mb-2 border-b border-line pb-1 text-[17px]">
+                  {words}{' '}
+                  <span className="font-sans text-[13px] font-normal text-steel2">
+                    {procedures.data ? lines.length : ''}
                   </span>
-                  <Progress done={one.logged} of={one.planned} flagged={one.flagged} />
-                </li>
-              ))}
-          </ul>
-          {coupons.data && coupons.data.every((one) => one.status !== 'welding') && (
-            <p className="text-[13px] text-steel2">
-              <Trans>None is being welded.</Trans>
-            </p>
-          )}
-        </section>
-      </div>
+                </h2>
+                <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
+                  {lines.map((one) => (
+                    <Card key={one.id} one={one} />
+                  ))}
+                </ul>
+                {procedures.data && lines.length === 0 && <p className="text-[13px] text-steel2">{empty}</p>}
+              </section>
+            )
+          })}
+          <section aria-label={t`Coupons in progress`} className="min-w-0">
+            <h2 className="mb-2 border-b border-line pb-1 text-[17px]">
+              <Trans>Coupons in progress</Trans>
+            </h2>
+            <ul className="grid grid-cols-[minmax(0,1fr)] gap-2">
+              {coupons.data
+                ?.filter((one) => one.status === 'welding')
+                .map((one) => (
+                  <li key={one.id} className="panel p-3">
+                    <Link className="link font-semibold" to={`/coupons/${String(one.id)}`}>
+                      {one.number}
+                    </Link>{' '}
+                    <span className="text-[13px] text-steel2">
+                      <Trans>
+                        for {one.procedure_number} {one.letter},
+                      </Trans>{' '}
+                      {one.welder || t`no welder named`}
+                    </span>
+                    <Progress done={one.logged} of={one.planned} flagged={one.flagged} />
+                  </li>
+                ))}
+            </ul>
+            {coupons.data && coupons.data.every((one) => one.status !== 'welding') && (
+              <p className="text-[13px] text-steel2">
+                <Trans>None is being welded.</Trans>
+              </p>
+            )}
+          </section>
+        </div>
+      )}
     </div>
   )
 }

@@ -113,7 +113,11 @@ export function ImportDialog({ jobId, onClose }: { jobId: number; onClose: () =>
         <Button onClick={onClose}>
           <Trans>Not now</Trans>
         </Button>
-        <Button look="main" disabled={!seen || !settled || look.isPending || look.isError || take.isPending} onClick={() => take.mutate()}>
+        <Button
+          look="main"
+          disabled={!seen || !settled || look.isPending || look.isError || take.isPending}
+          onClick={() => take.mutate()}
+        >
           {take.isPending ? t`Reading …` : t`Take the list`}
         </Button>
       </div>

@@ -3,7 +3,8 @@ import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, Refusal, unwrap } from '../../api/client'
+import { api, unwrap } from '../../api/client'
+import { errorsOf } from '../../api/errors'
 import type { WeldDetail } from '../../api/types'
 import { newId } from '../../domain/ids'
 import { useSession } from '../../session/session'
@@ -45,8 +46,7 @@ export function ResultForm({ weld }: { weld: WeldDetail }) {
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['welds'] }),
   })
-  const problems = save.error instanceof Refusal ? save.error.body.errors : []
-  const error = (path: string) => problems.find((one) => one.path.split('.').includes(path))?.message
+  const error = errorsOf(save.error)
   return (
     <form
       className="panel grid gap-3 px-3 py-3"

@@ -3,7 +3,8 @@ import { Trans } from '@lingui/react/macro'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { api, Refusal, unwrap } from '../../api/client'
+import { Refusal, api, unwrap } from '../../api/client'
+import { errorsOf } from '../../api/errors'
 import type { JointToLog, Weld, WeldIn } from '../../api/types'
 import { newId } from '../../domain/ids'
 import { weldersQuery } from '../../queries/crew'
@@ -68,7 +69,7 @@ export function WeldForm({ jobId, joint, repaired }: Props) {
     enabled: names.length > 0 && form.revisionId > 0 && form.weldedOn !== '',
   })
   const problems = save.error instanceof Refusal ? save.error.body.errors : []
-  const error = (path: string) => problems.find((one) => one.path.split('.').includes(path))?.message
+  const error = errorsOf(save.error)
   const { mark } = joint
   const item = String(form.item)
   return (

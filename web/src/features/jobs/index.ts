@@ -1,0 +1,2 @@
+export { AddJob } from './AddJob'
+export { JobSettings } from './JobSettings'

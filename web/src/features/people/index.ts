@@ -1,0 +1,1 @@
+export { peopleRoutes } from './routes'
