@@ -143,8 +143,8 @@ def steps_of(asked: tuple[str, ...]) -> list[Check]:
         ("typescript style", ["npm", "run", "--silent", "lint"], WEB),
         ("screen units", ["npm", "run", "--silent", "test"], WEB),
         ("core and server", [*pytest, *plain, *two, *besides], ROOT),
-        ("browser", [*pytest, "tests/browser"], ROOT),
-        ("crashes", [*pytest, *plain, "tests/system"], ROOT),
+        ("browser", [*pytest, *two, "tests/browser"], ROOT),
+        ("crashes", [*pytest, *plain, "-n", "2", "--dist", "loadfile", "tests/system"], ROOT),
     ]
     if not asked:
         return every

@@ -20,6 +20,14 @@ class Range:
         if self.min > self.max:
             raise OutOfRangeError("min", self.min, tr("at most its max, {max:g}", max=self.max))
 
+    @classmethod
+    def between(cls, one: float, other: float) -> Range:
+        """The range between two ends of a table, in either order.
+
+        Of two corrections of the code book the one comes before the other: meanwhile an end may have passed it.
+        """
+        return cls(min(one, other), max(one, other))
+
     @property
     def middle(self) -> float:
         """Arithmetic middle of the range."""

@@ -47,6 +47,7 @@ def pages(job):
         ("/crew/due", "What runs out · Crew"),
         (f"/crew/who-may?revision={draft}", "Who may weld it · Crew"),
         (f"/crew/{okafor}", "Crew · Rell Okafor"),
+        ("/people", "People and access"),
         ("/procedures", "Procedures"),
         ("/procedures/draft", "Draft from six answers"),
         (f"/procedures/{draft}", "FB-27-P07"),

@@ -1,9 +1,9 @@
 """A server that is new: the administrator invites, and whoever is invited sets a password and begins."""
 
-import re
-
 from apps.accounts.models import Role, User
 from playwright.sync_api import expect
+
+from tests.browser.test_every_page import faults
 
 FIRST, OWN = "given-out-by-hand 1", "nine quiet kettles 4"
 
@@ -17,7 +17,9 @@ def sign_in(page, url, username, password):
 
 
 def test_from_an_empty_server_to_the_first_job(live_server, context, db):
-    User.objects.create_user("root-of-it", password=FIRST, role=Role.ADMINISTRATOR, first_name="Ada", last_name="Min")
+    User.objects.create_user(
+        "root-of-it", password=FIRST, role=Role.ADMINISTRATOR, first_name="Ada", last_name="Min"
+    )
     page = context.new_page()
     sign_in(page, live_server.url, "root-of-it", FIRST)
     steps = page.get_by_role("region", name="Nothing is here yet")
@@ -31,7 +33,7 @@ def test_from_an_empty_server_to_the_first_job(live_server, context, db):
     # A password that was given out changes nobody's access: the own one comes first.
     expect(dialog).to_contain_text("Change it first")
     dialog.get_by_role("button", name="Not now").click()
-    page.get_by_role("button", name=re.compile("Ada Min")).click()
+    page.get_by_role("button", name="Ada Min · administrator").click()
     page.get_by_role("menuitem", name="Change the password").click()
     change = page.get_by_role("dialog", name="Change your password")
     change.get_by_label("Present password").fill(FIRST)
@@ -53,10 +55,12 @@ def test_from_an_empty_server_to_the_first_job(live_server, context, db):
     link = shown.get_by_label("Link to set the password").input_value()
     shown.get_by_role("button", name="Done").click()
     expect(page.get_by_role("row").filter(has_text="Odile Ferrant")).to_contain_text("no password set yet")
+    assert not faults(page, "/people")
 
     other = context.browser.new_context(locale="en").new_page()
     other.goto(link)
     expect(other.get_by_text("Odile Ferrant, choose the password")).to_be_visible()
+    assert not faults(other, "/welcome")
     other.get_by_label("Password, at least 10 characters").fill("odile")
     other.get_by_label("Password, again").fill("odile")
     other.get_by_role("button", name="Set the password").click()
@@ -66,7 +70,9 @@ def test_from_an_empty_server_to_the_first_job(live_server, context, db):
     other.get_by_role("button", name="Set the password").click()
     expect(other.get_by_text("Your password is set.")).to_be_visible()
     sign_in(other, live_server.url, "odile", OWN + " too")
-    other.get_by_role("region", name="Nothing is here yet").get_by_role("button", name="Add the first job").click()
+    other.get_by_role("region", name="Nothing is here yet").get_by_role(
+        "button", name="Add the first job"
+    ).click()
     job = other.get_by_role("dialog", name="Add a job")
     job.get_by_label("Number").fill("FB-1")
     job.get_by_label("Title").fill("Handrail")

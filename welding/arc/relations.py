@@ -228,12 +228,12 @@ def wire_range(
 
     near = next((row for row in rows if abs(row["d_mm"] - diameter_mm) <= 0.06), None)
     if near is not None:
-        return Range(*ends(near)), table.citation_of(near), table.unchecked
+        return Range.between(*ends(near)), table.citation_of(near), table.unchecked
     above = next((i for i, row in enumerate(rows) if row["d_mm"] >= diameter_mm), len(rows) - 1)
     low, high = rows[max(above - 1, 0)], rows[above]
     share = (diameter_mm - low["d_mm"]) / (high["d_mm"] - low["d_mm"]) if high is not low else 0.0
     least, most = (a + share * (b - a) for a, b in zip(ends(low), ends(high), strict=True))
-    return Range(least, most), table.citation_of(low), table.unchecked
+    return Range.between(least, most), table.citation_of(low), table.unchecked
 
 
 # --- travel and bead shape --------------------------------------------------------------------
@@ -245,7 +245,7 @@ def travel_range(group: str, attitude: str) -> tuple[Range, Citation, tuple[str,
     row = next((r for r in table.rows if r["group"] == group and r["attitude"] == attitude), None)
     if row is None:
         return None
-    return Range(row["min_mm_min"], row["max_mm_min"]), table.citation_of(row), table.unchecked
+    return Range.between(row["min_mm_min"], row["max_mm_min"]), table.citation_of(row), table.unchecked
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -88,7 +88,9 @@ def deposition_yield(
     row = next((row for row in table.rows if row["case"] == case), None)
     if row is None:
         return None
-    return Yield(usual=row["usual"], spread=Range(row["min"], row["max"]), citation=table.citation_of(row))
+    return Yield(
+        usual=row["usual"], spread=Range.between(row["min"], row["max"]), citation=table.citation_of(row)
+    )
 
 
 def _case(process: str, designation: str | None, components: Mapping[Any, float]) -> str:

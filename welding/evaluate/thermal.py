@@ -200,7 +200,7 @@ def _target(known: list[tuple[BaseMetal, Metal]]) -> tuple[Range | None, str]:
             "usual for {metal}; the steel manufacturer's figure rules",
             metal=in_words(row["row"]),
         )
-        return Range(row["min_s"], row["max_s"]), words
+        return Range.between(row["min_s"], row["max_s"]), words
     return Range(*MILD_TARGET_S), tr("no target is usual for mild steel; drawn for comparison")
 
 

@@ -67,7 +67,7 @@ class _Factors:
 def _factors(joint: CoolingJoint) -> _Factors:
     table = load_table("welding.heat", "shape_factors")
     row = next(row for row in table.rows if row["joint"] == joint)
-    return _Factors(Range(row["f2_min"], row["f2_max"]), row["f3"], table.unchecked)
+    return _Factors(Range.between(row["f2_min"], row["f2_max"]), row["f3"], table.unchecked)
 
 
 def t85_3d_s(heat_input_kj_mm: float, start_c: float, f3: float = 1.0) -> float:

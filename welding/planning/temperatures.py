@@ -238,7 +238,7 @@ def _heat_window(
             citation=table.citation_of(row),
         )
     )
-    return Range(least, row["max_kj_mm"])
+    return Range.between(least, row["max_kj_mm"])
 
 
 def _lower_interpass(facts: Facts, preheat: float, interpass: float, reasons: list[Reason]) -> float:
@@ -282,7 +282,7 @@ def _cooling_target(facts: Facts) -> tuple[Range | None, Any, tuple[str, ...]]:
     row = next((r for r in table.rows if r["yield_from_mpa"] <= strongest < r["yield_to_mpa"]), None)
     if row is None:
         return None, table.citation, ()
-    return Range(row["min_s"], row["max_s"]), table.citation_of(row), table.unchecked
+    return Range.between(row["min_s"], row["max_s"]), table.citation_of(row), table.unchecked
 
 
 def _after(facts: Facts, keys: list[str], reasons: list[Reason]) -> tuple[PostHeat | None, Pwht | None]:
@@ -299,7 +299,7 @@ def _after(facts: Facts, keys: list[str], reasons: list[Reason]) -> tuple[PostHe
         )
         return None, Pwht(
             kind="temper",
-            hold_c=Range(row["hold_min_c"], row["hold_max_c"]),
+            hold_c=Range.between(row["hold_min_c"], row["hold_max_c"]),
             hold_min=float(hold),
             heating_c_h=float(row["rate_c_h"]),
             cooling_c_h=float(row["rate_c_h"]),

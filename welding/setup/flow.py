@@ -65,7 +65,7 @@ def flow_advice(
                 continue  # aluminium is hardly ever short-circuited; the spray figures hold
             factor = 1 + (_HELIUM_WIRE - 1) * helium
             return FlowAdvice(
-                usual=Range(row["min_l_min"], round(row["max_l_min"] * factor, 1)),
+                usual=Range.between(row["min_l_min"], round(row["max_l_min"] * factor, 1)),
                 basis=tr("the process and its transfer")
                 + (tr(", helium taken into account") if helium else ""),
                 citation=table.citation_of(row),

@@ -35,9 +35,9 @@ def pulse_schools() -> tuple[PulseSchool, ...]:
             school=row["school"],
             words=tr(row["words"]),
             use=tr(row["use"]),
-            frequency_hz=Range(row["frequency_min_hz"], row["frequency_max_hz"]),
-            peak_share=Range(row["peak_share_min"], row["peak_share_max"]),
-            background_share=Range(row["background_share_min"], row["background_share_max"]),
+            frequency_hz=Range.between(row["frequency_min_hz"], row["frequency_max_hz"]),
+            peak_share=Range.between(row["peak_share_min"], row["peak_share_max"]),
+            background_share=Range.between(row["background_share_min"], row["background_share_max"]),
             citation=table.citation_of(row),
         )
         for row in table.rows

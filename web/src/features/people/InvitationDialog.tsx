@@ -5,7 +5,6 @@ import { useState } from 'react'
 import type { Invitation } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
-import { Notice } from '../../ui/Notice'
 
 /** The link, shown this once; behind the # it is not sent to the server, so no log of addresses keeps it. */
 export function InvitationDialog({ invitation, onClose }: { invitation: Invitation; onClose: () => void }) {
@@ -32,9 +31,9 @@ export function InvitationDialog({ invitation, onClose }: { invitation: Invitati
         value={link}
         onFocus={(event) => event.target.select()}
       />
-      <Notice mark="caution" className="mt-2 text-[13px]">
+      <p className="mt-2 text-[14px]">
         <Trans>The name to sign in with is {invitation.person.username}.</Trans>
-      </Notice>
+      </p>
       <div className="mt-3 flex items-center justify-end gap-2">
         {copied && (
           <span role="status" className="text-[13px] text-steel2">
