@@ -24,7 +24,7 @@ class Range:
     def between(cls, one: float, other: float) -> Range:
         """The range between two ends of a table, in either order.
 
-        Of two corrections of the code book one comes first: until the other, the ends may stand the wrong way.
+        Corrections of the code book come one by one: until the second, the ends may stand the wrong way.
         """
         return cls(min(one, other), max(one, other))
 
