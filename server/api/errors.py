@@ -82,6 +82,12 @@ class ConflictError(Refusal):
     status, type, title = 409, "conflict", tr_noop("Already there")
 
 
+class NoListError(ConflictError):
+    """The job has no weld list; the screen offers to make one."""
+
+    type, title = "no-weld-list", tr_noop("No weld list")
+
+
 class DamagedError(Refusal):
     """The bytes of something signed or frozen are not those that were signed; nothing is shown from them."""
 

@@ -43,6 +43,7 @@ from apps.weldlist.wps_api import router as wps_of_list
 from django.contrib import admin
 from django.urls import path, re_path
 
+from config.health import live, ready
 from config.views import page
 
 for _router in (
@@ -91,7 +92,9 @@ for _router in (
 urlpatterns = [
     path("api/", api.urls),
     path("admin/", admin.site.urls),
-    re_path(r"^(?!api/|static/|assets/|fonts/|admin/).*$", page),
+    path("health/live", live),
+    path("health/ready", ready),
+    re_path(r"^(?!api/|health/|static/|assets/|fonts/|admin/).*$", page),
 ]
 
 handler500 = "api.errors.server_error"

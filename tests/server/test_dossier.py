@@ -118,3 +118,11 @@ def test_the_pdf_has_bookmarks_and_is_the_same_twice(api, job, log, inspect):
     said = " ".join(page.get_textpage().get_text_range() for page in document)
     assert "lack of fusion" in said and "W2 / 1" in said and "FB-27-P03 B" in said
     assert first == second
+
+
+def test_without_a_list_nobody_says_that_nothing_is_open(api, job):
+    found, said = lacks(api, job)
+    assert (found["expected"], found["made"]) == (0, 0)
+    assert said == {"The job has no weld list: what has to be welded is not known.": 0}
+    status, refused = api["viewer"]("GET", f"/jobs/{job.pk}/weld-list/coverage")
+    assert (status, refused["type"]) == (409, "/problems/no-weld-list")

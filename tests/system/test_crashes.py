@@ -8,6 +8,8 @@ import socket
 import sys
 import threading
 import time
+import urllib.error
+import urllib.request
 from pathlib import Path
 
 import pytest
@@ -104,10 +106,20 @@ def test_the_database_is_killed_in_the_middle_of_saving(shop):
     assert body["detail"] == "The database does not answer."
     with saver.person.opener.open(saver.person.base.removesuffix("/api")) as page:
         assert b'<div id="root">' in page.read()  # the page itself opens, says so, and asks again
+    assert health(shop, "live") == 200 and health(shop, "ready") == 503
     shop.start()
     # The same web server finds the database again by itself.
     saver.person.wait_for(saver.path, 200, patience_s=90, in_a_row=20)
+    assert health(shop, "ready") == 200
     assert_kept(shop.port, saver)
+
+
+def health(shop, what):
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{shop.port}/health/{what}", timeout=20) as answer:
+            return answer.status
+    except urllib.error.HTTPError as error:
+        return error.code
 
 
 def test_a_sheet_is_set_beside_the_server_and_nothing_is_left_of_it(shop):

@@ -114,8 +114,16 @@ def dossier_of(job: Job) -> Dossier:
         expected=sum(expected.values()),
         made=len(made),
         released=len({(mark, item) for mark, item, state, *_ in welds if state == State.RELEASED}),
-        open=tuple(one for one in points if one.count),
+        open=(*_nothing_listed(expected), *(one for one in points if one.count)),
     )
+
+
+def _nothing_listed(expected: Counter[str]) -> tuple[OpenPoint, ...]:
+    """Without a list nobody can say that nothing is open."""
+    if expected.total():
+        return ()
+    said = tr("The job has no weld list: what has to be welded is not known.")
+    return (OpenPoint(said=said, count=0, marks=()),)
 
 
 def _point(said: str, marks: Sequence[str]) -> OpenPoint:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from api.errors import ConflictError, ProblemOut
+from api.errors import NoListError, ProblemOut
 from django.shortcuts import get_object_or_404
 
 from apps.jobs.models import Job
@@ -24,10 +24,10 @@ def listed_of(job_id: int) -> tuple[Job, WeldList, StandingList]:
     """The job with its list as it stands.
 
     Raises:
-        ConflictError: It has none yet.
+        NoListError: It has none yet.
     """
     job = job_of(job_id)
     listed = weld_list_of(job)
     if listed is None:
-        raise ConflictError(tr("This job has no weld list yet."))
+        raise NoListError(tr("This job has no weld list yet."))
     return job, listed, standing_list(listed)

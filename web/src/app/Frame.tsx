@@ -9,6 +9,7 @@ import { Modal } from '../ui/Modal'
 import { CODE_PLACE } from '../ui/CodeInForce'
 import { CommandBox } from './CommandBox'
 import { JobMenu } from './JobMenu'
+import { NoJobYet } from './NoJobYet'
 import { useJob } from '../session/job'
 import { KEYS, useGlobalKeys } from '../session/keys'
 import { sessionQuery } from '../queries/session'
@@ -102,6 +103,7 @@ export function Frame() {
       </header>
       <main id="page" className="min-h-0 min-w-0 overflow-y-auto" tabIndex={-1}>
         <PasswordNotice />
+        <NoJobYet />
         <Outlet />
       </main>
       <CommandBox

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from api.errors import ConflictError, StaleError
+from api.errors import ConflictError, NoListError, StaleError
 from django.db import transaction
 
 from apps.accounts.models import User
@@ -41,7 +41,7 @@ def assign_wps(
     Job.objects.select_for_update(no_key=True).get(pk=job.pk)
     listed = WeldList.objects.select_for_update().filter(job=job).first()
     if listed is None:
-        raise ConflictError(tr("This job has no weld list yet."))
+        raise NoListError(tr("This job has no weld list yet."))
     require_version(listed, version)
     standing = standing_list(listed)
     kinds = {one.key: one for one in standing.types}

@@ -9,7 +9,7 @@ import { jobCrewQuery } from '../../queries/crew'
 import { useJob } from '../../session/job'
 import { useUnits } from '../../session/units'
 import { Choice } from '../../ui/Choice'
-import { Notice } from '../../ui/Notice'
+import { ListProblem } from '../../ui/ListProblem'
 import { MarkIcon } from '../../ui/Verdict'
 import { CrewHead } from './CrewHead'
 import { CrewTable } from './CrewTable'
@@ -33,7 +33,7 @@ function OfJob({ jobId }: { jobId: number }) {
   const [needed, setNeeded] = useState(1)
   const [shortOnly, setShortOnly] = useState(false)
   const found = useQuery(jobCrewQuery(jobId, system))
-  if (found.isError) return <Notice mark="breach">{found.error.message}</Notice>
+  if (found.isError) return <ListProblem error={found.error} />
   if (!found.data)
     return (
       <p className="text-steel" role="status">

@@ -7,6 +7,7 @@ import { weldListQuery } from '../../queries/joints'
 import { digits } from '../../session/language'
 import { useJob } from '../../session/job'
 import { Button } from '../../ui/Button'
+import { ListProblem } from '../../ui/ListProblem'
 import { Notice } from '../../ui/Notice'
 import { CompareCodes } from './CompareCodes'
 import { JointsHead } from './JointsHead'
@@ -54,7 +55,7 @@ function Plan({ jobId, list }: { jobId: number; list: WeldList }) {
           )}
         </div>
         {going && <SearchProgress jobId={jobId} search={going} />}
-        {error && <Notice mark="breach">{error}</Notice>}
+        {error && <ListProblem error={error} />}
         {!found && !busy && !error && (
           <p className="panel p-4 text-steel">
             <Trans>

@@ -8,7 +8,7 @@ import type { JointType, ListCoverage } from '../../api/types'
 import { listCoverageQuery } from '../../queries/joints'
 import { useJob } from '../../session/job'
 import { useUnits } from '../../session/units'
-import { Notice } from '../../ui/Notice'
+import { ListProblem } from '../../ui/ListProblem'
 import { MarkIcon } from '../../ui/Verdict'
 import { JointsHead } from './JointsHead'
 import { TypeCells } from './TypeCells'
@@ -39,7 +39,7 @@ function OfJob({ jobId }: { jobId: number }) {
           </label>
         )}
       </JointsHead>
-      {cover.isError && <Notice>{cover.error.message}</Notice>}
+      {cover.isError && <ListProblem error={cover.error} />}
       {cover.data && <Summary cover={cover.data} />}
       {cover.data && shown.length > 0 && <Matrix jobId={jobId} cover={cover.data} shown={shown} />}
     </div>

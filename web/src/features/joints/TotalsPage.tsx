@@ -8,6 +8,7 @@ import type { ListTotals } from '../../api/types'
 import { listTotalsQuery } from '../../queries/joints'
 import { useJob } from '../../session/job'
 import { digits } from '../../session/language'
+import { ListProblem } from '../../ui/ListProblem'
 import { Notice } from '../../ui/Notice'
 import { JointsHead } from './JointsHead'
 
@@ -26,7 +27,7 @@ function OfJob({ jobId }: { jobId: number }) {
           <Trans>Download as XLSX</Trans>
         </a>
       </JointsHead>
-      {found.isError && <Notice>{found.error.message}</Notice>}
+      {found.isError && <ListProblem error={found.error} />}
       {found.data && <Shown found={found.data} />}
     </div>
   )

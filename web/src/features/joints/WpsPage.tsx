@@ -10,6 +10,7 @@ import { useJob } from '../../session/job'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { Button } from '../../ui/Button'
+import { ListProblem } from '../../ui/ListProblem'
 import { Notice } from '../../ui/Notice'
 import { MarkIcon } from '../../ui/Verdict'
 import { JointsHead } from './JointsHead'
@@ -43,7 +44,7 @@ function OfJob({ jobId }: { jobId: number }) {
           </label>
         )}
       </JointsHead>
-      {found.isError && <Notice>{found.error.message}</Notice>}
+      {found.isError && <ListProblem error={found.error} />}
       {assign.error && (
         <Notice mark="breach" className="mb-3">
           {assign.error}

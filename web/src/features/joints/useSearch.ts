@@ -44,6 +44,6 @@ export function useSearch(jobId: number) {
     found,
     first,
     isCurrent: found?.search.id === known?.id ? (known?.current ?? true) : true,
-    error: search.error?.message ?? last.error?.message ?? '',
+    error: search.error ?? last.error,
   }
 }

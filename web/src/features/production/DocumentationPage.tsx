@@ -89,7 +89,12 @@ function OpenPoints({ found }: { found: Dossier }) {
           <li key={one.said}>
             <span className="flex items-baseline gap-1.5">
               <MarkIcon mark="unknown" size={10} silent />
-              {one.said}: <b>{one.count}</b>
+              {one.said}
+              {one.count > 0 && (
+                <>
+                  : <b>{one.count}</b>
+                </>
+              )}
             </span>
             <span className="block text-[12.5px] text-steel2">
               {one.marks.join(', ')}
