@@ -181,12 +181,11 @@ def test_a_reset_ends_every_session_and_older_links(api, thea):
     assert signed_in("t.brandt", anew["password"]) is not None
 
 
-@pytest.mark.parametrize(
-    "token", ["x", "a:b:c", signing.dumps(["1", 2], salt="invitation"), signing.dumps(7)]
-)
-def test_a_link_that_is_none_opens_nothing(people, token):
-    for path in ("/invitations/look", "/invitations"):
-        assert send(Client(), path, {"token": token, "password": GOOD})[0] == 422
+def test_a_link_that_is_none_opens_nothing(people):
+    # Signed ones bear the time: they are no names of tests.
+    for token in ("x", "a:b:c", signing.dumps(["1", 2], salt="invitation"), signing.dumps(7)):
+        for path in ("/invitations/look", "/invitations"):
+            assert send(Client(), path, {"token": token, "password": GOOD})[0] == 422, token
 
 
 def test_a_link_ends_after_a_week_and_with_the_access(api, monkeypatch):
