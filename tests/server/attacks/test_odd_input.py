@@ -223,7 +223,10 @@ def test_a_stranger_gets_in_nowhere(draft):
     nobody = Api(None)
     for path, verbs in ninja.get_openapi_schema()["paths"].items():
         for method in verbs:
-            if "/session" in path or path in ("/api/units", "/api/codes", "/api/terms"):
+            # An invitation is accepted before there is a session; tokens that are none are tried in test_people.
+            if "/session" in path or path.startswith("/api/invitations"):
+                continue
+            if path in ("/api/units", "/api/codes", "/api/terms"):
                 continue
             address = path.removeprefix("/api")
             while "{" in address:
