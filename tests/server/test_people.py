@@ -4,6 +4,7 @@ import json
 from datetime import timedelta
 
 import pytest
+from apps.accounts import budgets
 from apps.accounts.models import User
 from django.apps import apps as django_apps
 from django.core import signing
@@ -197,6 +198,20 @@ def test_a_link_ends_after_a_week_and_with_the_access(api, monkeypatch):
     assert send(Client(), "/invitations/look", {"token": made["token"]})[0] == 200
     change(api, listed(api)["t.brandt"], active=False)
     assert send(Client(), "/invitations/look", {"token": made["token"]})[0] == 422
+
+
+def test_a_name_that_is_locked_is_seen_and_opened_again(api, thea, people, django_assert_max_num_queries):
+    assert not any(one["locked"] for one in listed(api).values())
+    while budgets.spend(budgets.NAME, "name", "t.brandt"):
+        pass
+    assert budgets.spent(budgets.NAME, "name", "t.brandt")
+    with django_assert_max_num_queries(8):  # however many people there are
+        assert [name for name, one in listed(api).items() if one["locked"]] == ["t.brandt"]
+    for who in ("engineer", "viewer"):
+        assert api[who]("POST", f"/people/{thea['id']}/unlock")[0] == 403
+    assert listed(api)["t.brandt"]["locked"]
+    assert api["administrator"]("POST", f"/people/{thea['id']}/unlock")[0] == 204
+    assert not listed(api)["t.brandt"]["locked"] and signed_in("t.brandt") is not None
 
 
 def test_the_trail_names_who_changed_whose_access(api, people, thea):

@@ -96,6 +96,19 @@ def test_another_test_does_not(designation, why):
     assert standing_on(certificate(), (renewal(designation),), AGAIN).standing == "lapsed"
 
 
+def test_all_else_of_the_earlier_test_is_covered_by_the_new_one():
+    """A test with backing says nothing of an open root."""
+    held = certificate(UNLIMITED.replace("backing", "open-root"))
+    (problem, *_) = statement_problems(held, (), renewal())
+    assert "acking" in problem.message
+    assert statement_problems(held, (), renewal(TEN.replace("backing", "open-root"))) == ()
+
+
+def test_only_a_renewal_renews():
+    other = renewal(kind="confirmation")
+    assert standing_on(certificate(), (other,), AGAIN).standing == "lapsed"
+
+
 def test_the_inch_piece_is_as_good():
     us = "AWS D1.1 SMAW 3G uphill plate CJP T3/8in F4 backing"
     assert against_test(read_designation(UNLIMITED), read_designation(us)) == ()

@@ -184,7 +184,9 @@ def held_of(
         tacks=tested.person == "tack-welder",
         tested=tested,
         renewals=tuple(
-            _renewal(one, one.renewed_by, revoked or {}) for one in statements if one.renewed_by is not None
+            _renewal(one, one.renewed_by, revoked or {})
+            for one in statements
+            if one.kind == "renewal" and one.renewed_by is not None
         ),
     )
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import time
+from collections.abc import Sequence
 from typing import Any
 
 from django.db import DatabaseError, connection
@@ -96,6 +97,17 @@ LIMITER = FixedWindowRateLimiter(DatabaseStorage())
 def spent(item: RateLimitItem, *names: str) -> bool:
     """Whether a budget is used up; asking costs nothing of it."""
     return not LIMITER.test(item, *names)
+
+
+def spent_of(item: RateLimitItem, kind: str, names: Sequence[str]) -> set[str]:
+    """Those of the names whose budget of a kind is used up, asked at once."""
+    keys = {_short(item.key_for(kind, name)): name for name in names}
+    with connection.cursor() as cursor:
+        cursor.execute(
+            "SELECT key FROM accounts_budget WHERE key = ANY(%s) AND ends_at > %s AND count >= %s",
+            [list(keys), time.time(), item.amount],
+        )
+        return {keys[key] for (key,) in cursor.fetchall()}
 
 
 def spend(item: RateLimitItem, *names: str) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from datetime import datetime
 from typing import Annotated, Any
 
@@ -14,7 +15,7 @@ from ninja import Router, Schema, Status
 from pydantic import Field, StringConstraints
 
 from apps.accounts.api import CsrfOnly, Secret
-from apps.accounts.budgets import CALLS, NAME, spend, spent
+from apps.accounts.budgets import CALLS, NAME, spend, spent_of
 from apps.accounts.invitations import DAYS, invited
 from apps.accounts.models import Role, User
 from apps.accounts.permissions import Action, require
@@ -115,7 +116,9 @@ class AcceptIn(TokenIn):
 def people(request: HttpRequest) -> list[AccountOut]:
     """Everybody who may sign in, or might once."""
     require(person(request), Action.KEEP_PEOPLE)
-    return [_out(one) for one in User.objects.order_by("-is_active", "first_name", "last_name", "username")]
+    rows = list(User.objects.order_by("-is_active", "first_name", "last_name", "username"))
+    locked = spent_of(NAME, "name", [one.username for one in rows])
+    return [_out(one, locked) for one in rows]
 
 
 @router.post("/people", response={201: InvitationOut, **REFUSALS})
@@ -187,7 +190,9 @@ def _throttled(request: HttpRequest) -> None:
         raise ThrottledError(tr("Too many sign-ins from this address. Try again in a minute."))
 
 
-def _out(one: User) -> AccountOut:
+def _out(one: User, locked: Collection[str] | None = None) -> AccountOut:
+    if locked is None:
+        locked = spent_of(NAME, "name", [one.username])
     return AccountOut(
         id=one.pk,
         username=one.username,
@@ -196,7 +201,7 @@ def _out(one: User) -> AccountOut:
         active=one.is_active,
         invited=not one.has_usable_password(),
         password_own=one.password_own,
-        locked=spent(NAME, "name", one.username),
+        locked=one.username in locked,
         last_login=one.last_login,
         seen=state_of(one),
     )
