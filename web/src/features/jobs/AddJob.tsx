@@ -4,7 +4,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 
-import { Refusal, api, unwrap } from '../../api/client'
+import { api, unwrap } from '../../api/client'
+import { errorsOf } from '../../api/errors'
 import { useJob } from '../../session/job'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
@@ -41,8 +42,7 @@ export function AddJob({ onClose }: { onClose: () => void }) {
       void navigate('/')
     },
   })
-  const refusal = add.error instanceof Refusal ? add.error : null
-  const error = (path: string) => refusal?.body.errors.find((one) => one.path === path)?.message
+  const error = errorsOf(add.error)
   const placed = ['number', 'title', 'customer', 'coordinator'].some((path) => error(path))
   const fields = [
     ['number', t`Number`, number, setNumber, 'FB-28'],
@@ -66,9 +66,9 @@ export function AddJob({ onClose }: { onClose: () => void }) {
           </div>
         ))}
         <TwoSignatures value={twoSignatures} onChange={setTwoSignatures} />
-        {refusal && !placed && (
+        {add.isError && !placed && (
           <p role="alert" className="text-[13px] text-breach">
-            {refusal.message}
+            {add.error.message}
           </p>
         )}
         <div className="flex justify-end gap-2">

@@ -3,7 +3,8 @@ import { Trans } from '@lingui/react/macro'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 
-import { Refusal, api, unwrap } from '../../api/client'
+import { api, unwrap } from '../../api/client'
+import { errorsOf } from '../../api/errors'
 import type { Job } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Modal } from '../../ui/Modal'
@@ -34,8 +35,7 @@ export function JobSettings({ job, onClose }: { job: Job; onClose: () => void })
       onClose()
     },
   })
-  const refused = save.error instanceof Refusal ? save.error.body.errors : []
-  const problem = (path: string) => refused.find((one) => one.path === path)?.message
+  const problem = errorsOf(save.error)
   return (
     <Modal title={t`Coordinator and signatures of ${job.number}`} open onClose={onClose}>
       <form
