@@ -14,7 +14,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from ops.cluster import Cluster, free_port
-from ops.environment import build_web, install_node_packages, make_venv
+from ops.environment import build_web, compile_code, install_node_packages, make_venv
 from ops.places import PYTHON, ROOT, SERVER, VENV, WEB, home, only_one
 from ops.say import BUILD, Stop, say
 from ops.system import check_node, install_packages
@@ -55,6 +55,7 @@ def _ready_for_tests() -> None:
     check_node()
     install_packages(for_tests=True)
     make_venv(for_tests=True)
+    compile_code()
     install_node_packages()
     build_web()
 

@@ -12,6 +12,7 @@ import subprocess
 import time
 from pathlib import Path
 
+from ops import log_archive
 from ops.places import home, lock_fds, secret, write_whole
 from ops.say import DATABASE, DISK, Stop
 from ops.system import postgres_bin
@@ -71,6 +72,8 @@ def listens(port: int) -> bool:
 class Cluster:
     """The cluster under ``BEAD_HOME``. ``fast`` trades safety for speed, for tests only."""
 
+    serving_role = SERVES
+
     def __init__(self, *, fast: bool = False) -> None:
         self.fast = fast
         self.folder = self._folder()
@@ -93,7 +96,8 @@ class Cluster:
         return subprocess.run(test, capture_output=True, check=False, cwd="/").returncode == 0
 
     @property
-    def _bin(self) -> Path:
+    def programs(self) -> Path:
+        """Folder of the programs of the major version that wrote the data."""
         version = self.data / "PG_VERSION"
         major = version.read_text().strip() if version.exists() else None
         found = postgres_bin(major)
@@ -105,7 +109,7 @@ class Cluster:
             )
         return found
 
-    def _call(
+    def call(
         self,
         program: str,
         *arguments: str,
@@ -116,7 +120,7 @@ class Cluster:
 
         ``ends=False`` for the one that leaves a server behind, which must not hold our lock.
         """
-        command = [str(self._bin / program), *arguments]
+        command = [str(self.programs / program), *arguments]
         if os.geteuid() == 0:
             command = ["runuser", "-u", "postgres", "--", *command]
         with open(self.folder / "call.log", "w+") as out:
@@ -165,11 +169,15 @@ class Cluster:
         if port is None or not self._alive():
             return False
         return (
-            self._call(
+            self.call(
                 "pg_isready", "-q", "-h", "127.0.0.1", "-p", str(port), "-U", ROLE, "-d", "postgres"
             ).returncode
             == 0
         )
+
+    def where(self) -> str:
+        """For people: the port."""
+        return f"on loopback port {self.port()}"
 
     def url(self, database: str, role: str = ROLE) -> str:
         """Address of a database in it, for the owner of the cluster or one of its two lesser roles."""
@@ -177,8 +185,8 @@ class Cluster:
 
     # --- doing -------------------------------------------------------------------------------
 
-    def start(self) -> None:
-        """Start it, made first if there is none, cleaned up after a crash."""
+    def start(self, *more: str) -> None:
+        """Start it, made first if there is none, cleaned up after a crash; ``more`` is configuration."""
         self.folder.mkdir(parents=True, exist_ok=True)
         if os.geteuid() == 0:
             shutil.chown(self.folder, "postgres", "postgres")
@@ -192,9 +200,9 @@ class Cluster:
             if port is None or listens(port):
                 port = free_port()
             write_whole(self._note, json.dumps({"port": port}))
-            self._configure(port)
+            self._configure(port, *more)
             log = str(self.folder / "server.log")
-            done = self._call(
+            done = self.call(
                 "pg_ctl", "-D", str(self.data), "-l", log, "-w", "-t", "120", "start", ends=False
             )
             if done.returncode == 0:
@@ -214,7 +222,7 @@ class Cluster:
         write_whole(password, secret("database-password"), mode=0o600)
         if os.geteuid() == 0:
             shutil.chown(password, "postgres", "postgres")
-        done = self._call(
+        done = self.call(
             "initdb",
             "-D",
             str(new),
@@ -235,7 +243,7 @@ class Cluster:
             raise Stop(f"The database cannot be made:\n{done.stdout[-1500:]}", DATABASE)
         new.rename(self.data)
 
-    def _configure(self, port: int) -> None:
+    def _configure(self, port: int, *more: str) -> None:
         lines = [
             "listen_addresses = '127.0.0.1'",
             f"port = {port}",
@@ -244,6 +252,14 @@ class Cluster:
             "log_timezone = 'UTC'",
             "max_connections = 120",
         ]
+        place = log_archive.place()
+        if place is not None:
+            lines += log_archive.archiving(place)
+            for folder in (place, log_archive.log_folder(place)):
+                folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+                if os.geteuid() == 0:
+                    shutil.chown(folder, "postgres", "postgres")
+        lines += more
         if self.fast:
             lines += ["fsync = off", "full_page_writes = off", "autovacuum = off"]
         path = self.data / "postgresql.auto.conf"
@@ -267,11 +283,15 @@ class Cluster:
         if not self._alive():
             (self.data / "postmaster.pid").unlink(missing_ok=True)
 
+    def reached_as(self, role: str, database: str = "") -> list[str]:
+        """What PostgreSQL's programs are told to reach it."""
+        where = ["-h", "127.0.0.1", "-p", str(self.port()), "-U", role]
+        return [*where, "-d", database] if database else where
+
     def _psql(self, database: str, *arguments: str) -> subprocess.CompletedProcess[str]:
-        where = ["-h", "127.0.0.1", "-p", str(self.port()), "-U", ROLE, "-d", database]
-        return self._call(
+        return self.call(
             "psql",
-            *where,
+            *self.reached_as(ROLE, database),
             "-qAtX",
             "-v",
             "ON_ERROR_STOP=1",
@@ -284,8 +304,7 @@ class Cluster:
 
     def make_database(self, name: str) -> None:
         """Create a database if there is none of this name."""
-        found = self._sql(f"select 1 from pg_database where datname = '{name}'")
-        if found.returncode == 0 and found.stdout.strip() == "1":
+        if self.has(name):
             return
         done = self._sql(f'create database "{name}"')
         if done.returncode and "already exists" not in done.stdout:
@@ -327,9 +346,68 @@ class Cluster:
         """Keep the digest with the database, so that it lives and goes with it."""
         self._sql(f"comment on database \"{name}\" is '{digest}'")
 
+    def has(self, name: str) -> bool:
+        """Whether there is a database of this name."""
+        return self._sql(f"select 1 from pg_database where datname = '{name}'").stdout.strip() == "1"
+
+    def rename_database(self, name: str, new: str) -> None:
+        """Give a database another name; whoever is connected is cut off."""
+        self._sql(f"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{name}'")
+        done = self._sql(f'alter database "{name}" rename to "{new}"')
+        if done.returncode:
+            raise Stop(f"The database {name} cannot be renamed:\n{done.stdout[-800:]}", DATABASE)
+
+    def load(self, name: str, dump: Path) -> None:
+        """Fill an empty database from a dump, as the role that owns it."""
+        place = self.folder / "loading"  # where the user postgres can read it, and nobody else
+        shutil.rmtree(place, ignore_errors=True)
+        shutil.move(dump, place)
+        if os.geteuid() == 0:
+            for path in (place, *place.rglob("*")):
+                shutil.chown(path, "postgres", "postgres")
+        try:
+            done = self.call(
+                "pg_restore",
+                *self.reached_as(MIGRATES, name),
+                "--exit-on-error",
+                "--no-owner",
+                "--no-privileges",
+                "--jobs=2",
+                str(place),
+                env={"PGPASSWORD": secret(PASSWORDS[MIGRATES])},
+            )
+        finally:
+            shutil.rmtree(place, ignore_errors=True)
+        if done.returncode:
+            raise Stop(f"The dump cannot be loaded:\n{done.stdout[-1500:]}", DATABASE)
+
+    def archives(self) -> bool:
+        """Whether the log of changes is kept, as it runs."""
+        return self._sql("show archive_mode").stdout.strip() == "on"
+
+    def recovering(self) -> bool | None:
+        """Whether it plays a log; nothing if it does not answer."""
+        done = self._sql("select pg_is_in_recovery()")
+        return done.stdout.strip() == "t" if done.returncode == 0 else None
+
+    def hand_over_log(self) -> None:
+        """End the running file of the log, after a last change of its own, and wait until it is kept.
+
+        Raises:
+            Stop: It is not kept within two minutes.
+        """
+        self._sql("select txid_current()")
+        last = self._sql("select pg_walfile_name(pg_switch_wal())").stdout.strip()
+        for _ in range(240):
+            kept = self._sql("select coalesce(max(last_archived_wal), '') from pg_stat_archiver")
+            if kept.stdout.strip() >= last:
+                return
+            time.sleep(0.5)
+        raise Stop("The log of changes is not kept; see the database's log. Nothing was changed.", DATABASE)
+
     def stop(self) -> bool:
         """Stop it; returns whether there was anything to stop."""
         if not self.data.exists() or not self._alive():
             return False
-        self._call("pg_ctl", "-D", str(self.data), "-m", "fast", "-w", "-t", "60", "stop")
+        self.call("pg_ctl", "-D", str(self.data), "-m", "fast", "-w", "-t", "60", "stop")
         return True

@@ -54,7 +54,7 @@ def make_venv(*, for_tests: bool) -> None:
     """Make the virtual environment from the hash-pinned lock."""
     lock = LOCKS / ("dev.txt" if for_tests else "app.txt")
     wanted = {name: digest([LOCKS / "tools.txt", LOCKS / name]) for name in ("app.txt", "dev.txt")}
-    stamp = VENV / "installed"
+    stamp = VENV / "ready"
     # The test lock holds everything of the other one.
     good = [wanted["dev.txt"]] if for_tests else list(wanted.values())
     if PYTHON.exists() and any(_stamped(stamp, value) for value in good):
@@ -88,6 +88,8 @@ def make_venv(*, for_tests: bool) -> None:
                 "pip",
                 "install",
                 "-q",
+                # Once here; else every process that starts compiles some 2,400 files for itself.
+                "--compile-bytecode",
                 "--python",
                 str(PYTHON),
                 "--require-hashes",
@@ -98,6 +100,12 @@ def make_venv(*, for_tests: bool) -> None:
             NETWORK,
         )
         write_whole(stamp, wanted[lock.name])
+
+
+def compile_code() -> None:
+    """Compile our own code beside its source, once per content; a folder that cannot be written stays so."""
+    own = [str(ROOT / name) for name in ("server", "welding", "recorder")]
+    subprocess.run([str(PYTHON), "-m", "compileall", "-q", *own], capture_output=True, check=False)
 
 
 def install_node_packages() -> None:

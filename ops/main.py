@@ -12,17 +12,18 @@ import time
 from collections.abc import Callable
 from types import FrameType
 
-from ops import checks, mutants, proxy
+from ops import backups, checks, mutants, point_in_time, proxy
 from ops.cluster import MIGRATES, SERVES, Cluster
-from ops.environment import LOCKS, build_web, code_files, digest, make_venv, run
+from ops.database import DEMO, Database, database, name_of
+from ops.environment import LOCKS, build_web, code_files, compile_code, digest, make_venv, run
 from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one
 from ops.say import DISK, MISSING, NETWORK, USAGE, Step, Stop, say
+from ops.settings_file import load_settings
 from ops.system import check_node, install_packages
 from ops.user import web_user
 from ops.web import WebServer, check_serving, manage, require_free
 
 PORT = 8727
-DEMO_DATABASE, DATABASE = "bead_demo", "bead"
 
 
 def main(arguments: list[str]) -> int:
@@ -31,7 +32,13 @@ def main(arguments: list[str]) -> int:
         module = {"core": "welding", "recorder": "recorder"}[arguments[0]]
         return _guarded(lambda: hand_over(module, arguments[1:]))
     options = _parser().parse_args(arguments or ["--help"])
-    return _guarded(lambda: options.call(options))
+    return _guarded(lambda: _with_settings(options))
+
+
+def _with_settings(options: argparse.Namespace) -> int:
+    load_settings()
+    code: int = options.call(options)
+    return code
 
 
 def _guarded(call: Callable[[], int]) -> int:
@@ -84,6 +91,8 @@ def _parser() -> argparse.ArgumentParser:
     audit.add_argument("what", choices=["verify"])
     for command in (let_in, audit):
         command.add_argument("--demo", action="store_true", help="of the demo's data")
+    backups.add_commands(add)
+    point_in_time.add_commands(add)
     front = add("proxy", proxy.write, "print the configuration of nginx in front of ./bead serve")
     front.add_argument("--host", help="the name that people use (default: of BEAD_PUBLIC_URL)")
     front.add_argument("--port", type=_port, default=PORT, help=f"of ./bead serve (default {PORT})")
@@ -143,8 +152,9 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
         check_node()
         install_packages(for_tests=False)
         make_venv(for_tests=False)
+        compile_code()
         build_web()
-        web, cluster = WebServer(), Cluster()
+        web, base = WebServer(), database(demo=demo)
         code = digest(code_files())
         same = (
             web.healthy() and web.kind() == kind and web.code() == code and options.port in (None, web.port())
@@ -152,15 +162,15 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
         if not same:
             web.stop()
             require_free(options.port or PORT)
-        cluster.start()
-        name = DEMO_DATABASE if demo else DATABASE
-        cluster.make_database(name)
+        base.start()
+        name = name_of(base, demo=demo)
+        base.make_database(name)
         if not same:
-            _prepare(cluster, name, demo=demo)
+            _prepare(base, name, demo=demo)
             if os.geteuid() == 0 and web_user() is None:
                 say("  Caution: the web server runs as root, since no other user can read this folder")
                 say("  or its Python. Put both where others can read them, or start as another user.")
-            web.start(cluster.url(name, SERVES), options.port or PORT, demo=demo, code=code)
+            web.start(base.url(name, SERVES), options.port or PORT, demo=demo, code=code)
     _greet(web.port() or PORT, demo=demo)
     if options.detach:
         say("  It runs in the background. ./bead stop ends it.")
@@ -175,7 +185,7 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
         say("\nStopping …")
     with only_one():
         web.stop()
-        cluster.stop()
+        base.stop()
     return 0
 
 
@@ -183,19 +193,20 @@ def _interrupted(_number: int, _frame: FrameType | None) -> None:
     raise KeyboardInterrupt
 
 
-def _prepare(cluster: Cluster, name: str, *, demo: bool) -> None:
+def _prepare(base: Database, name: str, *, demo: bool) -> None:
     """Migrate and load, unless this very code has done it to this very database."""
     sources = [*SERVER.glob("apps/*/migrations/*.py"), *(SERVER / "apps" / "audit").rglob("*")]
     sources = [path for path in sources if path.suffix in (".py", ".sql")]
     demo_data = [path for path in (SERVER / "apps" / "demo").rglob("*") if path.suffix in (".py", ".json")]
     wanted = digest([*sources, *demo_data, LOCKS / "app.txt"])
-    if cluster.prepared_for(name) == wanted and (home() / "static").is_dir():
+    if base.prepared_for(name) == wanted and (home() / "static").is_dir():
         return
     with Step("preparing the database"):
-        cluster.make_roles(name)
-        demo_data_too = ["--demo"] if demo else []
-        manage(cluster.url(name, MIGRATES), "prepare", "--serving", SERVES, *demo_data_too, demo=demo)
-        cluster.note_prepared(name, wanted)
+        base.make_roles(name)
+        role = base.serving_role
+        serving = ["--serving", role] if role else []
+        manage(base.url(name, MIGRATES), "prepare", *serving, *(["--demo"] if demo else []), demo=demo)
+        base.note_prepared(name, wanted)
 
 
 def _greet(port: int, *, demo: bool) -> None:
@@ -227,13 +238,14 @@ def stop(_: argparse.Namespace) -> int:
 
 def status(_: argparse.Namespace) -> int:
     """Say what runs; exit 0 if the web server and the database answer."""
-    web, cluster = WebServer(), Cluster()
+    web = WebServer()
+    base = database(demo=web.kind() == "demo")
     runs = web.healthy()
     say(f"web server: {f'{web.kind()} on http://127.0.0.1:{web.port()}/' if runs else 'not running'}")
-    base = cluster.running()
-    say(f"database:   {f'on loopback port {cluster.port()}' if base else 'not running'}")
+    answers = base.running()
+    say(f"database:   {base.where() if answers else 'not running'}")
     say(f"state:      {home()}")
-    return 0 if runs and base else 1
+    return 0 if runs and answers else 1
 
 
 def reset_demo(_: argparse.Namespace) -> int:
@@ -244,8 +256,8 @@ def reset_demo(_: argparse.Namespace) -> int:
         if web.kind() == "demo":
             web.stop()
         cluster.start()
-        cluster.drop_database(DEMO_DATABASE)
-        shutil.rmtree(home() / "files" / DEMO_DATABASE, ignore_errors=True)
+        cluster.drop_database(DEMO)
+        shutil.rmtree(home() / "files" / DEMO, ignore_errors=True)
     say("The demo's data is gone. ./bead demo starts afresh.")
     return 0
 
@@ -254,11 +266,12 @@ def make_admin(options: argparse.Namespace) -> int:
     """Make an administrator with a password that is shown once."""
     make_venv(for_tests=False)
     with only_one():
-        cluster = Cluster()
-        cluster.start()
-        cluster.make_database(DATABASE)
-        _prepare(cluster, DATABASE, demo=False)
-        say(manage(cluster.url(DATABASE, SERVES), "make_admin", options.username).strip())
+        base = database()
+        base.start()
+        name = name_of(base, demo=False)
+        base.make_database(name)
+        _prepare(base, name, demo=False)
+        say(manage(base.url(name, SERVES), "make_admin", options.username).strip())
     return 0
 
 
@@ -266,12 +279,12 @@ def _on_database(options: argparse.Namespace, role: str, *call: str) -> str:
     """Run a management command on the database of serve, or of the demo."""
     make_venv(for_tests=False)
     with only_one():
-        cluster = Cluster()
-        cluster.start()
-        name = DEMO_DATABASE if options.demo else DATABASE
-        cluster.make_database(name)
-        _prepare(cluster, name, demo=options.demo)
-        return manage(cluster.url(name, role), *call, demo=options.demo).strip()
+        base = database(demo=options.demo)
+        base.start()
+        name = name_of(base, demo=options.demo)
+        base.make_database(name)
+        _prepare(base, name, demo=options.demo)
+        return manage(base.url(name, role), *call, demo=options.demo).strip()
 
 
 def unlock(options: argparse.Namespace) -> int:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 import time
 
-USAGE, MISSING, PORT, DISK, NETWORK, DATABASE, BUILD = 2, 3, 4, 5, 6, 7, 8
+USAGE, MISSING, PORT, DISK, NETWORK, DATABASE, BUILD, BACKUP = 2, 3, 4, 5, 6, 7, 8, 9
 
 
 class Stop(Exception):

@@ -53,6 +53,9 @@ _NEEDED: list[tuple[str, Callable[[], bool]]] = [
     ("libharfbuzz-subset0", lambda: _library("libharfbuzz-subset.so.0")),
     ("fonts-dejavu-core", lambda: Path("/usr/share/fonts/truetype/dejavu").is_dir()),
 ]
+_FOR_BACKUPS: list[tuple[str, Callable[[], bool]]] = [
+    ("borgbackup", lambda: shutil.which("borg") is not None),
+]
 _FOR_TESTS: list[tuple[str, Callable[[], bool]]] = [
     ("chromium", lambda: chromium() is not None),
     ("nginx", lambda: nginx() is not None),
@@ -99,9 +102,9 @@ def _no_services() -> Iterator[None]:
         policy.unlink(missing_ok=True)
 
 
-def install_packages(*, for_tests: bool) -> None:
+def install_packages(*, for_tests: bool, for_backups: bool = False) -> None:
     """Install missing Debian packages as root; for others, stop with the exact line."""
-    needed = _NEEDED + (_FOR_TESTS if for_tests else [])
+    needed = _NEEDED + (_FOR_TESTS if for_tests else []) + (_FOR_BACKUPS if for_tests or for_backups else [])
     missing = [name for name, present in needed if not present()]
     if not missing:
         return

@@ -62,6 +62,7 @@ INSTALLED_APPS = [
     "apps.printing",
     "apps.demo",
     "apps.audit",
+    "apps.upkeep",
 ]
 
 MIDDLEWARE = [
