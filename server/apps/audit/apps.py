@@ -20,10 +20,11 @@ class AuditConfig(AppConfig):
 
 
 def _attach(sender: AppConfig, using: str, **_: Any) -> None:
-    # Sent once for each app; the last one has all tables before it.
+    # Sent once for each app that has models; the last one of these has all tables before it.
     from django.apps import apps
 
-    if sender.name == list(apps.get_app_configs())[-1].name:
+    with_models = [one.name for one in apps.get_app_configs() if one.models_module is not None]
+    if sender.name == with_models[-1]:
         from apps.audit.triggers import attach
 
         attach(using)
