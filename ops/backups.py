@@ -133,7 +133,7 @@ def verify(options: argparse.Namespace) -> int:
             cluster = Cluster()
             cluster.start()
             try:
-                said = _load(cluster, PROVING, folder)
+                said = load_and_compare(cluster, PROVING, folder)
             finally:
                 cluster.drop_database(PROVING)
         told = json.loads((folder / "manifest.json").read_text())
@@ -164,7 +164,7 @@ def _prove_files(where: Repository, name: str, folder: Path) -> int:
     return count
 
 
-def _load(cluster: Cluster, name: str, folder: Path) -> str:
+def load_and_compare(cluster: Cluster, name: str, folder: Path) -> str:
     """Make the database, fill it from the dump and compare it with the manifest."""
     own = web_user()
     for path in (folder, folder / "manifest.json", folder / "files.jsonl"):
@@ -183,6 +183,15 @@ def _load(cluster: Cluster, name: str, folder: Path) -> str:
 def restore(options: argparse.Namespace) -> int:
     """Bring a backup back; what stands there now is set aside, never written over."""
     _ready()
+    with only_one():
+        said = bring_back(options, options.backup or place_of(options).newest(), replace=options.replace)
+    say(said)
+    say(f"./bead {'demo' if options.demo else 'serve'} starts it; ./bead audit verify proves the trail.")
+    return 0
+
+
+def bring_back(options: argparse.Namespace, name: str, *, replace: bool) -> str:
+    """Prove a backup beside what stands there, and only then let it take its place."""
     base = database(demo=options.demo)
     if isinstance(base, External):
         raise Stop(
@@ -192,12 +201,11 @@ def restore(options: argparse.Namespace) -> int:
         )
     where = place_of(options)
     database_name = DEMO if options.demo else SERVED
-    with only_one(), _folder("proving") as folder:
-        name = options.backup or where.newest()
+    with _folder("proving") as folder:
         web = WebServer()
         base.start()
         aside = _stands(base, database_name)
-        if aside and not options.replace:
+        if aside and not replace:
             raise Stop(
                 f"There is data in this folder already ({', '.join(aside)}). With --replace it is set aside "
                 "under another name, and the backup takes its place.",
@@ -206,17 +214,15 @@ def restore(options: argparse.Namespace) -> int:
         with Step("fetching the backup"):
             where.take_out(name, folder)
         with Step("loading the database"):
-            said = _load(base, PROVING, folder)
+            said = load_and_compare(base, PROVING, folder)
         # Only now, with everything proved, does it take the place of what stands there.
         web.stop()
         _set_aside(base, database_name)
         base.rename_database(PROVING, database_name)
-        _place_files(folder, database_name)
+        place_files(folder, database_name)
         with Step("comparing the files"):
             manage(base.url(database_name, MIGRATES), "compare", str(folder), "--files", demo=options.demo)
-    say(f"Backup {name} is back: {said.strip()}.")
-    say(f"./bead {'demo' if options.demo else 'serve'} starts it; ./bead audit verify proves the trail.")
-    return 0
+    return f"Backup {name} is back: {said.strip()}."
 
 
 def _stands(base: Cluster, name: str) -> list[str]:
@@ -236,7 +242,8 @@ def _set_aside(base: Cluster, name: str) -> None:
             path.rename(path.with_name(f"{path.name}.{mark}"))
 
 
-def _place_files(folder: Path, name: str) -> None:
+def place_files(folder: Path, name: str) -> None:
+    """Give the files their place, and to the user of the web server."""
     (home() / "files").mkdir(exist_ok=True)
     source = folder / "files"
     source.mkdir(exist_ok=True)
@@ -263,6 +270,34 @@ def take_out(options: argparse.Namespace) -> int:
     return 0
 
 
+def add_place(command: argparse.ArgumentParser) -> None:
+    """What every command on backups is told."""
+    command.add_argument("--place", help="folder or ssh://… of the backups (default: of BEAD_BACKUPS)")
+    command.add_argument("--passphrase-file", type=Path, help="of encrypted backups of another machine")
+    command.add_argument("--demo", action="store_true", help="of the demo's data")
+
+
+def export_all(options: argparse.Namespace) -> int:
+    """Write everything as open files into an empty folder."""
+    make_venv(for_tests=False)
+    folder = Path(options.folder).resolve()
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    if any(folder.iterdir()):
+        raise Stop(f"{folder} is not empty.", USAGE)
+    with only_one(), _folder("export") as staging:
+        base = database(demo=options.demo)
+        base.start()
+        name = name_of(base, demo=options.demo)
+        with Step("writing everything"):
+            said = manage(base.url(name, MIGRATES), "export_all", str(staging), demo=options.demo)
+        for path in staging.iterdir():
+            shutil.move(path, folder / path.name)
+        for path in folder.rglob("*"):
+            os.chown(path, os.geteuid(), os.getegid())
+    say(f"{said.strip()} lie in {folder}; README.txt there says what is where.")
+    return 0
+
+
 def add_commands(add: Any) -> None:
     """Put the commands into the parser."""
     keeps = ", ".join(f"{count} {kind}" for kind, count in KEPT.items())
@@ -275,9 +310,10 @@ def add_commands(add: Any) -> None:
     back.add_argument("--replace", action="store_true", help="set aside what stands there")
     out = add("take-out", take_out, "bring a backup's dump and files into a folder")
     out.add_argument("folder")
+    whole = add("export-all", export_all, "write everything as open files: CSV, JSON, recordings, photos")
+    whole.add_argument("folder")
+    whole.add_argument("--demo", action="store_true", help="of the demo's data")
     for command in (one, proved, back, out, add("backups", listed, "name the backups")):
-        command.add_argument("--place", help="folder or ssh://… of the backups (default: of BEAD_BACKUPS)")
-        command.add_argument("--passphrase-file", type=Path, help="of encrypted backups of another machine")
-        command.add_argument("--demo", action="store_true", help="of the demo's data")
+        add_place(command)
     for command in (proved, back, out):
         command.add_argument("--backup", metavar="NAME", help="which one (default: the newest)")

@@ -12,11 +12,11 @@ import time
 from collections.abc import Callable
 from types import FrameType
 
-from ops import backups, checks, mutants, point_in_time, proxy
+from ops import backups, checks, mutants, point_in_time, proxy, units, upgrade
 from ops.cluster import MIGRATES, SERVES, Cluster
 from ops.database import DEMO, Database, database, name_of
 from ops.environment import LOCKS, build_web, code_files, compile_code, digest, make_venv, run
-from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one
+from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one, version
 from ops.say import DISK, MISSING, NETWORK, USAGE, Step, Stop, say
 from ops.settings_file import load_settings
 from ops.system import check_node, install_packages
@@ -66,6 +66,7 @@ def _parser() -> argparse.ArgumentParser:
         description="Grounded Bead: draft, weld, log and print welding procedures.",
         epilog="./bead core --help lists the calls of the core, which need no server.",
     )
+    parser.add_argument("--version", action="version", version=version())
     calls = parser.add_subparsers(dest="name", required=True, metavar="COMMAND")
 
     def add(name: str, call: Callable[[argparse.Namespace], int], text: str) -> argparse.ArgumentParser:
@@ -93,6 +94,8 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--demo", action="store_true", help="of the demo's data")
     backups.add_commands(add)
     point_in_time.add_commands(add)
+    upgrade.add_commands(add)
+    units.add_commands(add)
     front = add("proxy", proxy.write, "print the configuration of nginx in front of ./bead serve")
     front.add_argument("--host", help="the name that people use (default: of BEAD_PUBLIC_URL)")
     front.add_argument("--port", type=_port, default=PORT, help=f"of ./bead serve (default {PORT})")

@@ -6,6 +6,7 @@ import fcntl
 import os
 import secrets
 import shutil
+import tomllib
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -17,6 +18,11 @@ WEB = ROOT / "web"
 SERVER = ROOT / "server"
 VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
+
+
+def version() -> str:
+    """Of the program, as pyproject.toml says it."""
+    return str(tomllib.loads((ROOT / "pyproject.toml").read_text())["project"]["version"])
 
 
 def copy_of_tree(place: Path) -> None:

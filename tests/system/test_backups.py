@@ -1,5 +1,6 @@
 """The drill: backups of a shop at work, brought back on an empty machine; faults that a proof must find."""
 
+import csv
 import os
 import shutil
 import subprocess
@@ -134,6 +135,31 @@ def test_a_backup_that_rotted_itself_is_found(shop, place, tmp_path):
     assert done.returncode == 9, done.stdout
 
 
+def test_everything_is_written_as_open_files(shop, tmp_path):
+    folder = tmp_path / "all"
+    done = shop.bead("export-all", "--demo", str(folder))
+    assert done.returncode == 0, done.stdout
+    subprocess.run(["sha256sum", "-c", "--quiet", "SHA256SUMS"], cwd=folder, check=True)
+    assert {name: (folder / "files" / name).read_bytes() for name in files_of(shop)} == files_of(shop)
+    with connect(shop, "bead_demo") as database:
+        tables = database.execute(
+            "SELECT table_name FROM information_schema.tables WHERE table_schema = 'public' "
+            "AND table_type = 'BASE TABLE'"
+        ).fetchall()
+        bodies = database.execute("SELECT body FROM qualification_qualificationrecord").fetchall()
+        users = database.execute("SELECT count(*) FROM accounts_user").fetchone()[0]
+    access = {"django_session", "accounts_budget", "accounts_invitation"}
+    kept = {path.stem for path in (folder / "tables").iterdir()} - {"COLUMNS"}
+    assert kept == {name for (name,) in tables} - access
+    signed = {path.read_bytes() for path in (folder / "records").iterdir()}
+    assert signed == {body.encode() for (body,) in bodies} and signed
+    with (folder / "tables" / "accounts_user.csv").open(newline="") as stream:
+        people = list(csv.DictReader(stream))
+    assert len(people) == users and not {"password"} & people[0].keys()
+    again = shop.bead("export-all", "--demo", str(folder))
+    assert again.returncode == 2 and "is not empty" in again.stdout
+
+
 @pytest.mark.parametrize(
     "words, sentence",
     [
@@ -183,6 +209,35 @@ def test_the_database_goes_back_to_a_moment(shop, tmp_path_factory):
     assert "Line 1 of" in shop.bead("status").stdout
     (shop.home / "settings.env").unlink()
     shop.bead("stop")
+
+
+def test_an_upgrade_proves_what_it_did_and_goes_back_where_it_cannot(shop, tmp_path):
+    done = shop.bead("upgrade", "--demo", "--place", str(tmp_path / "u"))
+    assert done.returncode == 0 and "The data are of this version" in done.stdout, done.stdout
+    with connect(shop, "bead_demo", ROLE) as database:
+        database.execute("SET session_replication_role = replica")
+        database.execute("UPDATE crew_certificate SET body = body || ' ' WHERE id = 1")
+    done = shop.bead("upgrade", "--demo", "--place", str(tmp_path / "u"))
+    assert done.returncode == 8, done.stdout
+    assert "is not what its hash says" in done.stdout and "The data are as they were" in done.stdout
+    with connect(shop, "bead_demo", ROLE) as database:
+        database.execute("SET session_replication_role = replica")
+        database.execute("UPDATE crew_certificate SET body = rtrim(body, ' ') WHERE id = 1")
+    assert shop.bead("audit", "verify", "--demo").returncode == 0
+
+
+def test_files_for_systemd_cron_and_logrotate_are_right(shop, tmp_path):
+    done = shop.bead("units", str(tmp_path))
+    assert done.returncode == 0 and "BEAD_BACKUPS=" in done.stdout
+    units = sorted(path for path in tmp_path.iterdir() if path.suffix in (".service", ".timer"))
+    assert len(units) == 7
+    checked = subprocess.run(
+        ["systemd-analyze", "verify", *units], capture_output=True, text=True, check=False
+    )
+    assert checked.returncode == 0 and not checked.stderr.strip(), checked.stderr
+    for line in (tmp_path / "bead.cron").read_text().splitlines()[1:]:
+        words = line.split()
+        assert len(words[:5]) == 5 and words[6].startswith("BEAD_HOME=") and Path(words[7]).name == "bead"
 
 
 ROLES = """

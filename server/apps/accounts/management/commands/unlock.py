@@ -14,6 +14,7 @@ class Command(BaseCommand):
     """``manage.py unlock NAME``."""
 
     help = __doc__ or ""
+    requires_system_checks = ()
 
     def add_arguments(self, parser: CommandParser) -> None:
         """The sign-in name."""

@@ -28,6 +28,7 @@ class Command(BaseCommand):
     """``manage.py many_crew COUNT``, beside the demo's own data."""
 
     help = __doc__ or ""
+    requires_system_checks = ()
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         """How many."""

@@ -26,6 +26,7 @@ class Command(BaseCommand):
     """``manage.py many_welds COUNT``, once and beside the demo's own data."""
 
     help = __doc__ or ""
+    requires_system_checks = ()
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         """How many."""

@@ -47,6 +47,7 @@ class Command(BaseCommand):
     """``manage.py prepare [--demo]``."""
 
     help = __doc__ or ""
+    requires_system_checks = ()
 
     def add_arguments(self, parser: CommandParser) -> None:
         """Two switches."""
