@@ -75,6 +75,8 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "config.sessions.SessionsInUse",
+    "config.sight.OnlyNamedJobs",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "config.history.HistoryOfChanges",
@@ -166,6 +168,8 @@ def _immutable(path: str, url: str) -> bool:
 
 WHITENOISE_IMMUTABLE_FILE_TEST = _immutable
 
+# A session that nobody used for so long has ended; two weeks after signing in every session has.
+IDLE_HOURS = float(os.environ.get("BEAD_IDLE_HOURS", "12"))
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = SECURE
 CSRF_COOKIE_SECURE = SECURE

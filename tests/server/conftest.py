@@ -54,9 +54,8 @@ class Api:
         data = raw if raw is not None else (json.dumps(body) if body is not None else None)
         answer = self.client.generic(method, f"/api{path}", data or b"", content_type="application/json")
         kind = answer.headers.get("Content-Type", "")
-        return answer.status_code, json.loads(
-            answer.content
-        ) if "json" in kind and answer.content else answer.content
+        content = b"".join(answer.streaming_content) if answer.streaming else answer.content
+        return answer.status_code, json.loads(content) if "json" in kind and content else content
 
 
 @pytest.fixture

@@ -34,6 +34,7 @@ def change(api, one, status=200, who="administrator", **more):
         "name": one["name"],
         "role": one["role"],
         "active": one["active"],
+        "only_jobs": one["only_jobs"],
         "seen": one["seen"],
         **SIGN,
     } | more

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated, Any
 
 from api.errors import InvalidError, ProblemOut
@@ -17,6 +18,7 @@ from pydantic import StringConstraints, WithJsonSchema
 from apps.accounts.models import Role, User
 from apps.accounts.permissions import ALLOWED, Action
 from apps.accounts.services.change_password import change_password
+from apps.accounts.services.keep_sessions import device_of, end_sessions, sessions_of
 from apps.accounts.services.sign_in import checked, remember_device
 from welding.language import tr
 
@@ -45,6 +47,7 @@ class PersonOut(Schema):
     role: str
     allowed: list[ActionName]
     password_own: bool
+    all_jobs: bool
 
 
 class DemoPersonOut(Schema):
@@ -93,6 +96,7 @@ def _person(user: User) -> PersonOut:
         role=user.role,
         allowed=sorted(action.name for action in ALLOWED[Role(user.role)]),
         password_own=user.password_own,
+        all_jobs=user.only_jobs is None,
     )
 
 
@@ -149,6 +153,48 @@ def demo_sign_in(request: HttpRequest, payload: DemoSignIn) -> SessionOut:
         raise Http404
     login(request, found, backend=BACKEND)
     return _session(request)
+
+
+class SessionLineOut(Schema):
+    """A session that is open: where, since when, when it was used last."""
+
+    id: int
+    device: str
+    address: str
+    began_at: datetime
+    last_at: datetime
+    this: bool
+
+
+@router.get("/session/all", response=list[SessionLineOut])
+def own_sessions(request: HttpRequest) -> list[SessionLineOut]:
+    """The own sessions that are open, the last used first."""
+    here = request.session.session_key
+    return [
+        SessionLineOut(
+            id=one.pk,
+            device=device_of(one.agent),
+            address=one.address,
+            began_at=one.began_at,
+            last_at=one.last_at,
+            this=one.key == here,
+        )
+        for one in sessions_of(person(request))
+    ]
+
+
+@router.delete("/session/all", response=list[SessionLineOut])
+def end_others(request: HttpRequest) -> list[SessionLineOut]:
+    """End every own session but this one."""
+    end_sessions(person(request), keep=request.session.session_key)
+    return own_sessions(request)
+
+
+@router.delete("/session/all/{int:session_id}", response=list[SessionLineOut])
+def end_one(request: HttpRequest, session_id: int) -> list[SessionLineOut]:
+    """End one of the own other sessions; one that has ended is ended."""
+    end_sessions(person(request), keep=request.session.session_key, only=session_id)
+    return own_sessions(request)
 
 
 @router.delete("/session", response=SessionOut)

@@ -6,6 +6,7 @@ from typing import ClassVar
 
 import pghistory
 from django.contrib.auth.models import AbstractUser
+from django.contrib.postgres.fields import ArrayField
 from django.db import models
 from django.utils import timezone
 
@@ -39,12 +40,18 @@ class User(AbstractUser):
     role = models.CharField(max_length=20, choices=Role.choices, default=Role.VIEWER)
     password_own = models.BooleanField(default=False)
     password_set_at = models.DateTimeField(null=True, blank=True)
+    # Jobs that somebody from outside may see, and nothing else of the shop; none for people of the shop.
+    only_jobs = ArrayField(models.BigIntegerField(), null=True, blank=True)
 
     class Meta(AbstractUser.Meta):
         """The role is one of the known ones, in the database too."""
 
         constraints: ClassVar = [
             models.CheckConstraint(condition=models.Q(role__in=Role.values), name="user_role_known"),
+            models.CheckConstraint(
+                condition=~models.Q(role=Role.ADMINISTRATOR) | models.Q(only_jobs=None),
+                name="administrator_sees_all_jobs",
+            ),
         ]
 
     @property
@@ -68,6 +75,20 @@ class User(AbstractUser):
         fits = super().check_password(raw_password)
         self.password_own, self.password_set_at = own, at
         return fits
+
+
+class SeenSession(models.Model):
+    """A session of a person as it was used: since when, when last, from where. It ends with its session."""
+
+    key = models.CharField(max_length=40, unique=True)
+    person = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    began_at = models.DateTimeField()
+    last_at = models.DateTimeField(db_index=True)
+    address = models.CharField(max_length=64, blank=True)
+    agent = models.CharField(max_length=300, blank=True)
+
+    def __str__(self) -> str:
+        return f"{self.person} since {self.began_at}"
 
 
 class Budget(models.Model):

@@ -42,6 +42,9 @@ REFUSALS: dict[Any, Any] = {
     429: ProblemOut,
 }
 FullName = Annotated[GivenLine, Field(max_length=LONGEST_NAME)]
+MOST_JOBS = 500
+OnlyJobs = Annotated[list[Annotated[int, Field(ge=1, le=2**53)]] | None, Field(max_length=MOST_JOBS)]
+"""Jobs that somebody from outside sees; all without."""
 Token = Annotated[str, StringConstraints(min_length=1, max_length=400)]
 
 
@@ -53,6 +56,7 @@ class AccountOut(Schema):
     name: str
     role: Role
     active: bool
+    only_jobs: list[int] | None
     invited: bool
     password_own: bool
     locked: bool
@@ -66,6 +70,7 @@ class InviteIn(Schema):
     username: Annotated[Line, Field(max_length=LONGEST_USERNAME)]
     name: FullName
     role: Role
+    only_jobs: OnlyJobs = None
     password: Secret
 
 
@@ -83,6 +88,7 @@ class AccountChangeIn(Schema):
     name: FullName
     role: Role
     active: bool
+    only_jobs: OnlyJobs
     seen: Annotated[str, StringConstraints(max_length=64)]
     password: Secret
 
@@ -125,7 +131,8 @@ def people(request: HttpRequest) -> list[AccountOut]:
 def invite(request: HttpRequest, payload: InviteIn) -> Status[InvitationOut]:
     """Invite a person: who has the link sets the password."""
     user = _administrator(request, payload.password)
-    made, token = invite_person(user, payload.username, PersonEntry(name=payload.name, role=payload.role))
+    entry = PersonEntry(name=payload.name, role=payload.role, only_jobs=_only(payload.only_jobs))
+    made, token = invite_person(user, payload.username, entry)
     return Status(201, InvitationOut(person=_out(made), token=token, days=DAYS))
 
 
@@ -133,7 +140,12 @@ def invite(request: HttpRequest, payload: InviteIn) -> Status[InvitationOut]:
 def change(request: HttpRequest, person_id: int, payload: AccountChangeIn) -> AccountOut:
     """Change name, role or access."""
     user = _administrator(request, payload.password)
-    entry = PersonEntry(name=payload.name, role=payload.role, active=payload.active)
+    entry = PersonEntry(
+        name=payload.name,
+        role=payload.role,
+        active=payload.active,
+        only_jobs=_only(payload.only_jobs),
+    )
     try:
         return _out(change_person(user, person_id, payload.seen, entry))
     except User.DoesNotExist:
@@ -178,6 +190,10 @@ def accept(request: HttpRequest, payload: AcceptIn) -> InvitedOut:
     return InvitedOut(username=found.username, name=found.shown_name)
 
 
+def _only(jobs: list[int] | None) -> tuple[int, ...] | None:
+    return None if jobs is None else tuple(jobs)
+
+
 def _administrator(request: HttpRequest, password: str) -> User:
     user = person(request)
     require(user, Action.KEEP_PEOPLE)
@@ -199,6 +215,7 @@ def _out(one: User, locked: Collection[str] | None = None) -> AccountOut:
         name=one.shown_name,
         role=Role(one.role),
         active=one.is_active,
+        only_jobs=one.only_jobs,
         invited=not one.has_usable_password(),
         password_own=one.password_own,
         locked=one.username in locked,

@@ -51,9 +51,11 @@ class JobChangeIn(Schema):
 
 @router.get("/jobs", response=list[JobOut])
 def list_jobs(request: HttpRequest) -> list[Job]:
-    """All jobs."""
-    require(person(request), Action.VIEW)
-    return list(Job.objects.all())
+    """All jobs that the person may see."""
+    user = person(request)
+    require(user, Action.VIEW)
+    jobs = Job.objects.all()
+    return list(jobs if user.only_jobs is None else jobs.filter(pk__in=user.only_jobs))
 
 
 @router.post("/jobs", response={201: JobOut, 403: ProblemOut, 409: ProblemOut, 422: ProblemOut})

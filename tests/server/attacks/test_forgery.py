@@ -88,6 +88,7 @@ ELSEWHERE = {
     ("post", "/people"), ("put", "/people/{person_id}"), ("post", "/people/{person_id}/reset"),
     ("post", "/people/{person_id}/unlock"),
     ("post", "/invitations"), ("post", "/invitations/look"),
+    ("delete", "/session/all"), ("delete", "/session/all/{session_id}"),
     ("delete", "/session"), ("post", "/session"), ("post", "/session/demo"), ("post", "/session/password"),
     ("post", "/library"), ("put", "/library/{record_id}"), ("delete", "/library/{record_id}"),
     ("post", "/trials"), ("post", "/trials/{entry_id}/strike"), ("post", "/revisions/{revision_id}/trials"),

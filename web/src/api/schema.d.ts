@@ -72,6 +72,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Sessions
+         * @description The own sessions that are open, the last used first.
+         */
+        get: operations["apps_accounts_api_own_sessions"];
+        put?: never;
+        post?: never;
+        /**
+         * End Others
+         * @description End every own session but this one.
+         */
+        delete: operations["apps_accounts_api_end_others"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/all/{session_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End One
+         * @description End one of the own other sessions; one that has ended is ended.
+         */
+        delete: operations["apps_accounts_api_end_one"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -565,7 +609,7 @@ export interface paths {
         };
         /**
          * List Jobs
-         * @description All jobs.
+         * @description All jobs that the person may see.
          */
         get: operations["apps_jobs_api_list_jobs"];
         put?: never;
@@ -3783,6 +3827,8 @@ export interface components {
             allowed: ("VIEW" | "CREATE_JOB" | "WRITE_PROCEDURE" | "START_COUPON" | "LOG_PASS" | "EDIT_PIECE" | "CLOSE_LOG" | "IMPORT" | "KEEP_LIBRARY" | "LOG_TRIAL" | "LEAD_TRAINING" | "ENTER_TESTS" | "ENTER_OLD_RECORD" | "SIGN_RECORD" | "WITNESS" | "RELEASE" | "LOG_WELD" | "INSPECT_WELD" | "RELEASE_WELD" | "KEEP_CREW" | "SIGN_CERTIFICATE" | "CORRECT_BOOK" | "KEEP_PEOPLE")[];
             /** Password Own */
             password_own: boolean;
+            /** All Jobs */
+            all_jobs: boolean;
         };
         /**
          * SessionOut
@@ -3860,6 +3906,30 @@ export interface components {
             username: string;
         };
         /**
+         * SessionLineOut
+         * @description A session that is open: where, since when, when it was used last.
+         */
+        SessionLineOut: {
+            /** Id */
+            id: number;
+            /** Device */
+            device: string;
+            /** Address */
+            address: string;
+            /**
+             * Began At
+             * Format: date-time
+             */
+            began_at: string;
+            /**
+             * Last At
+             * Format: date-time
+             */
+            last_at: string;
+            /** This */
+            this: boolean;
+        };
+        /**
          * AccountOut
          * @description A person who may sign in; ``seen`` goes back with a change.
          */
@@ -3873,6 +3943,8 @@ export interface components {
             role: components["schemas"]["Role"];
             /** Active */
             active: boolean;
+            /** Only Jobs */
+            only_jobs: number[] | null;
             /** Invited */
             invited: boolean;
             /** Password Own */
@@ -3911,6 +3983,8 @@ export interface components {
             /** Name */
             name: string;
             role: components["schemas"]["Role"];
+            /** Only Jobs */
+            only_jobs?: number[] | null;
             /** Password */
             password: string;
         };
@@ -3924,6 +3998,8 @@ export interface components {
             role: components["schemas"]["Role"];
             /** Active */
             active: boolean;
+            /** Only Jobs */
+            only_jobs: number[] | null;
             /** Seen */
             seen: string;
             /** Password */
@@ -13102,6 +13178,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_accounts_api_own_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionLineOut"][];
+                };
+            };
+        };
+    };
+    apps_accounts_api_end_others: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionLineOut"][];
+                };
+            };
+        };
+    };
+    apps_accounts_api_end_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionLineOut"][];
                 };
             };
         };

@@ -7,6 +7,7 @@ import json
 from dataclasses import dataclass
 
 from api.errors import ConflictError, InvalidError
+from django.apps import apps
 from django.contrib.auth.password_validation import validate_password
 from django.contrib.auth.validators import UnicodeUsernameValidator
 from django.core.exceptions import ValidationError
@@ -32,11 +33,13 @@ class PersonEntry:
         name: Full name, as signatures show it.
         role: What the person is here for.
         active: Whether the person may sign in.
+        only_jobs: Ids of the jobs that somebody from outside sees; all of the shop without them.
     """
 
     name: str
     role: Role
     active: bool = True
+    only_jobs: tuple[int, ...] | None = None
 
 
 @transaction.atomic
@@ -69,6 +72,7 @@ def invite_person(user: User, username: str, entry: PersonEntry) -> tuple[User, 
         raise _taken("username", username)
     made = User(username=username, role=entry.role, is_active=entry.active)
     _name(made, entry.name)
+    made.only_jobs = _jobs(entry)
     made.set_unusable_password()
     try:
         with transaction.atomic():
@@ -103,10 +107,20 @@ def change_person(user: User, person_id: int, seen: str, entry: PersonEntry) -> 
     if found.pk == user.pk and (entry.role != found.role or not entry.active):
         raise _at("role", tr("Another administrator changes your own role or access."), entry.role)
     _name(found, entry.name)
-    found.role, found.is_active = entry.role, entry.active
+    found.role, found.is_active, found.only_jobs = entry.role, entry.active, _jobs(entry)
     if not entry.active or entry.role != Role.ADMINISTRATOR:
         found.is_staff = found.is_superuser = False
-    found.save(update_fields=["first_name", "last_name", "role", "is_active", "is_staff", "is_superuser"])
+    found.save(
+        update_fields=[
+            "first_name",
+            "last_name",
+            "role",
+            "is_active",
+            "only_jobs",
+            "is_staff",
+            "is_superuser",
+        ]
+    )
     if not User.objects.filter(role=Role.ADMINISTRATOR, is_active=True).exists():
         raise _at("role", tr("Nobody would be left who manages people and access."), entry.role)
     return found
@@ -158,8 +172,22 @@ def accept_invitation(token: str, password: str) -> User:
 
 def state_of(user: User) -> str:
     """A mark of what the list says of a person: another one once somebody has changed it."""
-    told = [user.first_name, user.last_name, user.role, user.is_active]
+    told = [user.first_name, user.last_name, user.role, user.is_active, user.only_jobs]
     return hashlib.sha256(json.dumps(told).encode()).hexdigest()[:16]
+
+
+def _jobs(entry: PersonEntry) -> list[int] | None:
+    """The jobs, each of which is there: an id of a job to come would open that one, too."""
+    if entry.only_jobs is None:
+        return None
+    if entry.role == Role.ADMINISTRATOR:
+        raise _at("only_jobs", tr("An administrator sees all jobs."))
+    wanted = sorted(set(entry.only_jobs))
+    # By name: jobs are a layer above people.
+    there = apps.get_model("jobs", "Job").objects.filter(pk__in=wanted).count()
+    if not wanted or there != len(wanted):
+        raise _at("only_jobs", tr("Name at least one job."))
+    return wanted
 
 
 def _name(user: User, name: str) -> None:

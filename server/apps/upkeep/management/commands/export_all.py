@@ -24,7 +24,7 @@ from apps.qualification.models import QualificationRecord
 from apps.trials.models import TrialEntry
 from apps.upkeep.contents import FIXED, files
 
-ACCESS = {"django_session", "accounts_budget", "accounts_invitation"}
+ACCESS = {"django_session", "accounts_budget", "accounts_seensession"}
 """Tables that only let people in; they are of no use to anybody else."""
 SECRET = {"password", "token_hash"}
 PIECE_BYTES = 1 << 20
