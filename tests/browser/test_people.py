@@ -1,6 +1,7 @@
 """A server that is new: the administrator invites, and whoever is invited sets a password and begins."""
 
 from apps.accounts.models import Role, User
+from apps.jobs.models import Job
 from playwright.sync_api import expect
 
 from tests.browser.test_every_page import faults
@@ -91,3 +92,48 @@ def test_from_an_empty_server_to_the_first_job(live_server, context, db):
     other.goto(live_server.url)
     expect(other.get_by_role("button", name="Sign in", exact=True)).to_be_visible()
     other.context.close()
+
+
+def test_somebody_from_outside_sees_the_job_that_was_named(live_server, context, db):
+    for username, role, first in (("ada", Role.ADMINISTRATOR, "Ada"), ("guest", Role.EXAMINER, "Gil")):
+        user = User(username=username, role=role, first_name=first, last_name="Min")
+        user.set_own_password(OWN)
+        user.save()
+    for number in ("A-1", "B-2"):
+        Job.objects.create(number=number, title="Weir")
+    page = context.new_page()
+    sign_in(page, live_server.url, "ada", OWN)
+    page.goto(f"{live_server.url}/people")
+    page.get_by_role("button", name="Change Gil Min").click()
+    dialog = page.get_by_role("dialog", name="Change Gil Min")
+    dialog.get_by_label("only these jobs").check()
+    dialog.get_by_label("your password, again").fill(OWN)
+    dialog.get_by_role("button", name="Save").click()
+    expect(dialog.get_by_role("alert").first).to_have_text("Name at least one job.")
+    dialog.get_by_label("B-2 Weir").check()
+    assert not faults(page, "/people")
+    dialog.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("row").filter(has_text="Gil Min")).to_contain_text("sees only B-2")
+
+    guest = context.browser.new_context(locale="en").new_page()
+    sign_in(guest, live_server.url, "guest", OWN)
+    expect(guest.get_by_role("button", name="Job B-2 Weir")).to_be_visible()
+    expect(guest.get_by_role("navigation").get_by_role("link", name="Crew")).to_have_count(0)
+    guest.get_by_role("button", name="Job B-2 Weir").click()
+    expect(guest.get_by_text("A-1 Weir")).to_have_count(0)
+    guest.goto(f"{live_server.url}/crew")
+    expect(guest.get_by_text("You see only the jobs that you were invited to")).to_be_visible()
+
+    # A second place, signed out from the first.
+    tablet = context.browser.new_context(locale="en").new_page()
+    sign_in(tablet, live_server.url, "guest", OWN)
+    guest.get_by_role("button", name="Gil Min · examiner").click()
+    guest.get_by_role("menuitem", name="Where you are signed in").click()
+    own = guest.get_by_role("dialog", name="Where you are signed in")
+    own.get_by_role("button", name="Sign out").click()
+    expect(own.get_by_text("You are signed in nowhere else.")).to_be_visible()
+    assert not faults(guest, "sessions")
+    tablet.goto(live_server.url)
+    expect(tablet.get_by_role("button", name="Sign in", exact=True)).to_be_visible()
+    for one in (guest, tablet):
+        one.context.close()

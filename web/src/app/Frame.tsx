@@ -1,23 +1,20 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
 import { useQueryClient } from '@tanstack/react-query'
 import { Suspense, lazy, useState } from 'react'
-import { Link, NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
+import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 
 import { Modal } from '../ui/Modal'
 import { CODE_PLACE } from '../ui/CodeInForce'
 import { CommandBox } from './CommandBox'
 import { JobMenu } from './JobMenu'
 import { NoJobYet } from './NoJobYet'
+import { PersonMenu } from './PersonMenu'
 import { useJob } from '../session/job'
 import { KEYS, useGlobalKeys } from '../session/keys'
 import { sessionQuery } from '../queries/session'
-import { chooseLanguage, LANGUAGES, type Language, language } from '../session/language'
 import { useSession } from '../session/session'
-import { usePin, type Pin } from '../session/terms'
 import { useUnits } from '../session/units'
-import { inWords } from '../domain/words'
 
 // Opened by few, and seldom: it does not weigh on the first load.
 const PasswordDialog = lazy(async () => ({ default: (await import('./PasswordDialog')).PasswordDialog }))
@@ -37,11 +34,8 @@ const RAIL: readonly [string, string][] = [
   ['/book', t`Code book`],
 ]
 
-const PINS: readonly [Pin, string][] = [
-  ['code', t`Terms of the code in force`],
-  ['aws', t`Always AWS terms`],
-  ['iso', t`Always ISO terms`],
-]
+/** What shows the shop beyond a job: of no use to somebody from outside, whom the server refuses it. */
+const SHOP = new Set(['/crew', '/training', '/library', '/faults'])
 
 /** Rail, top strip, and the page. */
 export function Frame() {
@@ -49,6 +43,7 @@ export function Frame() {
   const [searching, setSearching] = useState(false)
   const [keysOpen, setKeysOpen] = useState(false)
   const { job } = useJob()
+  const { person } = useSession()
   useGlobalKeys({
     go: (to) => void navigate(to),
     search: () => setSearching(true),
@@ -73,7 +68,7 @@ export function Frame() {
             Bead
           </Trans>
         </NavLink>
-        {RAIL.map(([to, words]) => (
+        {RAIL.filter(([to]) => person.all_jobs || !SHOP.has(to)).map(([to, words]) => (
           <NavLink
             key={to}
             to={to}
@@ -175,93 +170,5 @@ function UnitSwitch() {
         </button>
       ))}
     </div>
-  )
-}
-
-function PersonMenu({ onKeys }: { onKeys: () => void }) {
-  const { person, signOut, may } = useSession()
-  const queries = useQueryClient()
-  const [changing, setChanging] = useState(false)
-  const [pin, setPin] = usePin()
-  return (
-    <>
-      <Menu>
-        <MenuButton className="rounded-sm border border-line bg-panel px-2 py-1 text-[12.5px] whitespace-nowrap text-steel">
-          {person.name}
-          <span className="max-sm:hidden"> · {inWords(person.role)}</span>
-        </MenuButton>
-        <MenuItems anchor="bottom end" className="panel z-50 py-1 focus:outline-none">
-          <MenuItem>
-            <button
-              type="button"
-              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-              onClick={onKeys}
-            >
-              <Trans>Show the keys</Trans>
-            </button>
-          </MenuItem>
-          {(Object.keys(LANGUAGES) as Language[]).map((one) => (
-            <MenuItem key={one}>
-              <button
-                type="button"
-                lang={one}
-                className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                aria-pressed={language() === one}
-                onClick={() => language() !== one && chooseLanguage(one)}
-              >
-                {LANGUAGES[one]}
-                {language() === one ? ' ✓' : ''}
-              </button>
-            </MenuItem>
-          ))}
-          {PINS.map(([one, words]) => (
-            <MenuItem key={one}>
-              <button
-                type="button"
-                className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                aria-pressed={pin === one}
-                onClick={() => setPin(one)}
-              >
-                <span className="inline-block w-4">{pin === one ? '✓' : ''}</span>
-                {words}
-              </button>
-            </MenuItem>
-          ))}
-          <MenuItem>
-            <button
-              type="button"
-              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-              onClick={() => setChanging(true)}
-            >
-              <Trans>Change the password</Trans>
-            </button>
-          </MenuItem>
-          {may('KEEP_PEOPLE') && (
-            <MenuItem>
-              <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to="/people">
-                <Trans>People and access</Trans>
-              </Link>
-            </MenuItem>
-          )}
-          <MenuItem>
-            <button
-              type="button"
-              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-              onClick={signOut}
-            >
-              <Trans>Sign out</Trans>
-            </button>
-          </MenuItem>
-        </MenuItems>
-      </Menu>
-      {changing && (
-        <Suspense>
-          <PasswordDialog
-            onClose={() => setChanging(false)}
-            onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)}
-          />
-        </Suspense>
-      )}
-    </>
   )
 }

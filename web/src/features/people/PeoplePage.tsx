@@ -7,6 +7,7 @@ import { api, unwrap } from '../../api/client'
 import type { Account, Invitation } from '../../api/types'
 import { inWords } from '../../domain/words'
 import { peopleQuery } from '../../queries/people'
+import { useJob } from '../../session/job'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
@@ -76,7 +77,7 @@ function Table({ people, onChange, onReset }: TableProps) {
           <thead>
             <tr className="border-b border-line text-left font-head">
               <th scope="col" className="px-3 py-1.5">{t`Name`}</th>
-              <th scope="col" className="px-2 py-1.5">{t`Role`}</th>
+              <th scope="col" className="w-44 px-2 py-1.5">{t`Role`}</th>
               <th scope="col" className="px-2 py-1.5">{t`Access`}</th>
               <th scope="col" className="w-36 px-2 py-1.5">{t`Last signed in`}</th>
               <th scope="col" className="w-64 px-2 py-1.5">
@@ -97,6 +98,8 @@ function Table({ people, onChange, onReset }: TableProps) {
 
 function Row({ one, onChange, onReset }: { one: Account; onChange: () => void; onReset: () => void }) {
   const { person } = useSession()
+  const { jobs = [] } = useJob()
+  const seen = jobs.flatMap((job) => (one.only_jobs?.includes(job.id) ? [job.number] : [])).join(', ')
   const queries = useQueryClient()
   const unlock = useMutation({
     mutationFn: () => unwrap(api.POST('/api/people/{person_id}/unlock', { params: { path: { person_id: one.id } } })),
@@ -108,7 +111,10 @@ function Row({ one, onChange, onReset }: { one: Account; onChange: () => void; o
         {one.name}
         <div className="text-[12.5px] font-normal text-steel2">{one.username}</div>
       </th>
-      <td className="px-2 py-1.5">{inWords(one.role)}</td>
+      <td className="px-2 py-1.5">
+        {inWords(one.role)}
+        {one.only_jobs && <div className="text-[12.5px] text-steel2">{t`sees only ${seen}`}</div>}
+      </td>
       <td className="px-2 py-1.5">
         <Access one={one} />
         {unlock.isError && <Notice mark="breach">{unlock.error.message}</Notice>}

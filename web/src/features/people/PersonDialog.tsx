@@ -14,6 +14,7 @@ import { Modal } from '../../ui/Modal'
 import { Notice } from '../../ui/Notice'
 import { PasswordField } from '../../ui/PasswordField'
 import { TextField } from '../../ui/TextField'
+import { JobsSeen } from './JobsSeen'
 import { ROLES } from './roles'
 
 type Props = { account?: Account | undefined; onClose: () => void; onInvited: (made: Invitation) => void }
@@ -27,6 +28,7 @@ export function PersonDialog({ account, onClose, onInvited }: Props) {
     name: account?.name ?? '',
     role: account?.role ?? ('engineer' as Account['role']),
     active: account?.active ?? true,
+    only_jobs: account?.only_jobs ?? null,
     password: '',
   })
   const set = (changed: Partial<typeof form>) => setForm((now) => ({ ...now, ...changed }))
@@ -84,7 +86,9 @@ export function PersonDialog({ account, onClose, onInvited }: Props) {
             value={form.role}
             options={ROLES}
             disabled={own}
-            onChange={(role: Account['role'] | null) => role && set({ role })}
+            onChange={(role: Account['role'] | null) =>
+              role && set({ role, ...(role === 'administrator' && { only_jobs: null }) })
+            }
           />
           {error('role') && (
             <span role="alert" className="text-[12px] text-breach">
@@ -92,6 +96,9 @@ export function PersonDialog({ account, onClose, onInvited }: Props) {
             </span>
           )}
         </Labelled>
+        {form.role !== 'administrator' && (
+          <JobsSeen value={form.only_jobs} error={error('only_jobs')} onChange={(only_jobs) => set({ only_jobs })} />
+        )}
         {account && !own && (
           <label className="flex items-center gap-2">
             <input type="checkbox" checked={form.active} onChange={() => set({ active: !form.active })} />
