@@ -6,7 +6,7 @@ import gc
 import logging
 from typing import Any
 
-from welding.documents.codec import INTENT
+from welding.documents.codec import INTENT, all_ready
 from welding.errors import WeldingError
 from welding.evaluate.procedure import evaluate
 from welding.planning.propose import propose
@@ -19,6 +19,7 @@ _CODES: tuple[tuple[dict[str, Any], str, str], ...] = (
 
 def warm() -> None:
     """Draft and judge a plain joint under each code; what went wrong is logged and hinders nobody."""
+    all_ready()
     for code, metal, process in _CODES:
         intent = {
             "format": "grounded-bead/intent",

@@ -15,10 +15,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+import scipy  # its parts are loaded when one is used: they are slow to load, and few calls need them
 from numpy.typing import NDArray
-from scipy.interpolate import PchipInterpolator
-from scipy.optimize import brentq
-from scipy.special import k0e
 
 Field = NDArray[np.float64]
 IMAGES, MOST_IMAGES = 20, 600
@@ -66,7 +64,7 @@ def thin_plate_c(metal: Conductor, source: Source, thickness_mm: float, x_mm: fl
     half = source.travel_mm_s / (2 * metal.diffusivity_mm2_s)
     r = math.hypot(x_mm, y_mm)
     # k0e is K0 times exp: the product stays a number far from the source.
-    bessel = float(k0e(half * r)) * math.exp(-half * (x_mm + r))
+    bessel = float(scipy.special.k0e(half * r)) * math.exp(-half * (x_mm + r))
     return source.start_c + source.power_w / (2 * math.pi * metal.k_w_mm_k * thickness_mm) * bessel
 
 
@@ -82,7 +80,7 @@ def plate_c(
     flat = np.hypot(x_mm, y_mm)
     rise = np.empty(np.shape(x_mm))
     far = flat > EVEN_FROM * thickness_mm
-    rise[far] = k0e(half * flat[far]) * np.exp(-half * (x_mm[far] + flat[far])) / thickness_mm
+    rise[far] = scipy.special.k0e(half * flat[far]) * np.exp(-half * (x_mm[far] + flat[far])) / thickness_mm
     near = ~far
     count = min(MOST_IMAGES, max(IMAGES, math.ceil(6 / (half * thickness_mm))))
     n = np.arange(-count, count + 1)[:, None]
@@ -135,7 +133,7 @@ def half_width_mm(
     far = 2 * fast_peak_radius_mm(metal, source, rise, plate)
     while over(far) > 0:
         far *= 2
-    return float(brentq(over, 1e-6 * far, far, xtol=1e-4 * far))
+    return float(scipy.optimize.brentq(over, 1e-6 * far, far, xtol=1e-4 * far))
 
 
 def half_widths_mm(
@@ -149,7 +147,7 @@ def half_widths_mm(
     across = np.geomspace(near, far, 26)
     peaks = _peaks_c(metal, source, thickness_mm, behind, across) - source.start_c
     # Peaks fall with the distance: read backwards they grow, as interpolation wants.
-    read = PchipInterpolator(np.log(peaks[::-1]), np.log(across[::-1]), extrapolate=True)
+    read = scipy.interpolate.PchipInterpolator(np.log(peaks[::-1]), np.log(across[::-1]), extrapolate=True)
     return [float(math.exp(read(math.log(one - source.start_c)))) for one in isotherms_c]
 
 

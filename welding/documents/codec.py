@@ -5,6 +5,7 @@ from __future__ import annotations
 import dataclasses
 import json
 import re
+from functools import cached_property
 from typing import Any, Generic, TypeVar
 
 import orjson
@@ -80,12 +81,31 @@ for _module in (
 Range.__pydantic_config__ = _CLOSED  # type: ignore[attr-defined]
 
 
+_made: list[Codec[Any]] = []
+
+
+def all_ready() -> None:
+    """Make every reader now: a server does it once, before its workers part."""
+    for one in _made:
+        one.ready()
+
+
 class Codec(Generic[T]):
     """Reads and writes one kind of document."""
 
     def __init__(self, kind: type[T], largest_bytes: int = LARGEST_BYTES) -> None:
-        self._adapter: TypeAdapter[T] = TypeAdapter(kind)
+        self._kind = kind
+        _made.append(self)
         self.largest_bytes = largest_bytes
+
+    @cached_property
+    def _adapter(self) -> TypeAdapter[T]:
+        """Made when the first document of the kind comes: all of them together take half a second."""
+        return TypeAdapter(self._kind)
+
+    def ready(self) -> None:
+        """Make the reader now, so that the first document need not wait for it."""
+        _ = self._adapter
 
     def read(self, data: bytes | str) -> T:
         """Read a document.

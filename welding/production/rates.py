@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from scipy.special import betaincinv
+import scipy
 
 from welding.errors import WeldingError
 from welding.language import tr
@@ -53,6 +53,7 @@ def reject_rate(rejected: int, inspected: int) -> RejectRate:
     if inspected == 0:
         return RejectRate(rejected=0, inspected=0, share=None, low=0.0, high=1.0)
     tail = (1 - CONFIDENCE) / 2
-    low = 0.0 if rejected == 0 else float(betaincinv(rejected, inspected - rejected + 1, tail))
-    high = 1.0 if rejected == inspected else float(betaincinv(rejected + 1, inspected - rejected, 1 - tail))
+    inverse, accepted = scipy.special.betaincinv, inspected - rejected
+    low = 0.0 if rejected == 0 else float(inverse(rejected, accepted + 1, tail))
+    high = 1.0 if accepted == 0 else float(inverse(rejected + 1, accepted, 1 - tail))
     return RejectRate(rejected=rejected, inspected=inspected, share=rejected / inspected, low=low, high=high)

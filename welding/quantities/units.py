@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from fractions import Fraction
 from functools import lru_cache
-
-import pint
+from typing import TYPE_CHECKING
 
 from welding.quantities.kinds import KINDS, Kind
+
+if TYPE_CHECKING:
+    import pint
 
 # Spelling (lower case, no blanks) -> (dimension, pint unit). Temperatures never reach pint's own
 # parser, which reads F as farad.
@@ -114,6 +116,8 @@ _LABEL_UNIT = {
 
 @lru_cache(maxsize=1)
 def _registry() -> pint.UnitRegistry[Fraction]:
+    import pint  # slow to load, and many calls convert nothing
+
     # Fractions keep 3/32 in at 2.38125 mm and not a rounding error beside it.
     return pint.UnitRegistry(autoconvert_offset_to_baseunit=True, non_int_type=Fraction)
 

@@ -6,8 +6,7 @@ from collections.abc import Hashable, Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
-from scipy.sparse import csr_array
+import scipy
 
 from welding.documents.welder_weld import WelderWeld
 from welding.errors import WeldingError
@@ -199,10 +198,10 @@ class _Problem:
         for number, key in enumerate(rows.names):
             if key[0] == "takes":
                 costs[number] = 1.0 + _SIMPLER * key[2] / len(self._pieces)
-        found = milp(
+        found = scipy.optimize.milp(
             c=costs,
             constraints=rows.constraints(),
-            bounds=Bounds(np.zeros(rows.count), np.ones(rows.count)),
+            bounds=scipy.optimize.Bounds(np.zeros(rows.count), np.ones(rows.count)),
             integrality=np.ones(rows.count),
             options={"time_limit": seconds, "mip_rel_gap": 0.0},
         )
@@ -276,11 +275,11 @@ class _Rows:
         key = tuple(sorted(terms))
         self._rows[key] = max(least, self._rows.get(key, least))
 
-    def constraints(self) -> LinearConstraint:
+    def constraints(self) -> scipy.optimize.LinearConstraint:
         """All inequalities as one constraint."""
         places = [(row, number, value) for row, terms in enumerate(self._rows) for number, value in terms]
         rows, numbers, values = zip(*places, strict=True)
         shape = (len(self._rows), self.count)
-        return LinearConstraint(
-            csr_array((values, (rows, numbers)), shape=shape), lb=list(self._rows.values())
+        return scipy.optimize.LinearConstraint(
+            scipy.sparse.csr_array((values, (rows, numbers)), shape=shape), lb=list(self._rows.values())
         )

@@ -7,8 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
-from scipy.sparse import lil_array
+import scipy
 
 from welding.errors import WeldingError
 from welding.language import tr
@@ -81,11 +80,11 @@ def cheapest_set(
     count = first_kind + len(limited)
     if rows == 0 and not forced:
         return CheapestSet(chosen=(), cost=0.0, bound=0.0, optimal=True)
-    covering = lil_array((rows, count))
+    covering = scipy.sparse.lil_array((rows, count))
     for number, covered in enumerate(columns):
         for row in covered:
             covering[row, number] = 1
-    linked = lil_array((2 * len(together), count))
+    linked = scipy.sparse.lil_array((2 * len(together), count))
     for number, ((one, two), covered) in enumerate(together):
         for row in covered:
             covering[row, len(columns) + number] = 1
@@ -98,25 +97,25 @@ def cheapest_set(
         raise WeldingError(tr("Nothing covers row {row}.", row=bare[0]))
     least = np.zeros(count)
     least[list(forced)] = 1
-    constraints = [LinearConstraint(covering.tocsr(), lb=1)] if rows else []
+    constraints = [scipy.optimize.LinearConstraint(covering.tocsr(), lb=1)] if rows else []
     if together:
-        constraints.append(LinearConstraint(linked.tocsr(), lb=0))
+        constraints.append(scipy.optimize.LinearConstraint(linked.tocsr(), lb=0))
     of_kinds = np.zeros(count)
     of_kinds[first_kind:] = 1
     if limited:
-        opened = lil_array((len(columns), count))
+        opened = scipy.sparse.lil_array((len(columns), count))
         for column, kind in enumerate(kinds):
             # A column counts only where its kind is among those that are chosen.
             opened[column, first_kind + limited.index(kind)] = 1
             opened[column, column] = -1
-        constraints.append(LinearConstraint(opened.tocsr(), lb=0))
-    within = [LinearConstraint(of_kinds[np.newaxis, :], ub=most_kinds)] if limited else []
+        constraints.append(scipy.optimize.LinearConstraint(opened.tocsr(), lb=0))
+    within = [scipy.optimize.LinearConstraint(of_kinds[np.newaxis, :], ub=most_kinds)] if limited else []
 
-    def solved(wanted: Any, also: list[LinearConstraint]) -> Any:
-        return milp(
+    def solved(wanted: Any, also: list[scipy.optimize.LinearConstraint]) -> Any:
+        return scipy.optimize.milp(
             c=wanted,
             constraints=[*constraints, *also],
-            bounds=Bounds(least, np.ones(count)),
+            bounds=scipy.optimize.Bounds(least, np.ones(count)),
             integrality=np.ones(count),
             options={"time_limit": seconds, "mip_rel_gap": 0.0},
         )
