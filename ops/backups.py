@@ -17,7 +17,7 @@ from ops.cluster import MIGRATES, Cluster
 from ops.database import DEMO, SERVED, Database, database, name_of
 from ops.environment import make_venv
 from ops.external import External
-from ops.places import home, only_one
+from ops.places import home, only_one, write_whole
 from ops.say import USAGE, Step, Stop, say
 from ops.system import install_packages
 from ops.user import own_folders, web_user
@@ -90,6 +90,7 @@ def backup(options: argparse.Namespace) -> int:
             with Step("dropping old ones"):
                 where.drop_old()
     rows = sum(one["rows"] for one in told["tables"].values())
+    _note("backup", name=called, place=where.place, rows=rows, files=files, lost=len(lost))
     say(f"Backup {called}: {len(told['tables'])} tables, {rows} rows, {files} files, in {where.place}")
     if where.encrypted():
         say(f"It is encrypted: keep a copy of {home() / 'backup-passphrase'} apart from it.")
@@ -117,10 +118,27 @@ def listed(options: argparse.Namespace) -> int:
     return 0
 
 
+def _note(what: str, **told: object) -> None:
+    """Leave word for the page of the administrator: what was done last, and when."""
+    at = datetime.now(UTC).isoformat(timespec="seconds")
+    write_whole(home() / f"last-{what}.json", json.dumps({"at": at, **told}))
+
+
 def verify(options: argparse.Namespace) -> int:
     """Read all of a backup, and bring it back beside the data of today."""
     _ready()
     where = place_of(options)
+    try:
+        name, said = _prove(options, where)
+    except Stop as stop:
+        _note("proof", place=where.place, held=False, said=str(stop)[:500])
+        raise
+    _note("proof", name=name, place=where.place, held=True)
+    say(said)
+    return 0
+
+
+def _prove(options: argparse.Namespace, where: Repository) -> tuple[str, str]:
     with only_one(), _folder("proving") as folder:
         name = options.backup or where.newest()
         with Step("reading every byte of the backups"):
@@ -137,8 +155,8 @@ def verify(options: argparse.Namespace) -> int:
             finally:
                 cluster.drop_database(PROVING)
         told = json.loads((folder / "manifest.json").read_text())
-    say(f"Backup {name} of {told['at']}: {said.strip()}; {count} files have the bytes that were kept.")
-    return 0
+    held = f"{said.strip()}; {count} files have the bytes that were kept."
+    return name, f"Backup {name} of {told['at']}: {held}"
 
 
 def _heads(where: Repository, name: str) -> list[str]:

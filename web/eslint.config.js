@@ -21,6 +21,7 @@ const FEATURES = {
   faults: [],
   joints: [],
   production: [],
+  operations: [],
   metals: ['calculators'],
   recordings: [],
   evidence: [],

@@ -3,6 +3,7 @@
 import structlog
 
 PRE_CHAIN = [
+    structlog.contextvars.merge_contextvars,
     structlog.stdlib.add_log_level,
     structlog.stdlib.add_logger_name,
     structlog.processors.TimeStamper(fmt="iso", utc=True),

@@ -66,6 +66,7 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "config.requests.Numbered",
     "django.middleware.security.SecurityMiddleware",
     "config.views.NothingKept",
     "config.language.SaidInLanguage",

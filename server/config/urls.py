@@ -36,6 +36,7 @@ from apps.recordings.api import router as recordings
 from apps.recordings.gateway import router as gateway
 from apps.training.api import router as training
 from apps.trials.api import router as trials
+from apps.upkeep.api import router as operations
 from apps.weldlist.api import router as weld_list
 from apps.weldlist.coupons_api import router as coupons_of_list
 from apps.weldlist.totals_api import router as totals
@@ -86,6 +87,7 @@ for _router in (
     joint_sheets,
     print_runs,
     job_documentation,
+    operations,
 ):
     api.add_router("", _router)
 

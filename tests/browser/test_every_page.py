@@ -48,6 +48,7 @@ def pages(job):
         (f"/crew/who-may?revision={draft}", "Who may weld it · Crew"),
         (f"/crew/{okafor}", "Crew · Rell Okafor"),
         ("/people", "People and access"),
+        ("/operations", "Operations"),
         ("/procedures", "Procedures"),
         ("/procedures/draft", "Draft from six answers"),
         (f"/procedures/{draft}", "FB-27-P07"),

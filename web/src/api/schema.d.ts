@@ -3794,6 +3794,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/operations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Operations
+         * @description Backups, proofs, disk, long work, recorders; what has to be done stands first.
+         */
+        get: operations["apps_upkeep_api_operations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -13015,6 +13035,38 @@ export interface components {
              * @enum {string}
              */
             second: "" | "en" | "de" | "es";
+        };
+        /**
+         * FactOut
+         * @description One thing that is known of the server; ``todo`` says what helps.
+         */
+        FactOut: {
+            /** What */
+            what: string;
+            /** Said */
+            said: string;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "holds" | "caution" | "breach" | "unknown";
+            /** Todo */
+            todo: string;
+        };
+        /**
+         * OperationsOut
+         * @description How the server stands.
+         */
+        OperationsOut: {
+            /** Version */
+            version: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Facts */
+            facts: components["schemas"]["FactOut"][];
         };
     };
     responses: never;
@@ -23304,6 +23356,35 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_upkeep_api_operations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OperationsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

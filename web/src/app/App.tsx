@@ -14,6 +14,7 @@ import { faultRoutes } from '../features/faults'
 import { jointRoutes } from '../features/joints'
 import { productionRoutes } from '../features/production'
 import { trainingRoutes } from '../features/training'
+import { operationsRoutes } from '../features/operations'
 import { peopleRoutes } from '../features/people'
 import { procedureRoutes } from '../features/procedures'
 import { codebookRoutes } from '../features/codebook/routes'
@@ -47,6 +48,7 @@ const router = createBrowserRouter([
       ...productionRoutes,
       ...crewRoutes,
       ...peopleRoutes,
+      ...operationsRoutes,
       ...evidenceRoutes,
       ...coverageRoutes,
       ...codebookRoutes,

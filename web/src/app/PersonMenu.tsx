@@ -97,6 +97,13 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
               </Link>
             </MenuItem>
           )}
+          {may('KEEP_PEOPLE') && (
+            <MenuItem>
+              <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to="/operations">
+                <Trans>Operations</Trans>
+              </Link>
+            </MenuItem>
+          )}
           <MenuItem>
             <button
               type="button"

@@ -1,0 +1,55 @@
+"""Every request has a number: in its answer, in each line of the log about it, and in the proxy's."""
+
+from __future__ import annotations
+
+import logging
+import re
+import time
+import uuid
+from collections.abc import Callable
+
+from django.http import HttpRequest, HttpResponse
+from structlog.contextvars import bound_contextvars
+
+log = logging.getLogger("request")
+
+HEADER = "X-Request-ID"
+SLOW_S = 1.0
+_SANE = re.compile(r"[A-Za-z0-9-]{8,64}")
+READS = ("GET", "HEAD", "OPTIONS")
+
+
+class Numbered:
+    """Number a request; log it where it changed something, failed, or was slow. Reads are the proxy's."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self._get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Answer, with the number."""
+        given = request.headers.get(HEADER, "")
+        number = given if _SANE.fullmatch(given) else uuid.uuid4().hex
+        began = time.monotonic()
+        with bound_contextvars(request_id=number):
+            response = self._get_response(request)
+            took_s = time.monotonic() - began
+            if request.method not in READS or response.status_code >= 500 or took_s > SLOW_S:
+                self._tell(request, response, took_s)
+        response[HEADER] = number
+        return response
+
+    @staticmethod
+    def _tell(request: HttpRequest, response: HttpResponse, took_s: float) -> None:
+        match = request.resolver_match
+        # The route and not the address: that may carry the key of a calendar.
+        route = match.route if match is not None else "?"
+        user = getattr(request, "user", None)
+        who = user.pk if user is not None and user.is_authenticated else None
+        log.info(
+            "%s %s %s in %.0f ms, person %s",
+            request.method,
+            route,
+            response.status_code,
+            took_s * 1000,
+            who if who is not None else "-",
+        )

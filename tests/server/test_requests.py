@@ -1,0 +1,62 @@
+"""The number of a request stands in its answer and in each line of the log about it."""
+
+import json
+import logging
+
+import pytest
+import structlog
+from config.logs import PRE_CHAIN
+from config.requests import HEADER
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture
+def lines():
+    """Records of the log as the server writes them: JSON."""
+    kept = []
+    formatter = structlog.stdlib.ProcessorFormatter(
+        processor=structlog.processors.JSONRenderer(), foreign_pre_chain=PRE_CHAIN
+    )
+
+    class Keep(logging.Handler):
+        def emit(self, record):
+            kept.append(json.loads(formatter.format(record)))
+
+    handler, logger = Keep(), logging.getLogger("request")
+    logger.addHandler(handler)
+    yield kept
+    logger.removeHandler(handler)
+
+
+def test_a_change_is_logged_with_its_number_and_who_made_it(api, people, lines):
+    client = api["engineer"].client
+    answer = client.post(
+        "/api/jobs", json.dumps({"number": "J-1", "title": "x"}), content_type="application/json"
+    )
+    assert answer.status_code == 201 and len(answer[HEADER]) == 32
+    assert [one["request_id"] for one in lines] == [answer[HEADER]]
+    assert lines[0]["event"].startswith("POST api/jobs 201 in ")
+    assert lines[0]["event"].endswith(f"person {people['engineer'].pk}")
+
+
+def test_a_read_is_numbered_and_not_logged(api, lines):
+    answer = api["viewer"].client.get("/api/jobs")
+    assert answer[HEADER] and lines == []
+
+
+@pytest.mark.parametrize(
+    "given, kept", [("abc-123-def", True), ("x" * 65, False), ("a\tb\tc\td\te", False), ("short", False)]
+)
+def test_a_number_that_the_proxy_gave_is_kept_where_it_is_one(api, given, kept):
+    answer = api["viewer"].client.get("/api/jobs", headers={HEADER: given})
+    assert (answer[HEADER] == given) is kept
+
+
+def test_keys_in_addresses_stay_out_of_the_log(api, lines, monkeypatch):
+    monkeypatch.setattr("config.requests.SLOW_S", -1)
+    _, link = api["viewer"]("GET", "/crew/calendar")
+    lines.clear()
+    api["viewer"].client.get(link["url"].partition("testserver")[2])
+    assert lines[0]["event"].startswith("GET api/crew/calendar.ics 200")
+    assert "key=" not in json.dumps(lines)

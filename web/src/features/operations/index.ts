@@ -1,0 +1,1 @@
+export { operationsRoutes } from './routes'
