@@ -65,7 +65,7 @@ def _ready_for_tests() -> None:
 
 def test(options: argparse.Namespace) -> int:
     """Run every check, or the parts that are named; exit 1 if any fails."""
-    asked = tuple(options.parts)
+    asked = (*options.parts, *(["long"] if options.long else []))
     steps = steps_of(asked)
     if not {name for name, _, _ in steps} - NO_DATABASE:
         with only_one():
@@ -108,6 +108,7 @@ PARTS: dict[str, tuple[str, ...]] = {
     "web": ("typescript types", "typescript style", "screen units"),
     "browser": ("browser",),
     "system": ("crashes",),
+    "long": ("killed under load",),
     "coverage": (
         "coverage",
         "screen built to be measured",
@@ -132,7 +133,7 @@ def steps_of(asked: tuple[str, ...]) -> list[Check]:
     bin_ = VENV / "bin"
     pytest = [str(PYTHON), "-m", "pytest"]
     plain, two = ["-p", "no:playwright", "-p", "no:base_url"], ["-n", "2", "--dist", "worksteal"]
-    besides = ["--ignore=tests/browser", "--ignore=tests/system"]
+    besides = ["--ignore=tests/browser", "--ignore=tests/system", "--ignore=tests/long"]
     every: list[Check] = [
         ("style", [str(bin_ / "ruff"), "check", "-q", "."], ROOT),
         ("format", [str(bin_ / "ruff"), "format", "-q", "--check", "."], ROOT),
@@ -153,6 +154,7 @@ def steps_of(asked: tuple[str, ...]) -> list[Check]:
         *every,
         ("core", [*pytest, *plain, *two, "tests/welding", "welding"], ROOT),
         ("server", [*pytest, *plain, *two, "tests/server"], ROOT),
+        ("killed under load", [*pytest, *plain, "-s", "tests/long"], ROOT),
         ("coverage", [*pytest, *plain, *two, *besides, *COVERAGE], ROOT),
         *_screen_measured(pytest),
     ]

@@ -109,6 +109,7 @@ def _parser() -> argparse.ArgumentParser:
         metavar="PART",
         help=f"{', '.join(checks.PARTS)}, or words of a test's name; all checks without one",
     )
+    tests.add_argument("--long", action="store_true", help="the tests that take minutes, and nothing else")
     add("screenshots", checks.screenshots, "retake docs/screenshots from the demo data")
     add("bench", checks.bench, "measure speed and write docs/bench.md")
     guards = add(

@@ -18,7 +18,7 @@ from pydantic import StringConstraints, WithJsonSchema
 from apps.accounts.models import Role, User
 from apps.accounts.permissions import ALLOWED, Action
 from apps.accounts.services.change_password import change_password
-from apps.accounts.services.keep_sessions import device_of, end_sessions, sessions_of
+from apps.accounts.services.keep_sessions import device_of, drop_ended, end_sessions, sessions_of
 from apps.accounts.services.sign_in import checked, remember_device
 from welding.language import tr
 
@@ -131,6 +131,7 @@ def sign_in(request: HttpRequest, response: HttpResponse, payload: SignIn) -> Se
             errors=[{"path": "password", "message": tr("Name and password do not fit."), "value": ""}],
         )
     login(request, user, backend=BACKEND)
+    drop_ended()
     remember_device(request, response, user.username)
     return _session(request)
 

@@ -94,7 +94,7 @@ def test_a_session_that_nobody_uses_ends_and_one_in_use_goes_on(people, later, s
     assert Session.objects.count() == 1
 
 
-def test_use_is_noted_once_a_minute(people, later, django_assert_num_queries):
+def test_use_is_noted_once_a_minute(people, later):
     client = signed_in()
     first = SeenSession.objects.get().last_at
     client.get("/api/jobs")
@@ -117,6 +117,13 @@ def test_a_new_password_and_signing_out_leave_no_line_behind(people):
     again.post("/api/session", body, content_type="application/json")
     again.get("/api/jobs")
     assert len(listed(again)) == 1
+
+
+def test_lines_of_sessions_that_ended_long_ago_are_dropped(people):
+    signed_in()
+    SeenSession.objects.update(last_at=timezone.now() - timedelta(days=16))
+    signed_in("welder")
+    assert [one.person.username for one in SeenSession.objects.all()] == ["welder"]
 
 
 @pytest.mark.parametrize(

@@ -41,15 +41,20 @@ def note_use(request: HttpRequest) -> None:
 
 def _begin(request: HttpRequest, user: User, key: str) -> None:
     now = timezone.now()
-    SeenSession.objects.filter(last_at__lt=now - KEPT).delete()
-    told = {
-        "person": user,
-        "began_at": now,
-        "last_at": now,
-        "address": str(request.META.get("REMOTE_ADDR", ""))[:64],
-        "agent": str(request.META.get("HTTP_USER_AGENT", ""))[:300].replace("\x00", ""),
-    }
-    SeenSession.objects.get_or_create(key=key, defaults=told)
+    row = SeenSession(
+        key=key,
+        person=user,
+        began_at=now,
+        last_at=now,
+        address=str(request.META.get("REMOTE_ADDR", ""))[:64],
+        agent=str(request.META.get("HTTP_USER_AGENT", ""))[:300].replace("\x00", ""),
+    )
+    SeenSession.objects.bulk_create([row], ignore_conflicts=True)  # of two requests at once one is first
+
+
+def drop_ended() -> None:
+    """Drop what is left of sessions that ended long ago."""
+    SeenSession.objects.filter(last_at__lt=timezone.now() - KEPT).delete()
 
 
 def sessions_of(user: User) -> list[SeenSession]:
