@@ -88,7 +88,7 @@ def backup(options: argparse.Namespace) -> int:
             files = len((folder / "files.jsonl").read_text().splitlines())
         if not options.keep_all:
             with Step("dropping old ones"):
-                where.drop_old()
+                where.drop_old(name)
     rows = sum(one["rows"] for one in told["tables"].values())
     _note("backup", name=called, place=where.place, rows=rows, files=files, lost=len(lost))
     say(f"Backup {called}: {len(told['tables'])} tables, {rows} rows, {files} files, in {where.place}")
@@ -140,7 +140,7 @@ def verify(options: argparse.Namespace) -> int:
 
 def _prove(options: argparse.Namespace, where: Repository) -> tuple[str, str]:
     with only_one(), _folder("proving") as folder:
-        name = options.backup or where.newest()
+        name = _chosen(options, where)
         with Step("reading every byte of the backups"):
             where.check()
         with Step("comparing the files with their hashes"):
@@ -157,6 +157,12 @@ def _prove(options: argparse.Namespace, where: Repository) -> tuple[str, str]:
         told = json.loads((folder / "manifest.json").read_text())
     held = f"{said.strip()}; {count} files have the bytes that were kept."
     return name, f"Backup {name} of {told['at']}: {held}"
+
+
+def _chosen(options: argparse.Namespace, where: Repository) -> str:
+    """The backup that was named, or the newest of the database that is served."""
+    named: str | None = options.backup
+    return named or where.newest(name_of(database(demo=options.demo), demo=options.demo))
 
 
 def _heads(where: Repository, name: str) -> list[str]:
@@ -202,7 +208,7 @@ def restore(options: argparse.Namespace) -> int:
     """Bring a backup back; what stands there now is set aside, never written over."""
     _ready()
     with only_one():
-        said = bring_back(options, options.backup or place_of(options).newest(), replace=options.replace)
+        said = bring_back(options, _chosen(options, place_of(options)), replace=options.replace)
     say(said)
     say(f"./bead {'demo' if options.demo else 'serve'} starts it; ./bead audit verify proves the trail.")
     return 0
@@ -282,7 +288,7 @@ def take_out(options: argparse.Namespace) -> int:
     folder = Path(options.folder).resolve()
     if folder.exists() and any(folder.iterdir()):
         raise Stop(f"{folder} is not empty.", USAGE)
-    name = options.backup or where.newest()
+    name = _chosen(options, where)
     where.take_out(name, folder)
     say(f"Backup {name} lies in {folder}: database/ (for pg_restore), files/, manifest.json")
     return 0

@@ -110,16 +110,20 @@ class Repository:
         told = json.loads(self._run("list", "--json", self.place))["archives"]
         return [(one["name"], one["time"]) for one in told]
 
-    def newest(self) -> str:
-        """Name of the newest.
+    def newest(self, database: str) -> str:
+        """Name of the newest of a database: others may keep theirs at the same place.
 
         Raises:
             Stop: There is none.
         """
-        names = self.names()
+        names = [name for name, _ in self.names() if name.startswith(f"{database}-")]
         if not names:
-            raise Stop(f"No backup lies in {self.place}.", BACKUP)
-        return names[-1][0]
+            raise Stop(
+                f"No backup of the database {database} lies in {self.place}. ./bead backups names those that "
+                "do; choose one with --backup.",
+                BACKUP,
+            )
+        return names[-1]
 
     def check(self) -> None:
         """Read everything and compare it with its hashes."""
@@ -138,10 +142,11 @@ class Repository:
         folder.mkdir(parents=True, exist_ok=True)
         self._run("extract", f"{self.place}::{name}", *paths, cwd=folder)
 
-    def drop_old(self) -> None:
-        """Keep as many as ``KEPT`` says and give the room of the others back."""
+    def drop_old(self, database: str) -> None:
+        """Keep as many of a database as ``KEPT`` says and give the room of the others back."""
         keep = (f"--keep-{kind}={count}" for kind, count in KEPT.items())
-        self._run("prune", f"--keep-within={KEPT_DAYS}d", *keep, self.place)
+        own = f"--glob-archives={database}-*"
+        self._run("prune", own, f"--keep-within={KEPT_DAYS}d", *keep, self.place)
         self._run("compact", self.place)
 
 

@@ -26,9 +26,9 @@ def upgrade(options: argparse.Namespace) -> int:
         WebServer().stop()  # nothing may be written between the backup and the migrations
     backups.backup(options)
     where = backups.place_of(options)
-    kept = where.newest()
     base = database(demo=options.demo)
     name = name_of(base, demo=options.demo)
+    kept = where.newest(name)
     with only_one():
         base.start()
         try:

@@ -101,11 +101,19 @@ def test_a_backup_of_a_shop_at_work_comes_back_on_an_empty_machine(shop, homes, 
 
 
 def test_a_good_backup_is_proved(shop, place):
-    done = shop.bead("verify", "--place", str(place))
+    done = shop.bead("verify", "--demo", "--place", str(place))
     assert done.returncode == 0 and "are as they were" in done.stdout, done.stdout
     with connect(shop, "postgres", ROLE) as database:
         left = database.execute("SELECT datname FROM pg_database WHERE datname = 'bead_proving'")
         assert left.fetchone() is None
+
+
+def test_backups_of_another_database_at_the_same_place_are_not_taken_for_ours(shop, place):
+    """Demo data restored over a shop's would be the worst of all restores."""
+    for call in ("verify", "restore"):
+        done = shop.bead(call, "--place", str(place))
+        assert done.returncode == 9 and "No backup of the database bead lies" in done.stdout, done.stdout
+    assert shop.bead("status").returncode == 0
 
 
 def test_bytes_that_rotted_on_the_disk_are_found_in_the_backup(shop, tmp_path):
@@ -115,7 +123,7 @@ def test_bytes_that_rotted_on_the_disk_are_found_in_the_backup(shop, tmp_path):
     victim.write_bytes(whole[:-1] + bytes([whole[-1] ^ 1]))
     try:
         assert shop.bead("backup", "--demo", "--place", str(tmp_path / "b")).returncode == 0
-        done = shop.bead("verify", "--place", str(tmp_path / "b"))
+        done = shop.bead("verify", "--demo", "--place", str(tmp_path / "b"))
         assert done.returncode == 1 and "other bytes than its row keeps the hash of" in done.stdout
         victim.unlink()
         done = shop.bead("backup", "--demo", "--place", str(tmp_path / "b"))
@@ -131,7 +139,7 @@ def test_a_backup_that_rotted_itself_is_found(shop, place, tmp_path):
     data = bytearray(segment.read_bytes())
     data[len(data) // 2] ^= 0xFF
     segment.write_bytes(bytes(data))
-    done = shop.bead("verify", "--place", str(spoilt))
+    done = shop.bead("verify", "--demo", "--place", str(spoilt))
     assert done.returncode == 9, done.stdout
 
 
