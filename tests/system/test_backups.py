@@ -193,7 +193,7 @@ def test_the_database_goes_back_to_a_moment(shop, tmp_path_factory):
     archive = tmp_path_factory.mktemp("log-disk") / "archive"
     archive.mkdir()
     for path in archive.parents:
-        if path.is_relative_to(tmp_path_factory.getbasetemp().parent):
+        if "pytest-of-" in str(path):
             path.chmod(0o755)  # the user of the database has to reach it
     (shop.home / "settings.env").write_text(f"# the log\nBEAD_LOG_ARCHIVE={archive}\n")
     shop.bead("stop")
