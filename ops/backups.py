@@ -13,11 +13,12 @@ from pathlib import Path
 from typing import Any
 
 from ops.borg import KEPT, KEPT_DAYS, Repository
-from ops.cluster import MIGRATES, Cluster
+from ops.cluster import Cluster
 from ops.database import DEMO, SERVED, Database, database, name_of
 from ops.environment import make_venv
 from ops.external import External
 from ops.places import home, only_one, write_whole
+from ops.roles import MIGRATES
 from ops.say import USAGE, Step, Stop, say
 from ops.system import install_packages
 from ops.user import own_folders, web_user
@@ -74,6 +75,8 @@ def backup(options: argparse.Namespace) -> int:
         base = database(demo=options.demo)
         base.start()
         name = name_of(base, demo=options.demo)
+        if isinstance(base, Cluster) and not base.has(name):
+            raise Stop("There is nothing to back up yet: no server was started on this state folder.", USAGE)
         if not where.exists():
             where.make(encrypted=options.encrypt)
         elif options.encrypt and not where.encrypted():
@@ -90,7 +93,7 @@ def backup(options: argparse.Namespace) -> int:
             with Step("dropping old ones"):
                 where.drop_old(name)
     rows = sum(one["rows"] for one in told["tables"].values())
-    _note("backup", name=called, place=where.place, rows=rows, files=files, lost=len(lost))
+    _note("backup", name, backup=called, place=where.place, rows=rows, files=files, lost=len(lost))
     say(f"Backup {called}: {len(told['tables'])} tables, {rows} rows, {files} files, in {where.place}")
     if where.encrypted():
         say(f"It is encrypted: keep a copy of {home() / 'backup-passphrase'} apart from it.")
@@ -118,29 +121,30 @@ def listed(options: argparse.Namespace) -> int:
     return 0
 
 
-def _note(what: str, **told: object) -> None:
-    """Leave word for the page of the administrator: what was done last, and when."""
+def _note(what: str, database_name: str, **told: object) -> None:
+    """Leave word for the page of the administrator: what was done last with this database, and when."""
     at = datetime.now(UTC).isoformat(timespec="seconds")
-    write_whole(home() / f"last-{what}.json", json.dumps({"at": at, **told}))
+    write_whole(home() / f"last-{what}-{database_name}.json", json.dumps({"at": at, **told}))
 
 
 def verify(options: argparse.Namespace) -> int:
     """Read all of a backup, and bring it back beside the data of today."""
     _ready()
     where = place_of(options)
+    of = name_of(database(demo=options.demo), demo=options.demo)
+    name = options.backup or where.newest(of)
     try:
-        name, said = _prove(options, where)
+        said = _prove(name, where)
     except Stop as stop:
-        _note("proof", place=where.place, held=False, said=str(stop)[:500])
+        _note("proof", of, backup=name, place=where.place, held=False, said=str(stop)[:500])
         raise
-    _note("proof", name=name, place=where.place, held=True)
+    _note("proof", of, backup=name, place=where.place, held=True)
     say(said)
     return 0
 
 
-def _prove(options: argparse.Namespace, where: Repository) -> tuple[str, str]:
+def _prove(name: str, where: Repository) -> str:
     with only_one(), _folder("proving") as folder:
-        name = _chosen(options, where)
         with Step("reading every byte of the backups"):
             where.check()
         with Step("comparing the files with their hashes"):
@@ -156,7 +160,7 @@ def _prove(options: argparse.Namespace, where: Repository) -> tuple[str, str]:
                 cluster.drop_database(PROVING)
         told = json.loads((folder / "manifest.json").read_text())
     held = f"{said.strip()}; {count} files have the bytes that were kept."
-    return name, f"Backup {name} of {told['at']}: {held}"
+    return f"Backup {name} of {told['at']}: {held}"
 
 
 def _chosen(options: argparse.Namespace, where: Repository) -> str:

@@ -116,7 +116,9 @@ class Repository:
         Raises:
             Stop: There is none.
         """
-        names = [name for name, _ in self.names() if name.startswith(f"{database}-")]
+        # Others' names may begin alike, and what was cut off in the middle is no backup.
+        ours = re.compile(rf"{re.escape(database)}-\d{{8}}T\d{{6}}")
+        names = [name for name, _ in self.names() if ours.fullmatch(name)]
         if not names:
             raise Stop(
                 f"No backup of the database {database} lies in {self.place}. ./bead backups names those that "
@@ -145,7 +147,7 @@ class Repository:
     def drop_old(self, database: str) -> None:
         """Keep as many of a database as ``KEPT`` says and give the room of the others back."""
         keep = (f"--keep-{kind}={count}" for kind, count in KEPT.items())
-        own = f"--glob-archives={database}-*"
+        own = f"--glob-archives={database}-????????T??????"
         self._run("prune", own, f"--keep-within={KEPT_DAYS}d", *keep, self.place)
         self._run("compact", self.place)
 

@@ -14,45 +14,9 @@ from pathlib import Path
 
 from ops import log_archive
 from ops.places import home, lock_fds, secret, write_whole
+from ops.roles import MIGRATES, OWNED, PASSWORDS, ROLE, ROLES, SERVES
 from ops.say import DATABASE, DISK, Stop
 from ops.system import postgres_bin
-
-ROLE, MIGRATES, SERVES = "bead", "bead_migrate", "bead_serve"
-PASSWORDS = {ROLE: "database-password", MIGRATES: "migrate-password", SERVES: "serve-password"}
-"""The owner of the cluster; the owner of a database, who migrates; and whoever answers people."""
-
-_ROLES = """
-DO $$ BEGIN
-    IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = '{role}') THEN CREATE ROLE {role}; END IF;
-END $$;
-ALTER ROLE {role} WITH LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOREPLICATION NOBYPASSRLS
-    PASSWORD '{password}';
-"""
-_OWNED = """
-ALTER DATABASE "{name}" OWNER TO {migrates};
-REVOKE ALL ON DATABASE "{name}" FROM PUBLIC;
-GRANT CONNECT ON DATABASE "{name}" TO {serves};
-ALTER SCHEMA public OWNER TO {migrates};
-REVOKE ALL ON SCHEMA public FROM PUBLIC;
-GRANT USAGE ON SCHEMA public TO {serves};
-DO $$
-DECLARE one record;
-BEGIN
-    FOR one IN SELECT c.oid::regclass AS name, c.relkind FROM pg_class c
-               WHERE c.relnamespace = 'public'::regnamespace AND c.relkind IN ('r', 'p', 'v', 'm', 'S')
-               AND c.relowner <> '{migrates}'::regrole
-               AND NOT EXISTS (SELECT FROM pg_depend d WHERE d.objid = c.oid AND d.deptype IN ('a', 'i')
-                               AND c.relkind = 'S')
-    LOOP
-        EXECUTE format('ALTER TABLE %s OWNER TO {migrates}', one.name);
-    END LOOP;
-    FOR one IN SELECT p.oid::regprocedure AS name FROM pg_proc p
-               WHERE p.pronamespace = 'public'::regnamespace AND p.proowner <> '{migrates}'::regrole
-    LOOP
-        EXECUTE format('ALTER ROUTINE %s OWNER TO {migrates}', one.name);
-    END LOOP;
-END $$;
-"""
 
 
 def free_port() -> int:
@@ -299,22 +263,23 @@ class Cluster:
             env={"PGPASSWORD": secret("database-password")},
         )
 
-    def _sql(self, statement: str) -> subprocess.CompletedProcess[str]:
+    def sql(self, statement: str) -> subprocess.CompletedProcess[str]:
+        """Run a statement as the owner of the cluster."""
         return self._psql("postgres", "-c", statement)
 
     def make_database(self, name: str) -> None:
         """Create a database if there is none of this name."""
         if self.has(name):
             return
-        done = self._sql(f'create database "{name}"')
+        done = self.sql(f'create database "{name}"')
         if done.returncode and "already exists" not in done.stdout:
             raise Stop(f"The database {name} cannot be made:\n{done.stdout[-800:]}", DATABASE)
 
     def make_roles(self, name: str) -> None:
         """Two roles for a database: one owns and migrates it, one serves; neither owns the cluster."""
         for role in (MIGRATES, SERVES):
-            self._script("postgres", _ROLES.format(role=role, password=secret(PASSWORDS[role])))
-        self._script(name, _OWNED.format(name=name, migrates=MIGRATES, serves=SERVES))
+            self._script("postgres", ROLES.format(role=role, password=secret(PASSWORDS[role])))
+        self._script(name, OWNED.format(name=name, migrates=MIGRATES, serves=SERVES))
 
     def _script(self, database: str, text: str) -> None:
         """Run SQL from a file: what stands on a command line is seen by everybody on the machine."""
@@ -331,29 +296,29 @@ class Cluster:
 
     def drop_database(self, name: str) -> None:
         """Drop a database and all in it."""
-        done = self._sql(f'drop database if exists "{name}" with (force)')
+        done = self.sql(f'drop database if exists "{name}" with (force)')
         if done.returncode:
             raise Stop(f"The database {name} cannot be dropped:\n{done.stdout[-800:]}", DATABASE)
 
     def prepared_for(self, name: str) -> str:
         """What the database was last prepared for: a digest kept as its comment."""
-        found = self._sql(
+        found = self.sql(
             f"select shobj_description(oid, 'pg_database') from pg_database where datname = '{name}'"
         )
         return found.stdout.strip() if found.returncode == 0 else ""
 
     def note_prepared(self, name: str, digest: str) -> None:
         """Keep the digest with the database, so that it lives and goes with it."""
-        self._sql(f"comment on database \"{name}\" is '{digest}'")
+        self.sql(f"comment on database \"{name}\" is '{digest}'")
 
     def has(self, name: str) -> bool:
         """Whether there is a database of this name."""
-        return self._sql(f"select 1 from pg_database where datname = '{name}'").stdout.strip() == "1"
+        return self.sql(f"select 1 from pg_database where datname = '{name}'").stdout.strip() == "1"
 
     def rename_database(self, name: str, new: str) -> None:
         """Give a database another name; whoever is connected is cut off."""
-        self._sql(f"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{name}'")
-        done = self._sql(f'alter database "{name}" rename to "{new}"')
+        self.sql(f"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{name}'")
+        done = self.sql(f'alter database "{name}" rename to "{new}"')
         if done.returncode:
             raise Stop(f"The database {name} cannot be renamed:\n{done.stdout[-800:]}", DATABASE)
 
@@ -380,30 +345,6 @@ class Cluster:
             shutil.rmtree(place, ignore_errors=True)
         if done.returncode:
             raise Stop(f"The dump cannot be loaded:\n{done.stdout[-1500:]}", DATABASE)
-
-    def archives(self) -> bool:
-        """Whether the log of changes is kept, as it runs."""
-        return self._sql("show archive_mode").stdout.strip() == "on"
-
-    def recovering(self) -> bool | None:
-        """Whether it plays a log; nothing if it does not answer."""
-        done = self._sql("select pg_is_in_recovery()")
-        return done.stdout.strip() == "t" if done.returncode == 0 else None
-
-    def hand_over_log(self) -> None:
-        """End the running file of the log, after a last change of its own, and wait until it is kept.
-
-        Raises:
-            Stop: It is not kept within two minutes.
-        """
-        self._sql("select txid_current()")
-        last = self._sql("select pg_walfile_name(pg_switch_wal())").stdout.strip()
-        for _ in range(240):
-            kept = self._sql("select coalesce(max(last_archived_wal), '') from pg_stat_archiver")
-            if kept.stdout.strip() >= last:
-                return
-            time.sleep(0.5)
-        raise Stop("The log of changes is not kept; see the database's log. Nothing was changed.", DATABASE)
 
     def stop(self) -> bool:
         """Stop it; returns whether there was anything to stop."""

@@ -7,7 +7,7 @@ import subprocess
 import urllib.parse
 from pathlib import Path
 
-from ops.cluster import SERVES
+from ops.roles import SERVES
 from ops.say import DATABASE, USAGE, Stop
 from ops.system import postgres_bin
 

@@ -34,9 +34,20 @@ def log_folder(path: Path) -> Path:
 
 def archiving(path: Path) -> list[str]:
     """Lines of the configuration. A file is there whole or not at all, and none is written over."""
-    new, kept = (shlex.quote(f"{log_folder(path)}/%f{end}") for end in (".new", ""))
-    command = f"test ! -f {kept} && cp %p {new} && sync {new} && mv {new} {kept}"
+    command = archive_command(path)
     return ["archive_mode = on", f"archive_command = {quoted(command)}", "archive_timeout = 60"]
+
+
+def archive_command(path: Path) -> str:
+    """What keeps one file (``%p``) of the log under its name (``%f``).
+
+    After a crash PostgreSQL may hand over a file that is kept already: the same one is well, another one of
+    the same name is a failure. Were the same one refused, nothing would be kept from then on.
+    """
+    folder = shlex.quote(str(log_folder(path)))
+    new, kept = f"{folder}/%f.new", f"{folder}/%f"
+    keep = f"cp %p {new} && sync {new} && mv {new} {kept} && sync {folder}"
+    return f"if test -f {kept}; then cmp -s %p {kept}; else {keep}; fi"
 
 
 def fetching(path: Path, moment: str) -> list[str]:

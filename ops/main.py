@@ -13,11 +13,13 @@ from collections.abc import Callable
 from types import FrameType
 
 from ops import backups, checks, mutants, point_in_time, proxy, units, upgrade
-from ops.cluster import MIGRATES, SERVES, Cluster
-from ops.database import DEMO, Database, database, name_of
+from ops.cluster import Cluster
+from ops.database import DEMO, database, name_of
 from ops.environment import LOCKS, build_web, code_files, compile_code, digest, make_venv, run
 from ops.places import PYTHON, ROOT, SERVER, WEB, home, only_one, version
-from ops.say import DISK, MISSING, NETWORK, USAGE, Step, Stop, say
+from ops.prepare import prepare
+from ops.roles import MIGRATES, SERVES
+from ops.say import DISK, MISSING, NETWORK, USAGE, Stop, say
 from ops.settings_file import load_settings
 from ops.system import check_node, install_packages
 from ops.user import web_user
@@ -170,7 +172,7 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
         name = name_of(base, demo=demo)
         base.make_database(name)
         if not same:
-            _prepare(base, name, demo=demo)
+            prepare(base, name, demo=demo)
             if os.geteuid() == 0 and web_user() is None:
                 say("  Caution: the web server runs as root, since no other user can read this folder")
                 say("  or its Python. Put both where others can read them, or start as another user.")
@@ -195,22 +197,6 @@ def _up(options: argparse.Namespace, *, demo: bool) -> int:
 
 def _interrupted(_number: int, _frame: FrameType | None) -> None:
     raise KeyboardInterrupt
-
-
-def _prepare(base: Database, name: str, *, demo: bool) -> None:
-    """Migrate and load, unless this very code has done it to this very database."""
-    sources = [*SERVER.glob("apps/*/migrations/*.py"), *(SERVER / "apps" / "audit").rglob("*")]
-    sources = [path for path in sources if path.suffix in (".py", ".sql")]
-    demo_data = [path for path in (SERVER / "apps" / "demo").rglob("*") if path.suffix in (".py", ".json")]
-    wanted = digest([*sources, *demo_data, LOCKS / "app.txt"])
-    if base.prepared_for(name) == wanted and (home() / "static").is_dir():
-        return
-    with Step("preparing the database"):
-        base.make_roles(name)
-        role = base.serving_role
-        serving = ["--serving", role] if role else []
-        manage(base.url(name, MIGRATES), "prepare", *serving, *(["--demo"] if demo else []), demo=demo)
-        base.note_prepared(name, wanted)
 
 
 def _greet(port: int, *, demo: bool) -> None:
@@ -274,7 +260,7 @@ def make_admin(options: argparse.Namespace) -> int:
         base.start()
         name = name_of(base, demo=False)
         base.make_database(name)
-        _prepare(base, name, demo=False)
+        prepare(base, name, demo=False)
         say(manage(base.url(name, SERVES), "make_admin", options.username).strip())
     return 0
 
@@ -287,7 +273,7 @@ def _on_database(options: argparse.Namespace, role: str, *call: str) -> str:
         base.start()
         name = name_of(base, demo=options.demo)
         base.make_database(name)
-        _prepare(base, name, demo=options.demo)
+        prepare(base, name, demo=options.demo)
         return manage(base.url(name, role), *call, demo=options.demo).strip()
 
 

@@ -16,15 +16,17 @@ from pathlib import Path
 from typing import Any
 
 from ops import log_archive
-from ops.cluster import PASSWORDS, ROLE, Cluster
+from ops.cluster import Cluster
 from ops.database import SERVED, database
 from ops.places import only_one, secret
+from ops.roles import PASSWORDS, ROLE
 from ops.say import BACKUP, DATABASE, USAGE, Step, Stop, say
 from ops.web import WebServer
 
 KEPT_COPIES = 2
 """So many copies are kept, and the log from the older one on."""
 PATIENCE_S = 3600
+_LOG_FILE = re.compile(r"[0-9A-F]{24}")
 _COPY = re.compile(r"copy-(\d{8}T\d{6})Z")
 
 
@@ -36,6 +38,22 @@ def _own() -> tuple[Cluster, Path]:
     if not isinstance(base, Cluster):
         raise Stop("The database is kept by others (BEAD_DATABASE_URL), and so is its log.", USAGE)
     return base, place
+
+
+def hand_over_log(base: Cluster) -> None:
+    """End the running file of the log, after a last change of its own, and wait until it is kept.
+
+    Raises:
+        Stop: It is not kept within two minutes.
+    """
+    base.sql("select txid_current()")
+    last = base.sql("select pg_walfile_name(pg_switch_wal())").stdout.strip()
+    for _ in range(240 if _LOG_FILE.fullmatch(last) else 0):
+        kept = base.sql("select coalesce(max(last_archived_wal), '') from pg_stat_archiver")
+        if kept.returncode == 0 and kept.stdout.strip() >= last:
+            return
+        time.sleep(0.5)
+    raise Stop("The log of changes is not kept; see the database's log. Nothing was changed.", DATABASE)
 
 
 def copies(place: Path) -> list[tuple[datetime, Path]]:
@@ -53,7 +71,7 @@ def copy(_: argparse.Namespace) -> int:
     base, place = _own()
     with only_one():
         base.start()
-        if not base.archives():
+        if base.sql("show archive_mode").stdout.strip() != "on":
             raise Stop(
                 "The database runs without its log being kept: ./bead stop, then start it anew.", USAGE
             )
@@ -70,10 +88,10 @@ def copy(_: argparse.Namespace) -> int:
                 shutil.rmtree(new, ignore_errors=True)
                 raise Stop(f"The database cannot be copied:\n{done.stdout[-1500:]}", DATABASE)
             new.rename(place / name)
-        kept = copies(place)
-        for _at, path in kept[:-KEPT_COPIES]:
+        there = [path for _, path in copies(place)]
+        for path in there[:-KEPT_COPIES]:
             shutil.rmtree(path)
-        oldest = first_log_of(copies(place)[0][1])
+        oldest = first_log_of(there[-KEPT_COPIES:][0])
         base.call("pg_archivecleanup", str(log_archive.log_folder(place)), oldest)
     say(f"{name} lies in {place}; with the log beside it the database can go back to any moment from now on.")
     return 0
@@ -107,7 +125,7 @@ def rewind(options: argparse.Namespace) -> int:
         if base.data.exists():
             # What was changed last is still in the running log: it is handed over first.
             base.start()
-            base.hand_over_log()
+            hand_over_log(base)
             base.stop()
         with Step(f"bringing the database to {moment.isoformat()}"):
             aside = _begin_from(base, fitting[-1], place, moment)
@@ -140,6 +158,7 @@ def _begin_from(base: Cluster, copied: Path, place: Path, moment: datetime) -> P
     except Stop:
         base.stop()
         if aside is not None:
+            shutil.rmtree(base.folder / "data.failed", ignore_errors=True)  # of an earlier try
             base.data.rename(base.folder / "data.failed")
             aside.rename(base.data)
         raise
@@ -149,10 +168,10 @@ def _begin_from(base: Cluster, copied: Path, place: Path, moment: datetime) -> P
 def _wait_until_there(base: Cluster) -> None:
     end = time.monotonic() + PATIENCE_S
     while time.monotonic() < end:
-        state = base.recovering()
-        if state is False:
+        state = base.sql("select pg_is_in_recovery()")
+        if state.returncode == 0 and state.stdout.strip() == "f":
             return
-        if state is None and not base.running():
+        if state.returncode and not base.running():
             tail = (base.folder / "server.log").read_text(errors="replace")[-1500:]
             raise Stop(
                 f"The log does not lead to that moment; nothing was changed. It ends:\n{tail}", DATABASE

@@ -7,7 +7,7 @@ import os
 import re
 
 from ops.places import home
-from ops.say import USAGE, Stop
+from ops.say import USAGE, Stop, say
 
 FILE = "settings.env"
 _LINE = re.compile(r"(?:export\s+)?(BEAD_[A-Z_]+)=(.*)")
@@ -22,6 +22,8 @@ def load_settings() -> None:
     path = home() / FILE
     if not path.is_file():
         return
+    if path.stat().st_mode & 0o077 and "DATABASE" in path.read_text():
+        say(f"Caution: {path} holds passwords and others can read it: chmod 600 {path}")
     for number, text in enumerate(path.read_text().splitlines(), 1):
         line = text.strip()
         if not line or line.startswith("#"):

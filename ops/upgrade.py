@@ -6,10 +6,12 @@ import argparse
 from typing import Any
 
 from ops import backups
-from ops.cluster import MIGRATES, Cluster
+from ops.cluster import Cluster
 from ops.database import database, name_of
 from ops.environment import build_web, compile_code, make_venv
 from ops.places import only_one
+from ops.prepare import prepare
+from ops.roles import MIGRATES
 from ops.say import BUILD, Step, Stop, say
 from ops.system import check_node, install_packages
 from ops.web import WebServer, manage
@@ -32,11 +34,7 @@ def upgrade(options: argparse.Namespace) -> int:
     with only_one():
         base.start()
         try:
-            with Step("bringing the data to this version"):
-                base.make_roles(name)
-                role = base.serving_role
-                serving = ["--serving", role] if role else []
-                manage(base.url(name, MIGRATES), "prepare", *serving, demo=options.demo)
+            prepare(base, name, demo=options.demo)
             with Step("proving the audit trail and what is signed"):
                 manage(base.url(name, MIGRATES), "audit_verify", demo=options.demo)
         except Stop as stop:

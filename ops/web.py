@@ -15,6 +15,7 @@ import zoneinfo
 from pathlib import Path
 
 from ops.cluster import listens
+from ops.external import OWNS
 from ops.places import PYTHON, ROOT, SERVER, home, lock_fds, secret, write_whole
 from ops.say import BUILD, PORT, USAGE, Stop
 from ops.user import own_folders, web_user
@@ -23,9 +24,9 @@ START_S = 60
 
 
 def environment(database_url: str, *, demo: bool) -> dict[str, str]:
-    """What Django's settings read."""
+    """What Django's settings read. Whoever answers people is not told how the owner signs in."""
     return {
-        **os.environ,
+        **{name: value for name, value in os.environ.items() if name != OWNS},
         "BEAD_DATABASE_URL": database_url,
         "BEAD_SECRET_KEY": secret("django-secret"),
         "BEAD_DEMO": "1" if demo else "0",

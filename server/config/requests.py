@@ -43,8 +43,8 @@ class Numbered:
         match = request.resolver_match
         # The route and not the address: that may carry the key of a calendar.
         route = match.route if match is not None else "?"
-        user = getattr(request, "user", None)
-        who = user.pk if user is not None and user.is_authenticated else None
+        # Whoever was looked up on the way; nobody is looked up for the log's sake, the database may be away.
+        who = getattr(request.__dict__.get("_cached_user"), "pk", None)
         log.info(
             "%s %s %s in %.0f ms, person %s",
             request.method,

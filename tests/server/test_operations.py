@@ -6,6 +6,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from apps.recordings.models import Recorder
 from apps.upkeep import state
+from django.db import connection
 from django.utils import timezone
 
 pytestmark = pytest.mark.django_db
@@ -18,8 +19,12 @@ def home(settings, tmp_path):
     return tmp_path
 
 
-def note(home, name, **told):
-    (home / name).write_text(json.dumps(told))
+def place(home, what):
+    return home / f"last-{what}-{connection.settings_dict['NAME']}.json"
+
+
+def note(home, what, **told):
+    place(home, what).write_text(json.dumps(told))
 
 
 def told(what):
@@ -43,24 +48,43 @@ def test_what_was_never_done_is_said_so(home):
 )
 def test_a_backup_grows_old(home, hours, mark):
     at = (NOW - timedelta(hours=hours)).isoformat()
-    note(home, "last-backup.json", at=at, rows=10, files=2, place="/mnt/b", lost=0)
+    note(home, "backup", at=at, rows=10, files=2, place="/mnt/b", lost=0)
     assert list(told("Backup")) == [mark]
     assert list(told("Proof of the backup")) == ["caution"]
 
 
 def test_a_backup_that_lacks_files_and_a_proof_that_failed_are_breaches(home):
     at = NOW.isoformat()
-    note(home, "last-backup.json", at=at, rows=10, files=2, place="/mnt/b", lost=3)
-    note(home, "last-proof.json", at=at, held=False, said="jobs_job has 0 rows")
+    note(home, "backup", at=at, rows=10, files=2, place="/mnt/b", lost=3)
+    note(home, "proof", at=at, backup="bead-1", held=False)
     assert "3 files" in told("Backup")["breach"]
-    assert "jobs_job has 0 rows" in told("Proof of the backup")["breach"]
-    note(home, "last-proof.json", at=at, held=True)
-    assert list(told("Proof of the backup")) == ["holds"]
+    assert "bead-1 did not come back" in told("Proof of the backup")["breach"]
+    note(home, "proof", at=at, backup="bead-1", held=True)
+    assert "bead-1 brought back" in told("Proof of the backup")["holds"]
 
 
-@pytest.mark.parametrize("text", ["", "{", "[]", '{"at": "yesterday"}', '{"at": 3}', "null"])
+def test_a_backup_of_another_database_is_none_of_this_one(home):
+    """The demo and the shop may share a state folder: the demo's backup must not stand for the shop's."""
+    told_of = {"at": NOW.isoformat(), "rows": 1, "files": 0, "place": "/mnt/b", "lost": 0}
+    (home / "last-backup-bead_demo.json").write_text(json.dumps(told_of))
+    assert told("Backup") == {"breach": "None has been taken."}
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "{",
+        "[]",
+        '{"at": "2026-11-28T10:00:00"}',
+        '{"at": "2026-11-28T10:00:00Z"}',
+        '{"at": "yesterday"}',
+        '{"at": 3}',
+        "null",
+    ],
+)
 def test_a_note_that_cannot_be_read_counts_as_none(home, text):
-    (home / "last-backup.json").write_text(text)
+    place(home, "backup").write_text(text)
     assert told("Backup") == {"breach": "None has been taken."}
 
 

@@ -7,6 +7,7 @@ import pytest
 import structlog
 from config.logs import PRE_CHAIN
 from config.requests import HEADER
+from django.db import OperationalError
 
 pytestmark = pytest.mark.django_db
 
@@ -60,3 +61,16 @@ def test_keys_in_addresses_stay_out_of_the_log(api, lines, monkeypatch):
     api["viewer"].client.get(link["url"].partition("testserver")[2])
     assert lines[0]["event"].startswith("GET api/crew/calendar.ics 200")
     assert "key=" not in json.dumps(lines)
+
+
+def test_nobody_is_looked_up_for_the_sake_of_the_log(api, lines, monkeypatch):
+    """With the database away a second look-up would wait for it once more, and spoil the answer."""
+
+    def away(request):
+        raise OperationalError("away")
+
+    monkeypatch.setattr("django.contrib.auth.middleware.auth.get_user", away)
+    api["engineer"].client.raise_request_exception = False
+    answer = api["engineer"].client.post("/api/jobs", "{}", content_type="application/json")
+    assert answer.status_code == 503 and answer.json()["type"] == "/problems/database"
+    assert lines[0]["event"].startswith("POST ? 503") and lines[0]["event"].endswith("person -")

@@ -1,6 +1,7 @@
 """The drill: backups of a shop at work, brought back on an empty machine; faults that a proof must find."""
 
 import csv
+import json
 import os
 import shutil
 import subprocess
@@ -11,8 +12,9 @@ from pathlib import Path
 import psycopg
 import pytest
 
-from ops.cluster import MIGRATES, ROLE, Cluster
+from ops.cluster import Cluster
 from ops.places import ROOT
+from ops.roles import MIGRATES, ROLE
 from tests.system.conftest import Person, Shop
 from tests.system.test_crashes import Saver, draft_of
 
@@ -283,6 +285,9 @@ def test_a_database_that_others_keep(shop, homes, place):
         assert tenant.bead("backup", "--place", str(place) + "-third").returncode == 0
         done = tenant.bead("verify", "--place", str(place) + "-third")
         assert done.returncode == 0, done.stdout
+        group = json.loads((tenant.home / "web.json").read_text())["pid"]
+        told = Path(f"/proc/{group}/environ").read_bytes()
+        assert b"serves%2Bonly" in told and b"owner-only" not in told, "whoever answers people is no owner"
         listing = subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True, check=True).stdout
         assert "owner-only" not in listing and "serves+only" not in listing
     finally:

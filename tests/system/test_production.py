@@ -15,8 +15,9 @@ from pathlib import Path
 import psycopg
 import pytest
 
-from ops.cluster import MIGRATES, SERVES, Cluster, free_port
+from ops.cluster import Cluster, free_port
 from ops.places import ROOT
+from ops.roles import MIGRATES, SERVES
 from ops.system import nginx
 from tests.system.conftest import Shop
 

@@ -63,13 +63,15 @@ def facts(now: datetime) -> list[Fact]:
     return sorted(found, key=lambda one: order.index(one.mark))
 
 
-def _note(name: str) -> dict[str, Any] | None:
+def _note(what: str, *keys: str) -> dict[str, Any] | None:
+    """What ./bead left word of about this database; nothing where it is missing or cannot be read."""
+    path = settings.HOME / f"last-{what}-{settings.DATABASES['default']['NAME']}.json"
     try:
-        told = json.loads((settings.HOME / name).read_text())
-        told["at"] = datetime.fromisoformat(told["at"])
+        told = json.loads(path.read_text())
+        at = datetime.fromisoformat(told["at"])
+        return None if at.tzinfo is None else {**{key: told[key] for key in keys}, "at": at}
     except (OSError, ValueError, KeyError, TypeError):
         return None
-    return dict(told)
 
 
 def _when(at: datetime) -> str:
@@ -77,7 +79,7 @@ def _when(at: datetime) -> str:
 
 
 def _backups(now: datetime) -> Iterator[Fact]:
-    told, what = _note("last-backup.json"), tr("Backup")
+    told, what = _note("backup", "rows", "files", "place", "lost"), tr("Backup")
     take = tr("Take one with ./bead backup, and let a timer do it nightly (docs/operations.md).")
     if told is None:
         yield Fact(what, tr("None has been taken."), "breach", take)
@@ -92,22 +94,24 @@ def _backups(now: datetime) -> Iterator[Fact]:
     )
     mark: Mark = "holds" if age < BACKUP_DUE else "caution" if age < BACKUP_LATE else "breach"
     yield Fact(what, said, mark, "" if mark == "holds" else take)
-    if told.get("lost"):
+    if told["lost"]:
         lost = tr("{count} files that the database names are not on the disk.", count=told["lost"])
         yield Fact(what, lost, "breach", tr("./bead audit verify names them; older backups may have them."))
     yield _proof(now)
 
 
 def _proof(now: datetime) -> Fact:
-    told, what = _note("last-proof.json"), tr("Proof of the backup")
+    told, what = _note("proof", "backup", "held"), tr("Proof of the backup")
     take = tr("./bead verify brings the newest one back beside the data of today, and compares.")
     if told is None:
         return Fact(what, tr("No backup has been brought back yet."), "caution", take)
-    if not told.get("held"):
-        said = tr("{at}: it failed. {why}", at=_when(told["at"]), why=told.get("said", ""))
+    if told["held"] is not True:
+        said = tr(
+            "{at}: {backup} did not come back as it was kept.", at=_when(told["at"]), backup=told["backup"]
+        )
         return Fact(what, said, "breach", take)
     fresh = now - told["at"] < PROOF_DUE
-    said = tr("{at}: brought back and compared", at=_when(told["at"]))
+    said = tr("{at}: {backup} brought back and compared", at=_when(told["at"]), backup=told["backup"])
     return Fact(what, said, "holds" if fresh else "caution", "" if fresh else take)
 
 
