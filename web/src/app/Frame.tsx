@@ -1,7 +1,6 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useQueryClient } from '@tanstack/react-query'
-import { Suspense, lazy, useState } from 'react'
+import { useState } from 'react'
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 
 import { Modal } from '../ui/Modal'
@@ -12,12 +11,9 @@ import { NoJobYet } from './NoJobYet'
 import { PersonMenu } from './PersonMenu'
 import { useJob } from '../session/job'
 import { KEYS, useGlobalKeys } from '../session/keys'
-import { sessionQuery } from '../queries/session'
 import { useSession } from '../session/session'
 import { useUnits } from '../session/units'
-
-// Opened by few, and seldom: it does not weigh on the first load.
-const PasswordDialog = lazy(async () => ({ default: (await import('./PasswordDialog')).PasswordDialog }))
+import { OwnPassword } from './OwnPassword'
 
 const RAIL: readonly [string, string][] = [
   ['/', t`Dashboard`],
@@ -125,7 +121,6 @@ export function Frame() {
 /** A password that somebody else chose signs nothing: said before it stands in the way. */
 function PasswordNotice() {
   const { person, may } = useSession()
-  const queries = useQueryClient()
   const [changing, setChanging] = useState(false)
   if (person.password_own || !(may('SIGN_RECORD') || may('WITNESS') || may('RELEASE'))) return null
   return (
@@ -137,14 +132,7 @@ function PasswordNotice() {
         </button>
         .
       </p>
-      {changing && (
-        <Suspense>
-          <PasswordDialog
-            onClose={() => setChanging(false)}
-            onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)}
-          />
-        </Suspense>
-      )}
+      {changing && <OwnPassword onClose={() => setChanging(false)} />}
     </>
   )
 }

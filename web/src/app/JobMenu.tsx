@@ -7,6 +7,7 @@ import { useNavigate } from 'react-router'
 import { AddJob, JobSettings } from '../features/jobs'
 import { useJob } from '../session/job'
 import { useSession } from '../session/session'
+import { MenuAction } from '../ui/MenuEntry'
 
 /** The job that is open; others to open; a new one. */
 export function JobMenu() {
@@ -49,25 +50,13 @@ export function JobMenu() {
             <>
               <MenuSeparator className="my-1 h-px bg-line" />
               {job && (
-                <MenuItem>
-                  <button
-                    type="button"
-                    className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                    onClick={() => setSettings(true)}
-                  >
-                    <Trans>Coordinator and signatures of {job.number}</Trans>
-                  </button>
-                </MenuItem>
+                <MenuAction onClick={() => setSettings(true)}>
+                  <Trans>Coordinator and signatures of {job.number}</Trans>
+                </MenuAction>
               )}
-              <MenuItem>
-                <button
-                  type="button"
-                  className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                  onClick={() => setAdding(true)}
-                >
-                  <Trans>Add a job</Trans>
-                </button>
-              </MenuItem>
+              <MenuAction onClick={() => setAdding(true)}>
+                <Trans>Add a job</Trans>
+              </MenuAction>
             </>
           )}
         </MenuItems>

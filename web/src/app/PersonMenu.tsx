@@ -1,18 +1,16 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
-import { useQueryClient } from '@tanstack/react-query'
+import { Menu, MenuButton, MenuItems } from '@headlessui/react'
 import { Suspense, lazy, useState } from 'react'
-import { Link } from 'react-router'
 
 import { inWords } from '../domain/words'
-import { sessionQuery } from '../queries/session'
 import { chooseLanguage, LANGUAGES, type Language, language } from '../session/language'
 import { useSession } from '../session/session'
 import { usePin, type Pin } from '../session/terms'
+import { OwnPassword } from './OwnPassword'
+import { MenuAction, MenuLink } from '../ui/MenuEntry'
 
-// Opened by few, and seldom: they do not weigh on the first load.
-const PasswordDialog = lazy(async () => ({ default: (await import('./PasswordDialog')).PasswordDialog }))
+// Opened by few, and seldom: it does not weigh on the first load.
 const SessionsDialog = lazy(async () => ({ default: (await import('./SessionsDialog')).SessionsDialog }))
 
 const PINS: readonly [Pin, string][] = [
@@ -24,7 +22,6 @@ const PINS: readonly [Pin, string][] = [
 /** Who is signed in: language, terms, keys, password, sessions, and for an administrator the people. */
 export function PersonMenu({ onKeys }: { onKeys: () => void }) {
   const { person, signOut, may } = useSession()
-  const queries = useQueryClient()
   const [changing, setChanging] = useState(false)
   const [sessions, setSessions] = useState(false)
   const [pin, setPin] = usePin()
@@ -36,83 +33,46 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
           <span className="max-sm:hidden"> · {inWords(person.role)}</span>
         </MenuButton>
         <MenuItems anchor="bottom end" className="panel z-50 py-1 focus:outline-none">
-          <MenuItem>
-            <button
-              type="button"
-              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-              onClick={onKeys}
-            >
-              <Trans>Show the keys</Trans>
-            </button>
-          </MenuItem>
+          <MenuAction onClick={onKeys}>
+            <Trans>Show the keys</Trans>
+          </MenuAction>
           {(Object.keys(LANGUAGES) as Language[]).map((one) => (
-            <MenuItem key={one}>
-              <button
-                type="button"
-                lang={one}
-                className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                aria-pressed={language() === one}
-                onClick={() => language() !== one && chooseLanguage(one)}
-              >
-                {LANGUAGES[one]}
-                {language() === one ? ' ✓' : ''}
-              </button>
-            </MenuItem>
+            <MenuAction
+              key={one}
+              lang={one}
+
+              aria-pressed={language() === one}
+              onClick={() => language() !== one && chooseLanguage(one)}
+            >
+              {LANGUAGES[one]}
+              {language() === one ? ' ✓' : ''}
+            </MenuAction>
           ))}
           {PINS.map(([one, words]) => (
-            <MenuItem key={one}>
-              <button
-                type="button"
-                className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                aria-pressed={pin === one}
-                onClick={() => setPin(one)}
-              >
-                <span className="inline-block w-4">{pin === one ? '✓' : ''}</span>
-                {words}
-              </button>
-            </MenuItem>
+            <MenuAction key={one} aria-pressed={pin === one} onClick={() => setPin(one)}>
+              <span className="inline-block w-4">{pin === one ? '✓' : ''}</span>
+              {words}
+            </MenuAction>
           ))}
-          <MenuItem>
-            <button
-              type="button"
-              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-              onClick={() => setChanging(true)}
-            >
-              <Trans>Change the password</Trans>
-            </button>
-          </MenuItem>
-          <MenuItem>
-            <button
-              type="button"
-              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-              onClick={() => setSessions(true)}
-            >
-              <Trans>Where you are signed in</Trans>
-            </button>
-          </MenuItem>
+          <MenuAction onClick={() => setChanging(true)}>
+            <Trans>Change the password</Trans>
+          </MenuAction>
+          <MenuAction onClick={() => setSessions(true)}>
+            <Trans>Where you are signed in</Trans>
+          </MenuAction>
           {may('KEEP_PEOPLE') && (
-            <MenuItem>
-              <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to="/people">
-                <Trans>People and access</Trans>
-              </Link>
-            </MenuItem>
+            <MenuLink to="/people">
+              <Trans>People and access</Trans>
+            </MenuLink>
           )}
           {may('KEEP_PEOPLE') && (
-            <MenuItem>
-              <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to="/operations">
-                <Trans>Operations</Trans>
-              </Link>
-            </MenuItem>
+            <MenuLink to="/operations">
+              <Trans>Operations</Trans>
+            </MenuLink>
           )}
-          <MenuItem>
-            <button
-              type="button"
-              className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-              onClick={signOut}
-            >
-              <Trans>Sign out</Trans>
-            </button>
-          </MenuItem>
+          <MenuAction onClick={signOut}>
+            <Trans>Sign out</Trans>
+          </MenuAction>
         </MenuItems>
       </Menu>
       {sessions && (
@@ -120,14 +80,7 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
           <SessionsDialog onClose={() => setSessions(false)} />
         </Suspense>
       )}
-      {changing && (
-        <Suspense>
-          <PasswordDialog
-            onClose={() => setChanging(false)}
-            onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)}
-          />
-        </Suspense>
-      )}
+      {changing && <OwnPassword onClose={() => setChanging(false)} />}
     </>
   )
 }

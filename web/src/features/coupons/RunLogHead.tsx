@@ -1,9 +1,9 @@
 import { t } from '@lingui/core/macro'
 import { inWords } from '../../domain/words'
 import { Trans } from '@lingui/react/macro'
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
+import { Menu, MenuButton, MenuItems } from '@headlessui/react'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type ReactNode, useState } from 'react'
+import { useState } from 'react'
 import { Link } from 'react-router'
 
 import { api, unwrap } from '../../api/client'
@@ -15,6 +15,7 @@ import { Button } from '../../ui/Button'
 import { PageTitle } from '../../ui/PageTitle'
 import { CouponTabs } from '../evidence'
 import { TakeLogDialog } from './TakeLogDialog'
+import { MenuAction, MenuFile, MenuLink } from '../../ui/MenuEntry'
 
 /** What the coupon is for, how far it is, and what can be done with it as a whole. */
 export function RunLogHead({
@@ -93,42 +94,31 @@ export function RunLogHead({
           </MenuButton>
           <MenuItems anchor="bottom end" className="panel z-50 py-1 text-[14px] focus:outline-none">
             {printedInTwo().map(([second, words]) => (
-              <File key={second} href={`/api/coupons/${String(coupon.id)}/print?second=${second}`}>
+              <MenuFile download key={second} href={`/api/coupons/${String(coupon.id)}/print?second=${second}`}>
                 {words}
-              </File>
+              </MenuFile>
             ))}
-            <File href={`/api/coupons/${String(coupon.id)}/export`}>
+            <MenuFile download href={`/api/coupons/${String(coupon.id)}/export`}>
               <Trans>Export JSON</Trans>
-            </File>
-            <File href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx`}>
+            </MenuFile>
+            <MenuFile download href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx`}>
               <Trans>Export the log as XLSX</Trans>
-            </File>
-            <File href={`/api/coupons/${String(coupon.id)}/table?kind=csv`}>
+            </MenuFile>
+            <MenuFile download href={`/api/coupons/${String(coupon.id)}/table?kind=csv`}>
               <Trans>Export the log as CSV</Trans>
-            </File>
-            <File href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx&empty=true`}>
+            </MenuFile>
+            <MenuFile download href={`/api/coupons/${String(coupon.id)}/table?kind=xlsx&empty=true`}>
               <Trans>Template for a hand-written log</Trans>
-            </File>
+            </MenuFile>
             {may('LOG_PASS') && coupon.status === 'welding' && (
-              <MenuItem>
-                <button
-                  type="button"
-                  className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                  onClick={() => setTaking(true)}
-                >
-                  <Trans>Take a log from CSV or XLSX</Trans>
-                </button>
-              </MenuItem>
+              <MenuAction onClick={() => setTaking(true)}>
+                <Trans>Take a log from CSV or XLSX</Trans>
+              </MenuAction>
             )}
             {may('LOG_TRIAL') && (
-              <MenuItem>
-                <Link
-                  className="block px-4 py-1.5 data-focus:bg-accent-soft"
-                  to={`/procedures/${String(coupon.revision_id)}/scrap`}
-                >
-                  <Trans>Trial weld</Trans>
-                </Link>
-              </MenuItem>
+              <MenuLink to={`/procedures/${String(coupon.revision_id)}/scrap`}>
+                <Trans>Trial weld</Trans>
+              </MenuLink>
             )}
           </MenuItems>
         </Menu>
@@ -148,15 +138,5 @@ export function RunLogHead({
         </p>
       )}
     </div>
-  )
-}
-
-function File({ href, children }: { href: string; children: ReactNode }) {
-  return (
-    <MenuItem>
-      <a className="block px-4 py-1.5 data-focus:bg-accent-soft" href={href} download="">
-        {children}
-      </a>
-    </MenuItem>
   )
 }

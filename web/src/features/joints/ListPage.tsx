@@ -1,6 +1,6 @@
 import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
+import { Menu, MenuButton, MenuItems } from '@headlessui/react'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 
@@ -13,6 +13,7 @@ import { ImportDialog } from './ImportDialog'
 import { JointGrid } from './JointGrid'
 import { JointsHead } from './JointsHead'
 import { Answered, Questions } from './Questions'
+import { MenuFile } from '../../ui/MenuEntry'
 
 /** The weld list of the job: imported, edited in the grid, exported. */
 export function ListPage() {
@@ -72,15 +73,9 @@ function Export({ jobId }: { jobId: number }) {
       </MenuButton>
       <MenuItems anchor="bottom end" className="panel z-50 min-w-48 py-1 focus:outline-none">
         {KINDS.map(([kind, words]) => (
-          <MenuItem key={kind}>
-            <a
-              className="block px-3 py-1.5 data-focus:bg-accent-soft"
-              href={`/api/jobs/${String(jobId)}/weld-list/file?kind=${kind}`}
-              download
-            >
-              {words}
-            </a>
-          </MenuItem>
+          <MenuFile key={kind} download href={`/api/jobs/${String(jobId)}/weld-list/file?kind=${kind}`}>
+            {words}
+          </MenuFile>
         ))}
       </MenuItems>
     </Menu>

@@ -1,8 +1,8 @@
 import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react'
-import { type ReactNode, useState } from 'react'
-import { Link } from 'react-router'
+import { Menu, MenuButton, MenuItems } from '@headlessui/react'
+import { useState } from 'react'
+
 import type { Procedure, Revision } from '../../api/types'
 import { printedInTwo } from '../../ui/printedInTwo'
 import { useSession } from '../../session/session'
@@ -15,6 +15,7 @@ import { HistoryDialog } from './HistoryDialog'
 import { inWords } from '../../domain/words'
 import { locale } from '../../session/language'
 import { StartDialog } from './StartDialog'
+import { MenuAction, MenuFile, MenuLink } from '../../ui/MenuEntry'
 
 const STATE_WORDS: Record<SaveState, string> = {
   saved: t`saved`,
@@ -82,66 +83,39 @@ export function Head({
             <Trans>More</Trans>
           </MenuButton>
           <MenuItems anchor="bottom end" className="panel z-50 py-1 text-[14px] focus:outline-none">
-            <Item href={`/api/revisions/${String(revision.id)}/print?paper=a4`}>
+            <MenuFile href={`/api/revisions/${String(revision.id)}/print?paper=a4`}>
               <Trans>Print A4</Trans>
-            </Item>
-            <Item href={`/api/revisions/${String(revision.id)}/print?paper=letter`}>
+            </MenuFile>
+            <MenuFile href={`/api/revisions/${String(revision.id)}/print?paper=letter`}>
               <Trans>Print Letter</Trans>
-            </Item>
+            </MenuFile>
             {printedInTwo().map(([second, words]) => (
-              <Item key={second} href={`/api/revisions/${String(revision.id)}/print?paper=a4&second=${second}`}>
+              <MenuFile key={second} href={`/api/revisions/${String(revision.id)}/print?paper=a4&second=${second}`}>
                 {words}
-              </Item>
+              </MenuFile>
             ))}
-            <Item href={`/api/revisions/${String(revision.id)}/export`} download>
+            <MenuFile href={`/api/revisions/${String(revision.id)}/export`} download>
               <Trans>Export JSON</Trans>
-            </Item>
+            </MenuFile>
             {may('LOG_TRIAL') && (
-              <MenuItem>
-                <Link
-                  className="block px-4 py-1.5 data-focus:bg-accent-soft"
-                  to={`/procedures/${String(revision.id)}/scrap`}
-                >
-                  <Trans>Trial weld</Trans>
-                </Link>
-              </MenuItem>
+              <MenuLink to={`/procedures/${String(revision.id)}/scrap`}>
+                <Trans>Trial weld</Trans>
+              </MenuLink>
             )}
-            <MenuItem>
-              <Link
-                className="block px-4 py-1.5 data-focus:bg-accent-soft"
-                to={`/crew/who-may?revision=${String(revision.id)}`}
-              >
-                <Trans>Who may weld it</Trans>
-              </Link>
-            </MenuItem>
-            <MenuItem>
-              <Link
-                className="block px-4 py-1.5 data-focus:bg-accent-soft"
-                to={`/procedures/compare?left=${String(revision.id)}`}
-              >
-                <Trans>Compare with another</Trans>
-              </Link>
-            </MenuItem>
+            <MenuLink to={`/crew/who-may?revision=${String(revision.id)}`}>
+              <Trans>Who may weld it</Trans>
+            </MenuLink>
+            <MenuLink to={`/procedures/compare?left=${String(revision.id)}`}>
+              <Trans>Compare with another</Trans>
+            </MenuLink>
             {may('ENTER_OLD_RECORD') && passes > 0 && !unsaved && (
-              <MenuItem>
-                <button
-                  type="button"
-                  className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                  onClick={() => setOld(true)}
-                >
-                  <Trans>Enter an existing PQR or WPQR</Trans>
-                </button>
-              </MenuItem>
+              <MenuAction onClick={() => setOld(true)}>
+                <Trans>Enter an existing PQR or WPQR</Trans>
+              </MenuAction>
             )}
-            <MenuItem>
-              <button
-                type="button"
-                className="block w-full px-4 py-1.5 text-left data-focus:bg-accent-soft"
-                onClick={() => setHistory(true)}
-              >
-                <Trans>Show the history</Trans>
-              </button>
-            </MenuItem>
+            <MenuAction onClick={() => setHistory(true)}>
+              <Trans>Show the history</Trans>
+            </MenuAction>
           </MenuItems>
         </Menu>
         {may('START_COUPON') && (
@@ -162,20 +136,6 @@ export function Head({
   )
 }
 
-function Item({ href, children, download = false }: { href: string; children: ReactNode; download?: boolean }) {
-  return (
-    <MenuItem>
-      <a
-        className="block px-4 py-1.5 data-focus:bg-accent-soft"
-        href={href}
-        {...(download ? { download: '' } : { target: '_blank', rel: 'noreferrer' })}
-      >
-        {children}
-      </a>
-    </MenuItem>
-  )
-}
-
 function RevisionMenu({ revision }: { revision: Revision }) {
   if (revision.siblings.length < 2)
     return (
@@ -190,11 +150,9 @@ function RevisionMenu({ revision }: { revision: Revision }) {
       </MenuButton>
       <MenuItems anchor="bottom start" className="panel z-50 py-1 focus:outline-none">
         {revision.siblings.map((one) => (
-          <MenuItem key={one.id}>
-            <Link className="block px-4 py-1.5 data-focus:bg-accent-soft" to={`/procedures/${String(one.id)}`}>
-              <Trans>revision {one.letter}</Trans>, {inWords(one.stage)}
-            </Link>
-          </MenuItem>
+          <MenuLink key={one.id} to={`/procedures/${String(one.id)}`}>
+            <Trans>revision {one.letter}</Trans>, {inWords(one.stage)}
+          </MenuLink>
         ))}
       </MenuItems>
     </Menu>
