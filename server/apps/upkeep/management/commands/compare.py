@@ -34,7 +34,7 @@ class Command(BaseCommand):
         with transaction.atomic():
             wanted = {name: Table(**one) for name, one in told["tables"].items()}
             faults = list(_differences(wanted, tables()))
-            if told["migrations"] != migrations():
+            if sorted(told["migrations"]) != migrations():
                 faults.append("the migrations are not those of the backup")
             lines = [json.loads(one) for one in (folder / "files.jsonl").read_text().splitlines()]
             named = {one.name for one in files()}
