@@ -2,7 +2,10 @@ import { transformAsync } from '@babel/core'
 import { lingui } from '@lingui/vite-plugin'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
+import { createHash } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import type { Plugin } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
 import { defineConfig } from 'vitest/config'
 
 /** Texts marked by t, plural and Trans become look-ups in the catalogue of the language. */
@@ -44,8 +47,41 @@ const counted = (): Plugin => ({
 // ./bead test coverage builds the screen once more, elsewhere, with its statements counted.
 const measured = process.env.BEAD_MEASURED_DIST
 
+/** The shape of what the server answers: what was kept on a device in another shape is not read again. */
+const shape = createHash('sha256').update(readFileSync('src/api/schema.d.ts')).digest('hex').slice(0, 12)
+
+/** The program as an application of the device, which opens without a network. */
+const installable = () =>
+  VitePWA({
+    strategies: 'injectManifest',
+    srcDir: 'src',
+    filename: 'sw.ts',
+    injectRegister: false,
+    includeManifestIcons: false,
+    injectManifest: {
+      globPatterns: ['index.html', 'icon.svg', 'assets/*.{js,css}', 'fonts/*.woff2'],
+      maximumFileSizeToCacheInBytes: 5e6,
+    },
+    manifest: {
+      id: '/',
+      name: 'Grounded Bead',
+      short_name: 'Bead',
+      description: 'Welding procedures: drafted, qualified, logged and released.',
+      start_url: '/',
+      display: 'standalone',
+      background_color: '#FAF8F3',
+      theme_color: '#0F5C63',
+      icons: [
+        { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+        { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+        { src: '/icon-maskable-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+      ],
+    },
+  })
+
 export default defineConfig({
-  plugins: [...(measured ? [counted()] : []), texts(), react(), lingui(), tailwindcss()],
+  plugins: [...(measured ? [counted()] : []), texts(), react(), lingui(), tailwindcss(), installable()],
+  define: { __SHAPE__: JSON.stringify(shape) },
   server: {
     host: '127.0.0.1',
     port: 5173,

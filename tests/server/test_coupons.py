@@ -279,3 +279,12 @@ def test_a_pass_tried_on_scrap_becomes_a_trial(api, draft, who, status):
         assert trial["thickness_mm"] == min(one["thickness_mm"] for one in draft.document["base_metals"])
     else:
         assert trials == []
+
+
+@pytest.mark.parametrize(("who", "status"), [("welder", 201), ("engineer", 403)])
+def test_a_pass_that_waited_bears_no_other_name(api, people, coupon, who, status):
+    """Saved by the welder without a network; somebody else is signed in on the device when it is sent."""
+    body = {"client_id": str(uuid.uuid4()), "record": ENTRY, "person_id": people["welder"].pk}
+    got, answer = api[who]("POST", f"/coupons/{coupon.pk}/passes", body)
+    assert (got, PassLog.objects.count()) == (status, int(status == 201))
+    assert status == 201 or answer["type"] == "/problems/other-person"

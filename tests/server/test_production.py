@@ -295,3 +295,32 @@ def test_the_log_is_a_sheet(api, job, log, kind):
     assert status == 200 and len(data) > 100
     if kind == "csv":
         assert b"FB-27-P03 B" in data and b"\n=1+1" not in data and b",=1+1" not in data
+
+
+def test_joints_taken_along_say_what_each_joint_says(api, job, log, released):
+    log("W1", item=1)
+    status, taken = api["welder"]("GET", f"/jobs/{job.pk}/welds/joints")
+    assert status == 200 and taken["next"] is None
+    marks = [one["mark"] for one in taken["joints"]]
+    assert "W1" in marks and taken["joints"] == [joint(api, job, mark) for mark in marks]
+    log("W1", item=2)
+    assert "W1" not in [
+        one["mark"] for one in api["welder"]("GET", f"/jobs/{job.pk}/welds/joints")[1]["joints"]
+    ]
+    assert api["welder"]("GET", f"/jobs/{job.pk}/welds/joints?start=200")[1] == {"joints": [], "next": None}
+
+
+@pytest.mark.parametrize(("who", "status"), [("welder", 201), ("inspector", 403)])
+def test_a_weld_that_waited_bears_no_other_name(api, people, job, listed, who, status):
+    """Saved by the welder without a network; somebody else is signed in on the device when it is sent."""
+    body = {
+        "client_id": str(uuid.uuid4()),
+        "person_id": people["welder"].pk,
+        "mark": "W1",
+        "revision_id": listed.pk,
+        "welders": ["R. Okafor"],
+        "welded_on": timezone.localdate().isoformat(),
+    }
+    got, answer = api[who]("POST", f"/jobs/{job.pk}/welds", body)
+    assert got == status, answer
+    assert Weld.objects.count() == int(status == 201)

@@ -10,7 +10,7 @@ from uuid import UUID
 from api.damage import attempt
 from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut
-from api.people import person
+from api.people import person, sender
 from api.sheets import TYPES
 from api.text import Line, Number
 from api.uploads import file_of
@@ -235,7 +235,8 @@ def keep_trial(request: HttpRequest, revision_id: int, payload: ScrapIn) -> Stat
 def log_one(request: HttpRequest, coupon_id: int, payload: LogIn) -> Status[VersionOut]:
     """Log a pass, once for each ``client_id``."""
     clock = DeviceClock(payload.device_time, payload.saved_at) if payload.device_time else None
-    row = log_pass(person(request), _coupon(coupon_id), payload.client_id, payload.record, clock)
+    user = sender(request, payload.person_id)
+    row = log_pass(user, _coupon(coupon_id), payload.client_id, payload.record, clock)
     return Status(201, VersionOut(id=row.pk, version=row.version))
 
 

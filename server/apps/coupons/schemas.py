@@ -97,13 +97,15 @@ class StartIn(Schema):
 class LogIn(Schema):
     """A pass to log; the same ``client_id`` again changes nothing.
 
-    ``device_time`` is the device's clock at sending, ``saved_at`` when the pass was saved on it.
+    ``device_time`` is the device's clock at sending, ``saved_at`` when the pass was saved on it, and
+    ``person_id`` who was signed in then: a pass that waited is logged under no other name.
     """
 
     client_id: UUID
     record: PassRecordIn
     device_time: Moment | None = None
     saved_at: Moment | None = None
+    person_id: int | None = None
 
 
 class CorrectIn(Schema):

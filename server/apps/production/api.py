@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from datetime import date
+from itertools import islice
 from typing import Annotated, Any, Literal, cast
 
 from api.downloads import attachment
 from api.errors import ProblemOut
-from api.people import person
+from api.people import person, sender
 from api.sheets import TYPES
 from api.text import Day
 from django.db.models import QuerySet
@@ -28,6 +29,7 @@ from apps.production.queries import (
     JointToLog,
     RateBy,
     joint_to_log,
+    joints_to_log,
     loggable_wps,
     recent_names,
     reject_rates,
@@ -182,11 +184,57 @@ def joint(
             welds=[], welders=[], batches=[], heats=[],
         )  # fmt: skip
     made = list(with_inspections(Weld.objects.filter(job=job, mark=mark).order_by("item", "id")))
+    return _joint_out(found, made, _choices(job), recent_names(job), units)
+
+
+class JointsOut(Schema):
+    """Joints that are still to be welded; ``next`` continues where this part ends."""
+
+    joints: list[JointToLogOut]
+    next: int | None
+
+
+@router.get("/jobs/{int:job_id}/welds/joints", response={200: JointsOut, **REFUSALS})
+def joints(
+    request: HttpRequest,
+    job_id: int,
+    start: Annotated[int, Field(ge=0, le=1_000_000)] = 0,
+    units: System = "si",
+) -> JointsOut:
+    """Joints of which something is left to weld, in parts, for work without a network."""
+    require(person(request), Action.VIEW)
+    job = job_of(job_id)
+    found = list(islice(joints_to_log(job), start, start + JOINTS_AT_ONCE + 1))
+    marks = [one.row.cells["mark"] for one in found]
+    made: dict[str, list[Weld]] = {}
+    for weld in with_inspections(Weld.objects.filter(job=job, mark__in=marks).order_by("item", "id")):
+        made.setdefault(weld.mark, []).append(weld)
+    wps, names = _choices(job), recent_names(job)
+    shown = (
+        _joint_out(one, made.get(one.row.cells["mark"], []), wps, names, units)
+        for one in found[:JOINTS_AT_ONCE]
+    )
+    more = len(found) > JOINTS_AT_ONCE
+    return JointsOut(joints=[one for one in shown if one.left], next=start + JOINTS_AT_ONCE if more else None)
+
+
+JOINTS_AT_ONCE = 200
+
+
+def _choices(job: Job) -> list[WpsChoiceOut]:
+    return [
+        WpsChoiceOut(revision_id=one.pk, name=str(one), released=one.stage == Stage.RELEASED)
+        for one in loggable_wps(job)
+    ]
+
+
+def _joint_out(
+    found: JointToLog, made: list[Weld], wps: list[WpsChoiceOut], names: dict[str, list[str]], units: System
+) -> JointToLogOut:
     there = {one.item for one in made if not one.struck_reason}
     cells = found.row.cells
-    names = recent_names(job)
     return JointToLogOut(
-        mark=mark,
+        mark=cells["mark"],
         words=type_words(found.kind.joint, units) if found.kind is not None else "",
         drawing=" ".join(one for one in (cells.get("drawing", ""), cells.get("revision", "")) if one),
         ndt=cells.get("ndt", ""),
@@ -194,10 +242,7 @@ def joint(
         left=[at for at in range(1, found.count + 1) if at not in there],
         problems=[one.message for one in found.row.read.problems],
         assigned=found.assigned.pk if found.assigned is not None else None,
-        wps=[
-            WpsChoiceOut(revision_id=one.pk, name=str(one), released=one.stage == Stage.RELEASED)
-            for one in loggable_wps(job)
-        ],
+        wps=wps,
         welds=[_weld(one) for one in made],
         welders=names["welders"],
         batches=names["batches"],
@@ -253,7 +298,8 @@ def log(request: HttpRequest, job_id: int, payload: WeldIn) -> Status[WeldOut]:
         remarks=payload.remarks,
         repair_of=payload.repair_of,
     )
-    weld = log_weld(person(request), job_of(job_id), payload.client_id, entry)
+    user = sender(request, payload.person_id)
+    weld = log_weld(user, job_of(job_id), payload.client_id, entry)
     return Status(201, _weld(_one(weld.pk)))
 
 

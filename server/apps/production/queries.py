@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import date
 from typing import Any, Literal
@@ -83,6 +83,24 @@ def joint_to_log(job: Job, mark: str) -> JointToLog | None:
         )
         assigned = found.revision if found else None
     return JointToLog(row=row, listed=listed, standing=standing, kind=kind, assigned=assigned)
+
+
+def joints_to_log(job: Job) -> Iterator[JointToLog]:
+    """Every joint of the list that has a mark, in the order of the list; none where there is no list."""
+    listed = weld_list_of(job)
+    if listed is None:
+        return
+    standing = standing_list(listed)
+    kinds = {one.key: one for one in standing.types}
+    assigned = {
+        one.facts_hash: one.revision for one in listed.assignments.select_related("revision__procedure")
+    }
+    hashes = {key: hash_of(kind) for key, kind in kinds.items()}
+    for row in standing.rows:
+        if row.cells.get("mark", ""):
+            kind = kinds.get(row.type)
+            wps = assigned.get(hashes[kind.key]) if kind is not None else None
+            yield JointToLog(row=row, listed=listed, standing=standing, kind=kind, assigned=wps)
 
 
 @dataclass(frozen=True, slots=True)

@@ -115,9 +115,10 @@ class JointToLogOut(Schema):
 
 
 class WeldIn(Schema):
-    """A weld to log."""
+    """A weld to log; ``person_id`` says who was signed in when it was saved on the device."""
 
     client_id: UUID
+    person_id: int | None = None
     mark: Mark
     item: Annotated[int, Field(ge=1, le=100_000)] = 1
     revision_id: int

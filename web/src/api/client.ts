@@ -1,6 +1,7 @@
 import { t } from '@lingui/core/macro'
 import createClient, { type Middleware } from 'openapi-fetch'
 
+import { isAnswer, noteAnswer } from './connection'
 import type { paths } from './schema'
 import type { ProblemBody } from './types'
 
@@ -44,9 +45,9 @@ const middleware: Middleware = {
  * cookie and sending it leaves the old token in the header. Nothing was done yet when it is refused.
  */
 async function fetchWithToken(request: Request): Promise<Response> {
-  if (request.method === 'GET') return globalThis.fetch(request)
+  if (request.method === 'GET') return ask(request)
   const again = request.clone()
-  const answer = await globalThis.fetch(request)
+  const answer = await ask(request)
   if (answer.status !== 403) return answer
   const problem: unknown = await answer
     .clone()
@@ -54,7 +55,19 @@ async function fetchWithToken(request: Request): Promise<Response> {
     .catch(() => null)
   if (!isProblem(problem) || problem.type !== '/problems/csrf') return answer
   again.headers.set('X-CSRFToken', csrfToken())
-  return globalThis.fetch(again)
+  return ask(again)
+}
+
+/** Ask, and note whether the server answers. */
+async function ask(request: Request): Promise<Response> {
+  try {
+    const answer = await globalThis.fetch(request)
+    noteAnswer(isAnswer(answer.status))
+    return answer
+  } catch (error) {
+    if (!(error instanceof DOMException && error.name === 'AbortError')) noteAnswer(false)
+    throw error
+  }
 }
 
 export const api = createClient<paths>({

@@ -3250,6 +3250,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/welds/joints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Joints
+         * @description Joints of which something is left to weld, in parts, for work without a network.
+         */
+        get: operations["apps_production_api_joints"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/welds/welders": {
         parameters: {
             query?: never;
@@ -8611,7 +8631,8 @@ export interface components {
          * LogIn
          * @description A pass to log; the same ``client_id`` again changes nothing.
          *
-         *     ``device_time`` is the device's clock at sending, ``saved_at`` when the pass was saved on it.
+         *     ``device_time`` is the device's clock at sending, ``saved_at`` when the pass was saved on it, and
+         *     ``person_id`` who was signed in then: a pass that waited is logged under no other name.
          */
         LogIn: {
             /**
@@ -8624,6 +8645,8 @@ export interface components {
             device_time?: string | null;
             /** Saved At */
             saved_at?: string | null;
+            /** Person Id */
+            person_id?: number | null;
         };
         /**
          * CorrectIn
@@ -12510,7 +12533,7 @@ export interface components {
         };
         /**
          * WeldIn
-         * @description A weld to log.
+         * @description A weld to log; ``person_id`` says who was signed in when it was saved on the device.
          */
         WeldIn: {
             /**
@@ -12518,6 +12541,8 @@ export interface components {
              * Format: uuid
              */
             client_id: string;
+            /** Person Id */
+            person_id?: number | null;
             /** Mark */
             mark: string;
             /**
@@ -12632,6 +12657,16 @@ export interface components {
             name: string;
             /** Released */
             released: boolean;
+        };
+        /**
+         * JointsOut
+         * @description Joints that are still to be welded; ``next`` continues where this part ends.
+         */
+        JointsOut: {
+            /** Joints */
+            joints: components["schemas"]["JointToLogOut"][];
+            /** Next */
+            next: number | null;
         };
         /**
          * NamedQuery
@@ -21906,6 +21941,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JointToLogOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_production_api_joints: {
+        parameters: {
+            query?: {
+                start?: number;
+                units?: "si" | "us";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JointsOut"];
                 };
             };
             /** @description Forbidden */

@@ -134,6 +134,7 @@ export type JointToLog = Schemas['JointToLogOut']
 export type RejectRateLine = Schemas['RateOut']
 export type Dossier = Schemas['DossierOut']
 export type WeldIn = Schemas['WeldIn']
+export type Joints = Schemas['JointsOut']
 export type WeldsAsked = NonNullable<operations['apps_production_api_welds']['parameters']['query']>
 export type Register = Schemas['RegisterOut']
 export type Account = Schemas['AccountOut']

@@ -1,10 +1,10 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react'
 import { RouterProvider, createBrowserRouter } from 'react-router'
 
-import { Refusal, api, onSignedOut, unwrap } from '../api/client'
+import { Refusal, onSignedOut } from '../api/client'
 import { beadRoutes } from '../features/bead'
 import { calculatorRoutes } from '../features/calculators'
 import { couponRoutes } from '../features/coupons'
@@ -26,9 +26,10 @@ import { Modal } from '../ui/Modal'
 import { Frame } from './Frame'
 import { WELCOME } from './welcome'
 import { JobProvider } from '../session/job'
+import { forget, keptFor } from '../session/kept'
 import { NothingHere } from '../ui/NothingHere'
 import { SignInForm, SignInPage } from './SignIn'
-import { codesQuery, sessionQuery, termsQuery, unitsQuery } from '../queries/session'
+import { codesQuery, sessionQuery, signOut, termsQuery, unitsQuery } from '../queries/session'
 import { SessionContext } from '../session/session'
 import { TermsProvider } from '../session/terms'
 import { UnitsProvider } from '../session/units'
@@ -63,6 +64,22 @@ const router = createBrowserRouter([
   },
 ])
 
+/** Sign out: what was read on this device is forgotten, whether the server answers or not. */
+async function leave(queries: QueryClient) {
+  await forget()
+  const nobody = { person: null, demo: [] }
+  const next = await signOut().catch((error: unknown) => {
+    if (error instanceof Refusal && error.passing) return nobody
+    throw error
+  })
+  await queries.cancelQueries()
+  queries.removeQueries({ predicate: (one) => !OF_ALL.has(String(one.queryKey[0])) })
+  queries.setQueryData(sessionQuery.queryKey, next)
+}
+
+/** What is the same for everybody, and stays. */
+const OF_ALL = new Set(['session', 'units', 'codes', 'terms'])
+
 /** The whole: session, units, and the sign-in over the page when a session ends while typing. */
 export function App() {
   const queries = useQueryClient()
@@ -74,6 +91,12 @@ export function App() {
   useEffect(() => onSignedOut(() => setSignedOut(true)), [])
 
   const person = session.data?.person ?? null
+  const personId = person?.id ?? null
+  const [owner, setOwner] = useState<number | null>(null)
+  useEffect(() => {
+    // Nothing that was kept for somebody else is shown.
+    if (personId !== null) void keptFor(personId).then(() => setOwner(personId))
+  }, [personId])
   const state = useMemo(
     () =>
       person && codes.data
@@ -81,17 +104,15 @@ export function App() {
             person,
             codes: codes.data,
             signOut: () => {
-              void unwrap(api.DELETE('/api/session')).then((next) => {
-                queries.clear()
-                queries.setQueryData(sessionQuery.queryKey, next)
-              })
+              void leave(queries)
             },
           }
         : null,
     [person, codes.data, queries],
   )
 
-  if (session.isPending || units.isPending || codes.isPending || terms.isPending) {
+  const opening = session.isPending || units.isPending || codes.isPending || terms.isPending
+  if (opening || (personId !== null && owner !== personId)) {
     const failed = session.failureReason ?? units.failureReason
     return (
       <p className="p-8 text-steel" role="status">

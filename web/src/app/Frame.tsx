@@ -1,10 +1,13 @@
 import { t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
+import { Menu, MenuButton, MenuItems } from '@headlessui/react'
 import { useState } from 'react'
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 
+import { MenuAction, MenuLink } from '../ui/MenuEntry'
 import { Modal } from '../ui/Modal'
 import { CODE_PLACE } from '../ui/CodeInForce'
+import { ConnectionStrip } from './ConnectionStrip'
 import { CommandBox } from './CommandBox'
 import { JobMenu } from './JobMenu'
 import { NoJobYet } from './NoJobYet'
@@ -40,59 +43,57 @@ export function Frame() {
   const [keysOpen, setKeysOpen] = useState(false)
   const { job } = useJob()
   const { person } = useSession()
+  const places = RAIL.filter(([to]) => person.all_jobs || !SHOP.has(to))
   useGlobalKeys({
     go: (to) => void navigate(to),
     search: () => setSearching(true),
     keys: () => setKeysOpen(true),
   })
   return (
-    <div className="grid h-screen grid-cols-[92px_minmax(0,1fr)] grid-rows-[48px_minmax(0,1fr)] max-sm:grid-cols-[minmax(0,1fr)] max-sm:grid-rows-[auto_auto_minmax(0,1fr)]">
+    <div className="grid h-screen grid-cols-[92px_minmax(0,1fr)] grid-rows-[48px_minmax(0,1fr)] max-sm:grid-cols-[minmax(0,1fr)]">
       <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-panel focus:p-2">
         <Trans>Skip to the page</Trans>
       </a>
-      <nav
-        aria-label={t`Main`}
-        className="row-span-2 border-r border-line bg-rail pt-3 max-sm:row-span-1 max-sm:flex max-sm:flex-wrap max-sm:border-r-0 max-sm:border-b max-sm:pt-0"
-      >
-        <NavLink
-          to="/"
-          className="mb-3 block px-3 font-head text-[15px] leading-tight font-semibold text-accent max-sm:hidden"
-        >
+      <nav aria-label={t`Main`} className="row-span-2 border-r border-line bg-rail pt-3 max-sm:hidden">
+        <NavLink to="/" className="mb-3 block px-3 font-head text-[15px] leading-tight font-semibold text-accent">
           <Trans>
             Grounded
             <br />
             Bead
           </Trans>
         </NavLink>
-        {RAIL.filter(([to]) => person.all_jobs || !SHOP.has(to)).map(([to, words]) => (
+        {places.map(([to, words]) => (
           <NavLink
             key={to}
             to={to}
             end={to === '/'}
             className={({ isActive }) =>
-              `block border-l-3 px-3 py-2 font-head text-[14.5px] max-sm:border-b-3 max-sm:border-l-0 max-sm:px-2 max-sm:py-1.5 ${isActive ? 'border-accent bg-paper font-semibold text-ink' : 'border-transparent font-medium text-steel hover:text-ink'}`
+              `block border-l-3 px-3 py-2 font-head text-[14.5px] ${isActive ? 'border-accent bg-paper font-semibold text-ink' : 'border-transparent font-medium text-steel hover:text-ink'}`
             }
           >
             {words}
           </NavLink>
         ))}
       </nav>
-      <header className="flex items-center gap-3 border-b border-line px-4 max-sm:flex-wrap max-sm:gap-2 max-sm:px-2 max-sm:py-1.5">
+      <header className="flex items-center gap-3 border-b border-line px-4 max-sm:gap-2 max-sm:px-2">
+        <PlacesMenu places={places} onSearch={() => setSearching(true)} />
         <JobMenu />
         <span id={CODE_PLACE} className="max-[1000px]:hidden" />
         <button
           type="button"
-          className="field ml-auto flex w-56! shrink-0 items-center justify-between text-[13px] text-steel2 max-sm:order-last max-sm:w-full!"
+          className="field ml-auto flex w-56! shrink-0 items-center justify-between text-[13px] text-steel2 max-sm:hidden!"
           onClick={() => setSearching(true)}
         >
           <Trans>
-            Search or run a command <kbd className="font-sans max-sm:hidden">Ctrl K</kbd>
+            Search or run a command <kbd className="font-sans">Ctrl K</kbd>
           </Trans>
         </button>
+        <span className="ml-auto hidden max-sm:block" />
         <UnitSwitch />
         <PersonMenu onKeys={() => setKeysOpen(true)} />
       </header>
       <main id="page" className="min-h-0 min-w-0 overflow-y-auto" tabIndex={-1}>
+        <ConnectionStrip />
         <PasswordNotice />
         <NoJobYet />
         <Outlet />
@@ -115,6 +116,32 @@ export function Frame() {
       </Modal>
       <ScrollRestoration />
     </div>
+  )
+}
+
+/** On a phone the rail is a menu, so that the page has the height. */
+function PlacesMenu({ places, onSearch }: { places: readonly [string, string][]; onSearch: () => void }) {
+  return (
+    <Menu>
+      <MenuButton
+        aria-label={t`Pages`}
+        className="grid size-9 shrink-0 place-items-center rounded-sm border border-line bg-panel sm:hidden"
+      >
+        <svg viewBox="0 0 16 16" className="size-4" aria-hidden="true">
+          <path d="M1 3h14M1 8h14M1 13h14" stroke="currentColor" strokeWidth="1.6" />
+        </svg>
+      </MenuButton>
+      <MenuItems anchor="bottom start" className="panel z-50 min-w-52 py-1 text-[16px] focus:outline-none">
+        <MenuAction onClick={onSearch}>
+          <Trans>Search or run a command</Trans>
+        </MenuAction>
+        {places.map(([to, words]) => (
+          <MenuLink key={to} to={to}>
+            {words}
+          </MenuLink>
+        ))}
+      </MenuItems>
+    </Menu>
   )
 }
 

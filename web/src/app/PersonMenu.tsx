@@ -13,6 +13,8 @@ import { MenuAction, MenuLink } from '../ui/MenuEntry'
 // Opened by few, and seldom: it does not weigh on the first load.
 const SessionsDialog = lazy(async () => ({ default: (await import('./SessionsDialog')).SessionsDialog }))
 
+const WithoutNetwork = lazy(async () => ({ default: (await import('./WithoutNetwork')).WithoutNetwork }))
+
 const PINS: readonly [Pin, string][] = [
   ['code', t`Terms of the code in force`],
   ['aws', t`Always AWS terms`],
@@ -24,6 +26,7 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
   const { person, signOut, may } = useSession()
   const [changing, setChanging] = useState(false)
   const [sessions, setSessions] = useState(false)
+  const [offline, setOffline] = useState(false)
   const [pin, setPin] = usePin()
   return (
     <>
@@ -60,6 +63,9 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
           <MenuAction onClick={() => setSessions(true)}>
             <Trans>Where you are signed in</Trans>
           </MenuAction>
+          <MenuAction onClick={() => setOffline(true)}>
+            <Trans>Work without a network</Trans>
+          </MenuAction>
           {may('KEEP_PEOPLE') && (
             <MenuLink to="/people">
               <Trans>People and access</Trans>
@@ -78,6 +84,11 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
       {sessions && (
         <Suspense>
           <SessionsDialog onClose={() => setSessions(false)} />
+        </Suspense>
+      )}
+      {offline && (
+        <Suspense>
+          <WithoutNetwork onClose={() => setOffline(false)} />
         </Suspense>
       )}
       {changing && <OwnPassword onClose={() => setChanging(false)} />}

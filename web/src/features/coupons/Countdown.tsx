@@ -12,8 +12,21 @@ export function secondsLeft(waitS: number, since: string, serverNow: number): nu
   return waitS - (serverNow - new Date(since).getTime()) / 1000
 }
 
+/** The server's clock counts; this device's only tells how long ago it was asked. */
+function nowAtServer(coupon: Coupon, now: number, fetchedAt: number): number {
+  return new Date(coupon.server_time).getTime() + Math.max(0, now - fetchedAt)
+}
+
+type Props = {
+  coupon: Coupon
+  fetchedAt: number
+  readC: number | null
+  /** A pass that was welded since, and is not at the server yet. */
+  unsent: number | null
+}
+
 /** The wait after the last pass: an estimate that counts down, confirmed by a reading. */
-export function Countdown({ coupon, fetchedAt, readC }: { coupon: Coupon; fetchedAt: number; readC: number | null }) {
+export function Countdown({ coupon, fetchedAt, readC, unsent }: Props) {
   const units = useUnits()
   const [now, setNow] = useState(() => Date.now())
   useEffect(() => {
@@ -21,10 +34,26 @@ export function Countdown({ coupon, fetchedAt, readC }: { coupon: Coupon; fetche
     return () => window.clearInterval(timer)
   }, [])
   const { cooling, cooling_since: since } = coupon
-  if (!cooling || !since || coupon.status !== 'welding' || coupon.log.to_weld.length === 0) return null
-  // The server's clock counts; this device's only tells how long ago it was asked.
-  const serverNow = new Date(coupon.server_time).getTime() + Math.max(0, now - fetchedAt)
-  const left = secondsLeft(cooling.wait_s, since, serverNow)
+  const waits = cooling && since && coupon.status === 'welding' && coupon.log.to_weld.length > 0 && unsent === null
+  const left = waits ? secondsLeft(cooling.wait_s, since, nowAtServer(coupon, now, fetchedAt)) : 0
+  useEffect(() => {
+    // Felt through a glove: the pass may follow once the reading says so. Not for a wait that was over before.
+    if (left > 0 && 'vibrate' in navigator) {
+      const timer = window.setTimeout(() => navigator.vibrate([200, 100, 200]), left * 1000)
+      return () => window.clearTimeout(timer)
+    }
+    // Set once for each wait: the clock that is shown beside it ticks on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [waits, since, fetchedAt])
+  if (unsent !== null)
+    return (
+      <section aria-label={t`Interpass`} className="panel px-4 py-2 text-[15px]">
+        <Trans>
+          The cooling after pass {unsent} is estimated once the pass is at the server. <b>Read it before the arc.</b>
+        </Trans>
+      </section>
+    )
+  if (!waits) return null
   const limit = `${units.value(cooling.to_c, 'temperature')} ${units.unit('temperature')}`
   const confirmed = readC !== null && readC <= cooling.to_c
   const tooHot = readC !== null && readC > cooling.to_c

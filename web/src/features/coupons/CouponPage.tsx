@@ -8,6 +8,7 @@ import { Refusal, api, unwrap } from '../../api/client'
 import type { Coupon } from '../../api/types'
 import { CodeInForce } from '../../ui/CodeInForce'
 import { useJobOf } from '../../session/job'
+import { outboxOfPasses, useOutbox, writer } from '../../session/sending'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import type { Stopwatch } from '../../domain/stopwatch'
@@ -36,7 +37,6 @@ import { useCauseKey } from './useCauseKey'
 import { useBooth } from './useBooth'
 import { WelderCheck } from './WelderCheck'
 import { useEntry } from './useEntry'
-import { useQueue } from './useQueue'
 import { inWords } from '../../domain/words'
 
 export function CouponPage() {
@@ -81,7 +81,9 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
   const { may } = useSession()
   const queries = useQueryClient()
   useJobOf(coupon.job_id)
-  const { queue, ...sending } = useQueue(coupon.id)
+  const queue = outboxOfPasses(coupon.id, queries)
+  const sending = useOutbox(queue)
+  const unsent = sending.waiting.findLast((one) => one.refused === null)?.record.number ?? null
   const { entry, put } = useEntry(`entry-${String(coupon.id)}`, nextPass(coupon, sending.waiting))
   const [booth, setBooth] = useBooth()
   const [striking, setStriking] = useState(false)
@@ -120,7 +122,8 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
       correct.mutate(entry)
       return
     }
-    const one = { clientId: entry.clientId, record, savedAt: new Date().toISOString(), refused: null }
+    const savedAt = new Date().toISOString()
+    const one = { clientId: entry.clientId, by: writer(queries), record, savedAt, refused: null }
     // Kept here first: from now on neither a closed tab nor a dead network can lose it.
     queue.add(one)
     put(() => newEntry(nextPass(coupon, [...sending.waiting, one]), carried(entry)))
@@ -183,7 +186,7 @@ function RunLog({ coupon, fetchedAt, away }: { coupon: Coupon; fetchedAt: number
               }}
             />
             {mayLog && <WelderCheck coupon={coupon} />}
-            <Countdown coupon={coupon} fetchedAt={fetchedAt} readC={entry.beforeC} />
+            <Countdown coupon={coupon} fetchedAt={fetchedAt} readC={entry.beforeC} unsent={unsent} />
             {mayLog ? (
               <form
                 id={FORM}

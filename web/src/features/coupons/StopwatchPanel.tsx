@@ -7,6 +7,7 @@ import { clockText } from '../../domain/quantity'
 import { STOPPED, toggle, total, type Stopwatch } from '../../domain/stopwatch'
 import { temper } from '../../domain/temper'
 import { fixed } from '../../session/language'
+import { useAwake } from '../../ui/useAwake'
 
 type Props = {
   watch: Stopwatch
@@ -21,6 +22,7 @@ type Props = {
 export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }: Props) {
   const [now, setNow] = useState(() => Date.now())
   const running = watch.startedAt !== null
+  useAwake(running)
   useEffect(() => {
     if (!running) return
     const timer = window.setInterval(() => setNow(Date.now()), 100)
@@ -79,7 +81,7 @@ export function StopwatchPanel({ watch, onWatch, title, number, heat, disabled }
         }}
       >
         {running ? t`Stop arc` : stretches > 0 ? t`Arc again` : t`Start arc`}
-        <span className="block font-sans text-[13px] font-normal">
+        <span className="block font-sans text-[13px] font-normal max-sm:hidden">
           <Trans>key t</Trans>
         </span>
       </button>

@@ -3,14 +3,16 @@ import { Trans } from '@lingui/react/macro'
 import type { Coupon } from '../../api/types'
 import { useUnits } from '../../session/units'
 import { isInside } from '../../domain/mirror'
-import type { PassQueue, QueueState } from '../../domain/passQueue'
+import type { Outbox, OutboxState, Writer } from '../../domain/outbox'
+import type { WaitingPass } from '../../domain/waiting'
+import { useSession } from '../../session/session'
 import { MarkIcon } from '../../ui/Verdict'
 import { mirroredHeat, nextPass } from './model'
 
 type Props = {
   coupon: Coupon
-  state: QueueState
-  queue: PassQueue
+  state: OutboxState<WaitingPass>
+  queue: Outbox<WaitingPass>
   mayTakeBack: boolean
   onTakeBack: (clientId: string) => void
 }
@@ -18,6 +20,7 @@ type Props = {
 /** Passes that are saved here and not at the server yet, with the little that can be said meanwhile. */
 export function WaitingPasses({ coupon, state, queue, mayTakeBack, onTakeBack }: Props) {
   const units = useUnits()
+  const { person } = useSession()
   if (state.waiting.length === 0) return null
   const next = nextPass(coupon, state.waiting)
   return (
@@ -53,7 +56,7 @@ export function WaitingPasses({ coupon, state, queue, mayTakeBack, onTakeBack }:
                 <span className="text-breach">
                   {one.refused.message}{' '}
                   {one.refused.conflict && (
-                    <button type="button" className="link p-1" onClick={() => queue.renumber(one.clientId, next)}>
+                    <button type="button" className="link p-1" onClick={() => renumber(queue, one.clientId, next)}>
                       <Trans>Keep mine as pass {next}</Trans>
                     </button>
                   )}{' '}
@@ -69,7 +72,15 @@ export function WaitingPasses({ coupon, state, queue, mayTakeBack, onTakeBack }:
                   </button>
                 </span>
               ) : (
-                <span className="text-steel2">{state.away ? t`judged when connected` : t`being sent …`}</span>
+                <span className="text-steel2">
+                  {one.by?.id !== person.id ? (
+                    <OfAnother by={one.by} mayTakeBack={mayTakeBack} onTakeBack={() => onTakeBack(one.clientId)} />
+                  ) : state.away ? (
+                    t`judged when connected`
+                  ) : (
+                    t`being sent …`
+                  )}
+                </span>
               )}
             </li>
           )
@@ -77,6 +88,36 @@ export function WaitingPasses({ coupon, state, queue, mayTakeBack, onTakeBack }:
       </ul>
     </section>
   )
+}
+
+/** What somebody else saved here is sent under that name only; of what nobody is known to have saved, one says so. */
+function OfAnother({
+  by,
+  mayTakeBack,
+  onTakeBack,
+}: {
+  by: Writer | null
+  mayTakeBack: boolean
+  onTakeBack: () => void
+}) {
+  if (by)
+    return (
+      <Trans>
+        saved here by {by.name}; it is sent when {by.name} signs in on this device
+      </Trans>
+    )
+  return (
+    <>
+      <Trans>kept by an older version of the program, which did not note who saved it: </Trans>
+      <button type="button" className="link p-1" disabled={!mayTakeBack} onClick={onTakeBack}>
+        <Trans>Take it back into the entry</Trans>
+      </button>
+    </>
+  )
+}
+
+function renumber(queue: Outbox<WaitingPass>, clientId: string, number: number) {
+  queue.mend(clientId, (one) => ({ ...one, record: { ...one.record, number } }))
 }
 
 function rangeOf(coupon: Coupon, number: number) {

@@ -2,8 +2,8 @@ import type { Coupon, PassRecord, Range } from '../../api/types'
 import { newId } from '../../domain/ids'
 import { arcEnergyKjMm } from '../../domain/mirror'
 import { meanOf } from '../../domain/reading'
-import type { Waiting } from '../../domain/passQueue'
 import { STOPPED, elapsed, total, type Stopwatch } from '../../domain/stopwatch'
+import type { WaitingPass } from '../../domain/waiting'
 
 /** What is being typed for one pass. */
 export type Entry = {
@@ -57,7 +57,7 @@ export function newEntry(number: number, carried: Partial<Pick<Entry, 'lengthMm'
 }
 
 /** The next planned pass that is neither in the log nor on its way there. */
-export function nextPass(coupon: Coupon, waiting: readonly Waiting[] = []): number {
+export function nextPass(coupon: Coupon, waiting: readonly WaitingPass[] = []): number {
   const underway = new Set(waiting.map((one) => one.record.number))
   const open = coupon.log.to_weld.find((number) => !underway.has(number))
   return open ?? Math.max(0, ...coupon.rows.map((row) => row.record.number), ...underway) + 1

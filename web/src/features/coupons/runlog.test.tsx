@@ -3,13 +3,20 @@ import userEvent from '@testing-library/user-event'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 
 import type { Coupon, PassRecord } from '../../api/types'
-import { PassQueue, type QueueState } from '../../domain/passQueue'
+import { Outbox, type OutboxState } from '../../domain/outbox'
+import type { WaitingPass } from '../../domain/waiting'
 import { serve, show } from '../../testing'
 import { Checklist } from './Checklist'
 import { Countdown, secondsLeft } from './Countdown'
 import { WaitingPasses } from './Waiting'
 import { mirroredHeat } from './model'
 import { useSavePiece } from './useSavePiece'
+
+const ENGINEER = { id: 4, name: 'Imra Vance' }
+vi.mock('../../session/session', async (original) => ({
+  ...(await original<object>()),
+  useSession: () => ({ person: ENGINEER, may: () => true }),
+}))
 
 beforeEach(() => localStorage.clear())
 afterEach(() => vi.unstubAllGlobals())
@@ -65,8 +72,27 @@ it.each([
   [180, 'The reading confirms it'],
   [260, 'The reading is above 250 °C'],
 ])('a reading of %s °C: %s', (readC, words) => {
-  show(<Countdown coupon={coupon()} fetchedAt={Date.now()} readC={readC} />)
+  show(<Countdown coupon={coupon()} fetchedAt={Date.now()} readC={readC} unsent={null} />)
   expect(screen.getByRole('region', { name: 'Interpass' })).toHaveTextContent(words)
+})
+
+it('says nothing of cooling while a later pass is not at the server', () => {
+  show(<Countdown coupon={coupon()} fetchedAt={Date.now()} readC={null} unsent={2} />)
+  const said = screen.getByRole('region', { name: 'Interpass' })
+  expect(said).toHaveTextContent('The cooling after pass 2 is estimated once the pass is at the server')
+  expect(said).not.toHaveTextContent('250')
+})
+
+it('is felt when the wait is over, and not for one that was over before', () => {
+  vi.useFakeTimers()
+  const felt = vi.fn()
+  vi.stubGlobal('navigator', Object.assign(Object.create(navigator), { vibrate: felt }))
+  show(<Countdown coupon={coupon()} fetchedAt={Date.now()} readC={null} unsent={null} />)
+  vi.advanceTimersByTime(3_600_000)
+  expect(felt).toHaveBeenCalledTimes(1)
+  vi.advanceTimersByTime(3_600_000)
+  expect(felt).toHaveBeenCalledTimes(1)
+  vi.useRealTimers()
 })
 
 it('heat input on the device is V·I·t/L with the k of the plan, and nothing where something is missing', () => {
@@ -76,14 +102,21 @@ it('heat input on the device is V·I·t/L with the k of the plan, and nothing wh
 })
 
 it('a refused pass says why, and is not taken back over what is being typed', () => {
-  const state: QueueState = {
+  const state: OutboxState<WaitingPass> = {
     waiting: [
-      { clientId: 'a', record, savedAt: '', refused: { message: 'Pass 2 is in the log already.', conflict: true } },
+      {
+        clientId: 'a',
+        by: ENGINEER,
+        record,
+        savedAt: '',
+        refused: { message: 'Pass 2 is in the log already.', conflict: true },
+      },
     ],
     away: '',
   }
-  const queue = new PassQueue(
-    7,
+  const queue = new Outbox<WaitingPass>(
+    'pass:7',
+    () => null,
     () => Promise.resolve({ kind: 'sent' }),
     localStorage,
     () => undefined,

@@ -89,7 +89,7 @@ export function ProceduresPage() {
                     </Link>{' '}
                     <span className="font-normal text-steel2">{one.letter}</span>
                   </td>
-                  <td className="px-2.5 py-2 [overflow-wrap:anywhere]">{one.title}</td>
+                  <td className="min-w-44 px-2.5 py-2 [overflow-wrap:anywhere]">{one.title}</td>
                   <td className="px-2.5 py-2">{codeWords(one.code_id, one.code_level, short(one.code_id))}</td>
                   <td className="px-2.5 py-2">{one.processes.join(' + ')}</td>
                   <td className="px-2.5 py-2">{one.positions.join(', ')}</td>

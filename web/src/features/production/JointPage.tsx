@@ -1,18 +1,20 @@
 import { plural, t } from '@lingui/core/macro'
 import { Trans } from '@lingui/react/macro'
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Link, useSearchParams } from 'react-router'
 
 import type { JointToLog } from '../../api/types'
 import { jointToLogQuery } from '../../queries/production'
 import { useJob } from '../../session/job'
+import { outboxOfWelds, useOutbox } from '../../session/sending'
 import { useSession } from '../../session/session'
 import { useUnits } from '../../session/units'
 import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
 import { MarkIcon } from '../../ui/Verdict'
 import { STATE_MARK, STATE_WORDS } from './states'
+import { WaitingWelds } from './WaitingWelds'
 import { WeldForm } from './WeldForm'
 
 /** A joint at the bench: what it is, its WPS, what of it is welded, and the next entry. Opened by the QR code. */
@@ -48,9 +50,16 @@ function useNamedJob(number: string) {
 function OfJoint({ jobId, mark, repairOf }: { jobId: number; mark: string; repairOf: number | null }) {
   const { system } = useUnits()
   const { may } = useSession()
+  const queries = useQueryClient()
   const joint = useQuery(jointToLogQuery(jobId, mark, system))
-  if (joint.isError) return <Notice mark="breach">{joint.error.message}</Notice>
-  if (!joint.data) return null
+  const { waiting } = useOutbox(outboxOfWelds(jobId, queries))
+  if (joint.isError && !joint.data) return <Notice mark="breach">{joint.error.message}</Notice>
+  if (!joint.data)
+    return joint.failureReason ? (
+      <Notice mark="unknown">
+        {joint.failureReason.message} <Trans>This joint is not kept on this device.</Trans>
+      </Notice>
+    ) : null
   if (joint.data.count === 0)
     return (
       <Notice>
@@ -59,17 +68,20 @@ function OfJoint({ jobId, mark, repairOf }: { jobId: number; mark: string; repai
         </Trans>
       </Notice>
     )
-  const { data } = joint
+  const here = waiting.filter((one) => one.entry.mark === mark)
+  const underway = new Set(here.filter((one) => !one.entry.repair_of).map((one) => one.entry.item))
+  const data = { ...joint.data, left: joint.data.left.filter((one) => !underway.has(one)) }
   const repaired = data.welds.find((one) => one.id === repairOf) ?? null
   const left = data.left.length
   return (
     <div className="grid gap-3">
       <About jobId={jobId} joint={data} />
       {data.welds.length > 0 && <Made joint={data} />}
+      <WaitingWelds jobId={jobId} welds={here} left={data.left} />
       {may('LOG_WELD') && (left > 0 || repaired) && (
-        <WeldForm key={data.welds.length} jobId={jobId} joint={data} repaired={repaired} />
+        <WeldForm key={data.welds.length + here.length} jobId={jobId} joint={data} repaired={repaired} />
       )}
-      {left === 0 && !repaired && (
+      {left === 0 && !repaired && here.length === 0 && (
         <Notice mark="holds">
           {plural(data.count, { one: 'Its weld is logged.', other: 'All # welds of it are logged.' })}
         </Notice>

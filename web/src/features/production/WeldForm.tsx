@@ -8,6 +8,7 @@ import { errorsOf } from '../../api/errors'
 import type { JointToLog, Weld, WeldIn } from '../../api/types'
 import { newId } from '../../domain/ids'
 import { weldersQuery } from '../../queries/crew'
+import { outboxOfWelds, writer } from '../../session/sending'
 import { useSession } from '../../session/session'
 import { Button } from '../../ui/Button'
 import { Choice } from '../../ui/Choice'
@@ -41,8 +42,9 @@ export function WeldForm({ jobId, joint, repaired }: Props) {
   const [cells, setCells] = useState<PassCells[]>([])
   const [clientId, setClientId] = useState(() => newId())
   const set = (changed: Partial<typeof form>) => setForm((now) => ({ ...now, ...changed }))
+  const outbox = outboxOfWelds(jobId, queries)
   const save = useMutation({
-    mutationFn: () => {
+    mutationFn: async () => {
       const body: WeldIn = {
         client_id: clientId,
         mark: joint.mark,
@@ -55,8 +57,16 @@ export function WeldForm({ jobId, joint, repaired }: Props) {
         passes: passesOf(cells),
         remarks: form.remarks,
         repair_of: repaired?.id ?? null,
+        person_id: person.id,
       }
-      return unwrap(api.POST('/api/jobs/{job_id}/welds', { params: { path: { job_id: jobId } }, body: body as never }))
+      try {
+        await unwrap(api.POST('/api/jobs/{job_id}/welds', { params: { path: { job_id: jobId } }, body }))
+      } catch (error) {
+        if (!(error instanceof Refusal && error.passing)) throw error
+        // Without an answer the entry waits on this device, under the same id: it is never entered twice.
+        const savedAt = new Date().toISOString()
+        outbox.add({ clientId, by: writer(queries), savedAt, refused: null, entry: body })
+      }
     },
     onSuccess: () => {
       setClientId(newId())

@@ -46,7 +46,7 @@ export function RecordingsPanel({ couponId, disabled }: { couponId: number; disa
   const devices = (recorders.data ?? []).filter((one) => !one.retired)
   return (
     <section aria-label={t`Recordings`} className="panel p-3">
-      <div className="flex items-center justify-between gap-3">
+      <div className="flex flex-wrap items-center justify-between gap-3">
         <h2 className="text-[16px]">
           <Trans>Recordings</Trans>
         </h2>
