@@ -171,6 +171,8 @@ WHITENOISE_IMMUTABLE_FILE_TEST = _immutable
 
 # A session that nobody used for so long has ended; two weeks after signing in every session has.
 IDLE_HOURS = float(os.environ.get("BEAD_IDLE_HOURS", "12"))
+# Of whom a second factor is asked: nobody, "signers" (whoever signs or manages people) or "everyone".
+SECOND_FACTOR = os.environ.get("BEAD_SECOND_FACTOR", "")
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = SECURE
 CSRF_COOKIE_SECURE = SECURE

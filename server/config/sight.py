@@ -45,6 +45,8 @@ OPEN = {
     "api/session/demo",
     "api/session/all",
     "api/session/all/<int:session_id>",
+    "api/session/factor",
+    "api/session/factor/removal",
     "api/invitations/look",
     "api/invitations",
     "api/units",

@@ -6,6 +6,7 @@ from api.calculators_arc import router as calculators_arc
 from api.calculators_bead import router as calculators_bead
 from api.core import router as core
 from apps.accounts.api import router as accounts
+from apps.accounts.factor_api import router as second_factor
 from apps.accounts.people_api import router as people
 from apps.codebook.api import router as codebook
 from apps.coupons.api import router as coupons
@@ -49,6 +50,7 @@ from config.views import page
 
 for _router in (
     accounts,
+    second_factor,
     people,
     core,
     calculators,

@@ -19,6 +19,7 @@ from apps.accounts.models import Role, User
 from apps.accounts.permissions import ALLOWED, Action
 from apps.accounts.services.change_password import change_password
 from apps.accounts.services.keep_sessions import device_of, drop_ended, end_sessions, sessions_of
+from apps.accounts.services.second_factor import is_due
 from apps.accounts.services.sign_in import checked, remember_device
 from welding.language import tr
 
@@ -48,6 +49,7 @@ class PersonOut(Schema):
     allowed: list[ActionName]
     password_own: bool
     all_jobs: bool
+    factor_due: bool
 
 
 class DemoPersonOut(Schema):
@@ -73,6 +75,7 @@ class SignIn(Schema):
 
     username: Annotated[str, StringConstraints(max_length=150)]
     password: Secret
+    code: Annotated[str, StringConstraints(max_length=40)] = ""
 
 
 class PasswordIn(Schema):
@@ -97,6 +100,7 @@ def _person(user: User) -> PersonOut:
         allowed=sorted(action.name for action in ALLOWED[Role(user.role)]),
         password_own=user.password_own,
         all_jobs=user.only_jobs is None,
+        factor_due=is_due(user),
     )
 
 
@@ -124,7 +128,10 @@ BACKEND = "apps.accounts.backend.GuardedBackend"
 @router.post("/session", response={200: SessionOut, 422: ProblemOut, 429: ProblemOut}, auth=CsrfOnly())
 def sign_in(request: HttpRequest, response: HttpResponse, payload: SignIn) -> SessionOut:
     """Sign in with name and password; throttled."""
-    user = checked(request, payload.username, payload.password)
+    user = checked(request, payload.username, payload.password, payload.code)
+    if user is None and payload.code:
+        said = tr("Name, password and code do not fit, or the code was used.")
+        raise InvalidError(said, errors=[{"path": "code", "message": said, "value": ""}])
     if user is None:
         raise InvalidError(
             tr("Name and password do not fit."),

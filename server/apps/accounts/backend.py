@@ -10,6 +10,7 @@ from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest
 
 from apps.accounts.models import User
+from apps.accounts.services.second_factor import has_factor
 from apps.accounts.services.sign_in import checked
 
 
@@ -27,6 +28,10 @@ class GuardedBackend(ModelBackend):
         if request is None or username is None or password is None:
             return None
         try:
-            return checked(request, username, password)
+            found = checked(request, username, password)
         except Refusal as refused:
             raise PermissionDenied(refused.detail) from None
+        if found is not None and has_factor(found):
+            # The form there asks for no code: who has a second factor signs in on the page first.
+            raise PermissionDenied
+        return found

@@ -77,6 +77,29 @@ class User(AbstractUser):
         return fits
 
 
+@pghistory.track(
+    pghistory.InsertEvent(),
+    pghistory.DeleteEvent(),
+    # What proves the person stays out of the trail; that it was set or taken away, and by whom, stands in it.
+    exclude=["secret", "last_step", "codes"],
+)
+class SecondFactor(models.Model):
+    """What a person shows beside the password: a code of the time (RFC 6238), or one of the codes for once.
+
+    ``secret`` is encrypted with the server's key; ``last_step`` is the last step of 30 s whose code was
+    taken, so that none counts twice; ``codes`` are digests of those that are left.
+    """
+
+    person = models.OneToOneField(User, on_delete=models.CASCADE, related_name="second_factor")
+    secret = models.CharField(max_length=300)
+    set_at = models.DateTimeField()
+    last_step = models.BigIntegerField(default=0)
+    codes = ArrayField(models.CharField(max_length=64), default=list)
+
+    def __str__(self) -> str:
+        return f"second factor of {self.person}"
+
+
 class SeenSession(models.Model):
     """A session of a person as it was used: since when, when last, from where. It ends with its session."""
 

@@ -39,6 +39,11 @@ class Action(StrEnum):
     KEEP_PEOPLE = tr_noop("manage people and access")
 
 
+SIGNING = frozenset(
+    {Action.SIGN_RECORD, Action.WITNESS, Action.RELEASE, Action.SIGN_CERTIFICATE, Action.CORRECT_BOOK}
+)
+"""What is done under one's name, with the password entered again."""
+
 ALLOWED: dict[Role, frozenset[Action]] = {
     Role.ADMINISTRATOR: frozenset(Action),
     Role.ENGINEER: frozenset(Action) - {Action.KEEP_PEOPLE},

@@ -7,6 +7,7 @@ from typing import Any, Literal
 from api.downloads import attachment
 from api.errors import DamagedError, ProblemOut
 from api.people import person
+from api.qr import qr_svg
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -21,7 +22,7 @@ from apps.printing.coupon_lines import coupon_facts, deviation_lines, flag_lines
 from apps.printing.heat_chart import heat_chart_svg
 from apps.printing.pass_table import MOST_WITH_BANDS, pass_table
 from apps.printing.record_sheet import applies_rows
-from apps.printing.render import Paper, pdf, qr_svg
+from apps.printing.render import Paper, pdf
 from apps.printing.said import say, second_language
 from apps.printing.svg import drawing_svg
 from apps.procedures.models import Revision, Stage

@@ -8,6 +8,7 @@ from typing import Literal
 from api.downloads import attachment
 from api.errors import ProblemOut
 from api.people import person
+from api.qr import qr_svg
 from api.sheets import TYPES, workbook
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -26,7 +27,7 @@ from apps.printing.certificate_sheet import (
     standing_of_certificate,
     standing_words,
 )
-from apps.printing.render import Paper, pdf, qr_svg
+from apps.printing.render import Paper, pdf
 from welding.language import terms_of
 from welding.welders.catalogue import welder_edition
 

@@ -8,6 +8,7 @@ from urllib.parse import urlencode
 from api.downloads import attachment
 from api.errors import ConflictError, ProblemOut
 from api.people import person
+from api.qr import qr_svg
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
@@ -16,7 +17,7 @@ from pydantic import Field
 from apps.accounts.permissions import Action, require
 from apps.printing.api import page_address
 from apps.printing.joints_printed import Printed, Printing
-from apps.printing.render import Paper, pdf, qr_svg
+from apps.printing.render import Paper, pdf
 from apps.weldlist.listed import REFUSALS, listed_of
 from welding.language import tr
 from welding.quantities.writing import System

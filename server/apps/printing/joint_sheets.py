@@ -8,6 +8,7 @@ from typing import Annotated, Any
 from api.downloads import attachment
 from api.errors import ConflictError, ProblemOut
 from api.people import person
+from api.qr import qr_svg
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
@@ -19,7 +20,7 @@ from apps.printing.api import Second, cautions_again, page_address
 from apps.printing.joint_cards import entry_of
 from apps.printing.joints_printed import Printed, Printing
 from apps.printing.pass_table import PassTable, pass_table
-from apps.printing.render import Paper, pdf, qr_svg
+from apps.printing.render import Paper, pdf
 from apps.printing.said import say, second_language
 from apps.printing.svg import drawing_svg
 from apps.weldlist.listed import REFUSALS, listed_of

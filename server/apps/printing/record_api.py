@@ -5,6 +5,7 @@ from __future__ import annotations
 from api.downloads import attachment
 from api.errors import ProblemOut
 from api.people import person
+from api.qr import qr_svg
 from api.sheets import TYPES, workbook
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -19,7 +20,7 @@ from apps.printing.api import page_address, stamp_of
 from apps.printing.coupon_lines import deviation_lines, flag_lines
 from apps.printing.pass_table import MOST_WITH_BANDS
 from apps.printing.record_sheet import kind_words, range_rows, test_rows
-from apps.printing.render import Paper, pdf, qr_svg
+from apps.printing.render import Paper, pdf
 from apps.printing.svg import drawing_svg
 from apps.qualification.models import Amendment, Purpose, QualificationRecord
 from apps.qualification.queries import record_document, record_number

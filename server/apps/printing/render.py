@@ -6,7 +6,6 @@ import os
 from functools import lru_cache
 from typing import Any, Literal
 
-import segno
 from api.connection import release_connection
 from django.conf import settings
 from django.template.loader import render_to_string
@@ -44,8 +43,3 @@ def pdf(template: str, context: dict[str, Any], paper: Paper) -> bytes:
 def warm_up() -> None:
     """Unpack the fonts and set an empty sheet, so that the first real one need not wait for it."""
     set_sheet(render_to_string("printing/warm_up.html", {"fonts": _fonts_folder(), "paper": PAPER["a4"]}))
-
-
-def qr_svg(address: str) -> str:
-    """A QR code as inline SVG."""
-    return str(segno.make(address, error="m").svg_inline(scale=1, border=2, omitsize=True))

@@ -6,6 +6,7 @@ from api.errors import InvalidError, NotAllowedError
 from django.http import HttpRequest
 
 from apps.accounts.models import User
+from apps.accounts.services.second_factor import is_due
 from apps.accounts.services.sign_in import checked
 from welding.language import tr
 
@@ -21,7 +22,8 @@ def confirm_person(request: HttpRequest, user: User, password: str, *, signs: bo
 
     Raises:
         InvalidError: The password does not fit.
-        NotAllowedError: Somebody else set the password: its owner changes it first.
+        NotAllowedError: Somebody else set the password: its owner changes it first; or a second factor
+            is due.
     """
     found = checked(request, user.username, password)
     if found is None or found.pk != user.pk:
@@ -29,6 +31,10 @@ def confirm_person(request: HttpRequest, user: User, password: str, *, signs: bo
         raise InvalidError(
             unsaid if signs else tr("The password does not fit: nothing was changed."),
             errors=[{"path": "password", "message": tr("does not fit"), "value": ""}],
+        )
+    if is_due(found):
+        raise NotAllowedError(
+            tr("Set up a second factor first (menu under your name); the shop asks for it of whoever signs.")
         )
     if not found.password_own and not signs:
         raise NotAllowedError(tr("Somebody else set your password. Change it first, then go on."))

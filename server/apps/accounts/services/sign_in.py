@@ -17,6 +17,7 @@ from limits import RateLimitItem
 from apps.accounts import budgets
 from apps.accounts.budgets import ADDRESS, CALLS, DEVICE, NAME, PAIR, forget, give_back, spend, spent
 from apps.accounts.models import User
+from apps.accounts.services.second_factor import has_factor, take_code
 from welding.language import tr, tr_noop
 
 log = logging.getLogger("sign-in")
@@ -36,21 +37,34 @@ class ThrottledError(Refusal):
     status, type, title = 429, "throttled", tr_noop("Too many attempts")
 
 
+class CodeNeededError(Refusal):
+    """Name and password fit; a code is asked for beside them."""
+
+    status, type, title = 422, "code-needed", tr_noop("Code")
+
+
 class BusyError(Refusal):
     """The server is busy with other sign-ins."""
 
     status, type, title = 503, "busy", "Busy"
 
 
-def checked(request: HttpRequest, username: str, password: str) -> User | None:
-    """The active person of this name and password.
+def checked(request: HttpRequest, username: str, password: str, code: str | None = None) -> User | None:
+    """The active person of this name and password, and of a code where one is asked for.
 
     Failures are counted by name and address, by address, and by name. A refused attempt counts nowhere,
     so that nobody's lock is prolonged by others. A device that the person signed in on before stays open
     when strangers have used up the name's budget; else an administrator opens it (``./bead unlock NAME``).
 
+    Args:
+        request: The request.
+        username: Name to sign in with.
+        password: Password.
+        code: Where a second factor counts: what was typed, empty at first. Without it none is asked for.
+
     Raises:
         ThrottledError: A budget is used up.
+        CodeNeededError: Name and password fit; the person's code is missing.
         BusyError: Too many passwords are being checked at once.
     """
     address = request.META.get("REMOTE_ADDR", "")
@@ -64,9 +78,14 @@ def checked(request: HttpRequest, username: str, password: str) -> User | None:
             fits = False
         else:
             fits = len(password) <= LONGEST_PASSWORD and user.check_password(password)
+    asked = fits and user is not None and code is not None and has_factor(user)
+    if asked and code and user is not None:
+        fits = take_code(user, code)
     if fits:
         for item, *names in taken:
             give_back(item, *names)
+        if asked and not code:
+            raise CodeNeededError(tr("Enter the code of your device, or one of your codes for once."))
         forget(PAIR, "pair", name, address)
         budgets.sweep()
         return user
