@@ -6,6 +6,7 @@ from urllib.parse import parse_qsl, unquote, urlsplit
 
 import structlog
 from csp.constants import NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
 
 from config.logs import PRE_CHAIN
 
@@ -173,6 +174,8 @@ WHITENOISE_IMMUTABLE_FILE_TEST = _immutable
 IDLE_HOURS = float(os.environ.get("BEAD_IDLE_HOURS", "12"))
 # Of whom a second factor is asked: nobody, "signers" (whoever signs or manages people) or "everyone".
 SECOND_FACTOR = os.environ.get("BEAD_SECOND_FACTOR", "")
+if SECOND_FACTOR not in ("", "signers", "everyone"):
+    raise ImproperlyConfigured("BEAD_SECOND_FACTOR is signers, everyone, or not given.")
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = SECURE
 CSRF_COOKIE_SECURE = SECURE

@@ -32,6 +32,7 @@ def test_a_weld_from_its_code_to_the_documentation(bridge, browser, enter):
         phone.get_by_role("button", name="Rell Okafor")
     ).first.click()
     phone.get_by_role("menuitem", name="Sign out").click()
+    expect(phone.get_by_role("button", name="Sign in")).to_be_visible()
 
     page = enter("Tobiah Lind")
     page.get_by_role("navigation").get_by_role("link", name="Production").click()

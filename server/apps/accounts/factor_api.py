@@ -7,7 +7,7 @@ from typing import Annotated
 
 from api.errors import InvalidError
 from api.people import person
-from api.qr import qr_svg
+from api.qr import qr_image
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
@@ -29,7 +29,7 @@ PENDING = "second-factor"
 
 
 class FactorOut(Schema):
-    """Whether a second factor is asked for, since when, and how many codes for once are left."""
+    """Whether a second factor is asked for, since when, and how many recovery codes are left."""
 
     on: bool
     set_at: datetime | None = None
@@ -37,7 +37,7 @@ class FactorOut(Schema):
 
 
 class FactorOfferOut(Schema):
-    """A secret to be read by the person's device, as a picture and to be typed."""
+    """A secret for the person's device: to be typed, as an address, and that as the address of a picture."""
 
     secret: str
     address: str
@@ -57,7 +57,7 @@ class FactorRemovalIn(FactorCodeIn):
 
 
 class FactorCodesOut(Schema):
-    """Codes for once; they are shown this once."""
+    """Recovery codes; they are shown this once."""
 
     codes: list[str]
 
@@ -82,7 +82,7 @@ def offer(request: HttpRequest, payload: ConfirmedIn) -> FactorOfferOut:
     secret = new_secret()
     request.session[PENDING] = secret
     address = address_of(user, secret)
-    return FactorOfferOut(secret=secret, address=address, qr=qr_svg(address))
+    return FactorOfferOut(secret=secret, address=address, qr=qr_image(address))
 
 
 @router.put("/session/factor", response={200: FactorCodesOut, **REFUSALS})

@@ -84,7 +84,7 @@ class User(AbstractUser):
     exclude=["secret", "last_step", "codes"],
 )
 class SecondFactor(models.Model):
-    """What a person shows beside the password: a code of the time (RFC 6238), or one of the codes for once.
+    """What a person shows beside the password: a code of the time (RFC 6238), or one of the recovery codes.
 
     ``secret`` is encrypted with the server's key; ``last_step`` is the last step of 30 s whose code was
     taken, so that none counts twice; ``codes`` are digests of those that are left.

@@ -60,6 +60,7 @@ class AccountOut(Schema):
     invited: bool
     password_own: bool
     locked: bool
+    second_factor: bool
     last_login: datetime | None
     seen: str
 
@@ -122,7 +123,8 @@ class AcceptIn(TokenIn):
 def people(request: HttpRequest) -> list[AccountOut]:
     """Everybody who may sign in, or might once."""
     require(person(request), Action.KEEP_PEOPLE)
-    rows = list(User.objects.order_by("-is_active", "first_name", "last_name", "username"))
+    everybody = User.objects.select_related("second_factor")
+    rows = list(everybody.order_by("-is_active", "first_name", "last_name", "username"))
     locked = spent_of(NAME, "name", [one.username for one in rows])
     return [_out(one, locked) for one in rows]
 
@@ -219,6 +221,7 @@ def _out(one: User, locked: Collection[str] | None = None) -> AccountOut:
         invited=not one.has_usable_password(),
         password_own=one.password_own,
         locked=one.username in locked,
+        second_factor=hasattr(one, "second_factor"),
         last_login=one.last_login,
         seen=state_of(one),
     )

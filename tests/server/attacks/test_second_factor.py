@@ -44,7 +44,7 @@ def clock(monkeypatch):
 
 @pytest.fixture
 def factor(people, clock):
-    """The engineer's, with the codes for once; the time goes on so that the first code is used."""
+    """The engineer's, with the recovery codes; the time goes on so that the first code is used."""
     client, status, _ = sign_in()
     assert status == 200
     status, offer = post(client, "/session/factor", {"password": PASSWORD})

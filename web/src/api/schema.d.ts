@@ -116,6 +116,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Factor
+         * @description The own second factor.
+         */
+        get: operations["apps_accounts_factor_api_factor"];
+        /**
+         * Confirm
+         * @description Begin with it: the person shows a code of the secret. Other sessions of the person end.
+         */
+        put: operations["apps_accounts_factor_api_confirm"];
+        /**
+         * Offer
+         * @description A new secret; it counts once a code of it was shown.
+         */
+        post: operations["apps_accounts_factor_api_offer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/factor/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove
+         * @description Remove the own second factor, with the password and a code.
+         */
+        post: operations["apps_accounts_factor_api_remove"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/factor-removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Of
+         * @description Remove the second factor of somebody whose device is lost; all sessions of the person end.
+         */
+        post: operations["apps_accounts_factor_api_remove_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -3869,6 +3937,8 @@ export interface components {
             password_own: boolean;
             /** All Jobs */
             all_jobs: boolean;
+            /** Factor Due */
+            factor_due: boolean;
         };
         /**
          * SessionOut
@@ -3926,6 +3996,11 @@ export interface components {
             username: string;
             /** Password */
             password: string;
+            /**
+             * Code
+             * @default
+             */
+            code: string;
         };
         /**
          * PasswordIn
@@ -3970,6 +4045,67 @@ export interface components {
             this: boolean;
         };
         /**
+         * FactorOut
+         * @description Whether a second factor is asked for, since when, and how many recovery codes are left.
+         */
+        FactorOut: {
+            /** On */
+            on: boolean;
+            /** Set At */
+            set_at?: string | null;
+            /**
+             * Codes Left
+             * @default 0
+             */
+            codes_left: number;
+        };
+        /**
+         * FactorOfferOut
+         * @description A secret for the person's device: to be typed, as an address, and that as the address of a picture.
+         */
+        FactorOfferOut: {
+            /** Secret */
+            secret: string;
+            /** Address */
+            address: string;
+            /** Qr */
+            qr: string;
+        };
+        /**
+         * ConfirmedIn
+         * @description The password of whoever does it.
+         */
+        ConfirmedIn: {
+            /** Password */
+            password: string;
+        };
+        /**
+         * FactorCodesOut
+         * @description Recovery codes; they are shown this once.
+         */
+        FactorCodesOut: {
+            /** Codes */
+            codes: string[];
+        };
+        /**
+         * FactorCodeIn
+         * @description A code that the device shows.
+         */
+        FactorCodeIn: {
+            /** Code */
+            code: string;
+        };
+        /**
+         * FactorRemovalIn
+         * @description What removes the own second factor: the password and a code.
+         */
+        FactorRemovalIn: {
+            /** Code */
+            code: string;
+            /** Password */
+            password: string;
+        };
+        /**
          * AccountOut
          * @description A person who may sign in; ``seen`` goes back with a change.
          */
@@ -3991,6 +4127,8 @@ export interface components {
             password_own: boolean;
             /** Locked */
             locked: boolean;
+            /** Second Factor */
+            second_factor: boolean;
             /** Last Login */
             last_login: string | null;
             /** Seen */
@@ -4042,14 +4180,6 @@ export interface components {
             only_jobs: number[] | null;
             /** Seen */
             seen: string;
-            /** Password */
-            password: string;
-        };
-        /**
-         * ConfirmedIn
-         * @description The password of whoever does it.
-         */
-        ConfirmedIn: {
             /** Password */
             password: string;
         };
@@ -13327,6 +13457,302 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionLineOut"][];
+                };
+            };
+        };
+    };
+    apps_accounts_factor_api_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactorOut"];
+                };
+            };
+        };
+    };
+    apps_accounts_factor_api_confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactorCodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactorCodesOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_accounts_factor_api_offer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactorOfferOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_accounts_factor_api_remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactorRemovalIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactorOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    apps_accounts_factor_api_remove_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmedIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };

@@ -95,6 +95,7 @@ export function Frame() {
       <main id="page" className="min-h-0 min-w-0 overflow-y-auto" tabIndex={-1}>
         <ConnectionStrip />
         <PasswordNotice />
+        <FactorNotice />
         <NoJobYet />
         <Outlet />
       </main>
@@ -161,6 +162,19 @@ function PasswordNotice() {
       </p>
       {changing && <OwnPassword onClose={() => setChanging(false)} />}
     </>
+  )
+}
+
+/** A second factor that the shop asks for and that is not there yet. */
+function FactorNotice() {
+  const { person } = useSession()
+  if (!person.factor_due) return null
+  return (
+    <p className="border-b border-line bg-note px-5 py-1.5 text-[13px]">
+      <Trans>
+        Your shop asks for a second factor. Until you set it up (menu under your name), nothing can be signed.
+      </Trans>
+    </p>
   )
 }
 

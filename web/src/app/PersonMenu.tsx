@@ -13,6 +13,7 @@ import { MenuAction, MenuLink } from '../ui/MenuEntry'
 // Opened by few, and seldom: it does not weigh on the first load.
 const SessionsDialog = lazy(async () => ({ default: (await import('./SessionsDialog')).SessionsDialog }))
 
+const SecondFactor = lazy(async () => ({ default: (await import('./SecondFactor')).SecondFactor }))
 const WithoutNetwork = lazy(async () => ({ default: (await import('./WithoutNetwork')).WithoutNetwork }))
 
 const PINS: readonly [Pin, string][] = [
@@ -27,6 +28,7 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
   const [changing, setChanging] = useState(false)
   const [sessions, setSessions] = useState(false)
   const [offline, setOffline] = useState(false)
+  const [factor, setFactor] = useState(false)
   const [pin, setPin] = usePin()
   return (
     <>
@@ -60,6 +62,9 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
           <MenuAction onClick={() => setChanging(true)}>
             <Trans>Change the password</Trans>
           </MenuAction>
+          <MenuAction onClick={() => setFactor(true)}>
+            <Trans>Second factor</Trans>
+          </MenuAction>
           <MenuAction onClick={() => setSessions(true)}>
             <Trans>Where you are signed in</Trans>
           </MenuAction>
@@ -84,6 +89,11 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
       {sessions && (
         <Suspense>
           <SessionsDialog onClose={() => setSessions(false)} />
+        </Suspense>
+      )}
+      {factor && (
+        <Suspense>
+          <SecondFactor onClose={() => setFactor(false)} />
         </Suspense>
       )}
       {offline && (

@@ -46,6 +46,7 @@ export function SignInPage(props: Props) {
 export function SignInForm({ demo, onDone }: Props) {
   const [username, setUsername] = useState('')
   const [password, setPassword] = useState('')
+  const [code, setCode] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
 
@@ -55,14 +56,15 @@ export function SignInForm({ demo, onDone }: Props) {
     try {
       onDone(await call())
     } catch (error) {
-      setProblem(error instanceof Refusal ? error.message : t`Signing in failed.`)
+      if (error instanceof Refusal && error.body.type === '/problems/code-needed') setCode((typed) => typed ?? '')
+      else setProblem(error instanceof Refusal ? error.message : t`Signing in failed.`)
     } finally {
       setBusy(false)
     }
   }
   const submit = (event: FormEvent) => {
     event.preventDefault()
-    void attempt(() => unwrap(api.POST('/api/session', { body: { username, password } })))
+    void attempt(() => unwrap(api.POST('/api/session', { body: { username, password, code: code ?? '' } })))
   }
   return (
     <div className="grid gap-5">
@@ -100,7 +102,10 @@ export function SignInForm({ demo, onDone }: Props) {
           className="field"
           value={username}
           autoComplete="username"
-          onChange={(e) => setUsername(e.target.value)}
+          onChange={(e) => {
+            setUsername(e.target.value)
+            setCode(null)
+          }}
           required
           maxLength={150}
         />
@@ -117,6 +122,23 @@ export function SignInForm({ demo, onDone }: Props) {
           required
           maxLength={200}
         />
+        {code !== null && (
+          <>
+            <label className="label" htmlFor="code">
+              <Trans>Code of your device, or one of your recovery codes</Trans>
+            </label>
+            <input
+              id="code"
+              className="field tracking-widest"
+              value={code}
+              autoFocus
+              autoComplete="one-time-code"
+              onChange={(e) => setCode(e.target.value)}
+              required
+              maxLength={40}
+            />
+          </>
+        )}
         {problem && (
           <p role="alert" className="text-[13px] text-breach">
             {problem}

@@ -15,7 +15,8 @@ export function useReached(): boolean {
     (listener: () => void) => {
       const lost = () => noteAnswer(false)
       const again = () => {
-        if (!isReached() && navigator.onLine) void queries.refetchQueries({ queryKey: sessionQuery.queryKey })
+        if (!isReached() && navigator.onLine)
+          void queries.refetchQueries({ queryKey: sessionQuery.queryKey, exact: true })
       }
       const timer = setInterval(again, ASKS_AGAIN_MS)
       window.addEventListener('offline', lost)

@@ -22,7 +22,8 @@ const KEPT = new Set([
   ...['symptoms', 'symptom-words', 'cures', 'causes', 'pass-known', 'recordings'],
 ])
 const isKept = ([first, second]: readonly unknown[]) =>
-  KEPT.has(String(first)) || KEPT.has(`${String(first)}/${String(second)}`)
+  (KEPT.has(String(first)) && !(first === 'session' && second !== undefined)) ||
+  KEPT.has(`${String(first)}/${String(second)}`)
 
 let opened: ReturnType<typeof createStore> | null = null
 const store = () => (opened ??= createStore('grounded-bead', 'read'))

@@ -1,4 +1,4 @@
-"""A second factor at signing in: codes of the time (RFC 6238), codes for once where the device is lost."""
+"""A second factor at signing in: codes of the time (RFC 6238), recovery codes where the device is lost."""
 
 from __future__ import annotations
 
@@ -56,7 +56,7 @@ def is_due(user: User) -> bool:
 
 @transaction.atomic
 def set_factor(user: User, secret: str, code: str) -> list[str]:
-    """Begin to ask for codes of this secret, once the person has shown one; gives the codes for once.
+    """Begin to ask for codes of this secret, once the person has shown one; gives the recovery codes.
 
     Raises:
         InvalidError: The code does not fit.
@@ -100,7 +100,7 @@ def take_code(user: User, code: str) -> bool:
         return False
     found.codes = left
     found.save(update_fields=["codes"])
-    log.warning("%r signed in with a code for once; %s are left", user.username, len(left))
+    log.warning("%r signed in with a recovery code; %s are left", user.username, len(left))
     return True
 
 

@@ -85,7 +85,7 @@ def checked(request: HttpRequest, username: str, password: str, code: str | None
         for item, *names in taken:
             give_back(item, *names)
         if asked and not code:
-            raise CodeNeededError(tr("Enter the code of your device, or one of your codes for once."))
+            raise CodeNeededError(tr("Enter the code of your device, or one of your recovery codes."))
         forget(PAIR, "pair", name, address)
         budgets.sweep()
         return user

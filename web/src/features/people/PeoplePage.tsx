@@ -13,6 +13,7 @@ import { Button } from '../../ui/Button'
 import { Notice } from '../../ui/Notice'
 import { PageTitle } from '../../ui/PageTitle'
 import { MarkIcon } from '../../ui/Verdict'
+import { FactorRemoval } from './FactorRemoval'
 import { InvitationDialog } from './InvitationDialog'
 import { PersonDialog } from './PersonDialog'
 import { ResetDialog } from './ResetDialog'
@@ -21,7 +22,7 @@ import { ResetDialog } from './ResetDialog'
 export function PeoplePage() {
   const { may } = useSession()
   const people = useQuery({ ...peopleQuery, enabled: may('KEEP_PEOPLE') })
-  const [open, setOpen] = useState<{ change?: Account; reset?: Account; invite?: boolean }>({})
+  const [open, setOpen] = useState<{ change?: Account; reset?: Account; factor?: Account; invite?: boolean }>({})
   const [invitation, setInvitation] = useState<Invitation | null>(null)
   const close = () => setOpen({})
   return (
@@ -45,6 +46,7 @@ export function PeoplePage() {
           people={people.data}
           onChange={(change) => setOpen({ change })}
           onReset={(reset) => setOpen({ reset })}
+          onFactor={(factor) => setOpen({ factor })}
         />
       )}
       <p className="mt-3 max-w-2xl text-[13px] text-steel2">
@@ -54,6 +56,7 @@ export function PeoplePage() {
       </p>
       {(open.invite || open.change) && <PersonDialog account={open.change} onClose={close} onInvited={setInvitation} />}
       {open.reset && <ResetDialog account={open.reset} onClose={close} onReset={setInvitation} />}
+      {open.factor && <FactorRemoval account={open.factor} onClose={close} />}
       {invitation && <InvitationDialog invitation={invitation} onClose={() => setInvitation(null)} />}
     </div>
   )
@@ -63,9 +66,10 @@ type TableProps = {
   people: readonly Account[]
   onChange: (one: Account) => void
   onReset: (one: Account) => void
+  onFactor: (one: Account) => void
 }
 
-function Table({ people, onChange, onReset }: TableProps) {
+function Table({ people, onChange, onReset, onFactor }: TableProps) {
   const active = people.filter((one) => one.active).length
   return (
     <>
@@ -87,7 +91,13 @@ function Table({ people, onChange, onReset }: TableProps) {
           </thead>
           <tbody>
             {people.map((one) => (
-              <Row key={one.id} one={one} onChange={() => onChange(one)} onReset={() => onReset(one)} />
+              <Row
+                key={one.id}
+                one={one}
+                onChange={() => onChange(one)}
+                onReset={() => onReset(one)}
+                onFactor={() => onFactor(one)}
+              />
             ))}
           </tbody>
         </table>
@@ -96,7 +106,9 @@ function Table({ people, onChange, onReset }: TableProps) {
   )
 }
 
-function Row({ one, onChange, onReset }: { one: Account; onChange: () => void; onReset: () => void }) {
+type RowProps = { one: Account; onChange: () => void; onReset: () => void; onFactor: () => void }
+
+function Row({ one, onChange, onReset, onFactor }: RowProps) {
   const { person } = useSession()
   const { jobs = [] } = useJob()
   const seen = jobs.flatMap((job) => (one.only_jobs?.includes(job.id) ? [job.number] : [])).join(', ')
@@ -117,6 +129,11 @@ function Row({ one, onChange, onReset }: { one: Account; onChange: () => void; o
       </td>
       <td className="px-2 py-1.5">
         <Access one={one} />
+        {one.second_factor && (
+          <div className="text-[12.5px] text-steel2">
+            <Trans>with a second factor</Trans>
+          </div>
+        )}
         {unlock.isError && <Notice mark="breach">{unlock.error.message}</Notice>}
       </td>
       <td className="px-2 py-1.5">{one.last_login ? one.last_login.slice(0, 10) : t`never`}</td>
@@ -129,6 +146,11 @@ function Row({ one, onChange, onReset }: { one: Account; onChange: () => void; o
               onClick={() => unlock.mutate()}
             >
               <Trans>Unlock</Trans>
+            </Button>
+          )}
+          {one.second_factor && one.id !== person.id && (
+            <Button aria-label={t`Remove the second factor of ${one.name}`} onClick={onFactor}>
+              <Trans>Remove factor</Trans>
             </Button>
           )}
           {one.active && one.id !== person.id && (

@@ -26,6 +26,7 @@ const GIL: Account = {
   invited: false,
   password_own: true,
   locked: false,
+  second_factor: false,
   last_login: null,
   seen: 'abc',
 }
