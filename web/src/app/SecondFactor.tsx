@@ -65,7 +65,7 @@ function SetUp({ onClose, onCodes }: { onClose: () => void; onCodes: (codes: str
             <Trans>Read this with an application for codes on your phone, then enter the code that it shows.</Trans>
           </p>
           <img src={offered.qr} alt={t`QR code with the secret`} className="mx-auto size-52 border border-line" />
-          <p className="text-[13px] break-all text-steel">
+          <p className="text-[13px] text-steel">
             <Trans>Or type the secret: {offered.secret.replace(/(.{4})(?=.)/g, '$1 ')}</Trans>
           </p>
           <CodeField value={code} error={errorsOf(confirm.error)('code')} onChange={setCode} />
