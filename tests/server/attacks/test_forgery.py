@@ -88,6 +88,8 @@ ELSEWHERE = {
     ("post", "/people"), ("put", "/people/{person_id}"), ("post", "/people/{person_id}/reset"),
     ("post", "/people/{person_id}/unlock"),
     ("post", "/invitations"), ("post", "/invitations/look"),
+    ("post", "/session/factor"), ("put", "/session/factor"), ("post", "/session/factor/removal"),
+    ("post", "/people/{person_id}/factor-removal"),
     ("delete", "/session/all"), ("delete", "/session/all/{session_id}"),
     ("delete", "/session"), ("post", "/session"), ("post", "/session/demo"), ("post", "/session/password"),
     ("post", "/library"), ("put", "/library/{record_id}"), ("delete", "/library/{record_id}"),
