@@ -75,6 +75,7 @@ def test_what_the_welder_saved_is_not_sent_under_the_name_of_whoever_signs_in_ne
     tablet.reload()
     # What was read was the welder's: it is forgotten, and without an answer nobody is signed in.
     expect(tablet.get_by_text("The server does not answer")).to_be_visible()
+    assert "sheets" not in tablet.evaluate("caches.keys()")
     context.set_offline(False)
     tablet.reload()
     tablet.get_by_role("button", name="Imra Vance").click()

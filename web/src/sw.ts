@@ -2,6 +2,7 @@
 import { cleanupOutdatedCaches, matchPrecache, precacheAndRoute } from 'workbox-precaching'
 import { NavigationRoute, registerRoute } from 'workbox-routing'
 
+import { isAnswer } from './api/connection'
 import { SHEETS, isSheet } from './domain/sheets'
 
 declare const self: ServiceWorkerGlobalScope
@@ -18,7 +19,7 @@ cleanupOutdatedCaches()
 async function page({ request }: { request: Request }): Promise<Response> {
   try {
     const answer = await fetch(request, { signal: AbortSignal.timeout(PATIENCE_MS) })
-    if (answer.status < 500) return answer
+    if (isAnswer(answer.status)) return answer
   } catch {
     // No network, or none that answers in time.
   }
@@ -32,7 +33,7 @@ registerRoute(
   async ({ request }) => {
     try {
       const answer = await fetch(request)
-      if (answer.status < 500) return answer
+      if (isAnswer(answer.status)) return answer
     } catch {
       // As kept.
     }

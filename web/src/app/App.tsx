@@ -5,6 +5,7 @@ import { Suspense, lazy, useEffect, useMemo, useState } from 'react'
 import { RouterProvider, createBrowserRouter } from 'react-router'
 
 import { Refusal, onSignedOut } from '../api/client'
+import type { Session } from '../api/types'
 import { beadRoutes } from '../features/bead'
 import { calculatorRoutes } from '../features/calculators'
 import { couponRoutes } from '../features/coupons'
@@ -29,7 +30,7 @@ import { JobProvider } from '../session/job'
 import { forget, keptFor } from '../session/kept'
 import { NothingHere } from '../ui/NothingHere'
 import { SignInForm, SignInPage } from './SignIn'
-import { codesQuery, sessionQuery, signOut, termsQuery, unitsQuery } from '../queries/session'
+import { codesQuery, sessionQuery, signOut, signedIn, termsQuery, unitsQuery } from '../queries/session'
 import { SessionContext } from '../session/session'
 import { TermsProvider } from '../session/terms'
 import { UnitsProvider } from '../session/units'
@@ -97,6 +98,10 @@ export function App() {
     // Nothing that was kept for somebody else is shown.
     if (personId !== null) void keptFor(personId).then(() => setOwner(personId))
   }, [personId])
+  const enter = (next: Session) => {
+    signedIn()
+    queries.setQueryData(sessionQuery.queryKey, next)
+  }
   const state = useMemo(
     () =>
       person && codes.data
@@ -135,8 +140,7 @@ export function App() {
         <InvitationPage />
       </Suspense>
     )
-  if (!state)
-    return <SignInPage demo={session.data.demo} onDone={(next) => queries.setQueryData(sessionQuery.queryKey, next)} />
+  if (!state) return <SignInPage demo={session.data.demo} onDone={enter} />
   return (
     <SessionContext value={state}>
       <UnitsProvider kinds={units.data}>
@@ -152,7 +156,7 @@ export function App() {
           <SignInForm
             demo={session.data.demo}
             onDone={(next) => {
-              queries.setQueryData(sessionQuery.queryKey, next)
+              enter(next)
               setSignedOut(false)
               window.dispatchEvent(new Event('signed-in'))
             }}

@@ -7,6 +7,9 @@ const OWED = 'sign-out-owed'
 /** Whether somebody signed out while the server did not answer: it is told before anything else. */
 export const isSignOutOwed = (): boolean => localStorage.getItem(OWED) !== null
 
+/** Somebody signed in: what was owed for the one before is settled, whose session ended with that. */
+export const signedIn = (): void => localStorage.removeItem(OWED)
+
 /** Sign out at the server; where it does not answer, that is made up for later. */
 export async function signOut() {
   localStorage.setItem(OWED, '1')

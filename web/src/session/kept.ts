@@ -2,6 +2,7 @@ import { experimental_createQueryPersister as createPersister } from '@tanstack/
 import type { QueryClient } from '@tanstack/react-query'
 import { clear, createStore, del, entries, get, set } from 'idb-keyval'
 
+import { SHEETS } from '../domain/sheets'
 import { language } from './language'
 
 /**
@@ -11,6 +12,8 @@ import { language } from './language'
 const DAYS = 7
 const ON = 'without-network'
 const OWNER = 'kept-for'
+/** What was taken along last: read by takeAlong.ts. */
+export const TAKEN = 'taken-along'
 const PREFIX = 'kept'
 
 /**
@@ -87,7 +90,11 @@ export async function keepRead(queries: QueryClient): Promise<void> {
 /** Forget what is kept: it was somebody's. What waits to be sent stays. */
 export async function forget(): Promise<void> {
   localStorage.removeItem(OWNER)
-  if (isKeeping()) await clear(store())
+  localStorage.removeItem(TAKEN)
+  if (!isKeeping()) return
+  await clear(store())
+  // Browsers have this store under an encrypted address only.
+  if ('caches' in window) await caches.delete(SHEETS)
 }
 
 /** What is kept belongs to this person; what was kept for another is forgotten. */

@@ -8,18 +8,17 @@ import { curesQuery, symptomsQuery, wordsQuery } from '../queries/faults'
 import { recordsQuery } from '../queries/library'
 import { proceduresQuery } from '../queries/procedures'
 import { jointToLogQuery } from '../queries/production'
-import { keepRead } from './kept'
+import { TAKEN, keepRead } from './kept'
 
 /** What of a job was read for work without a network, and when. */
 export type Taken = { job: string; at: string; coupons: number; sheets: number; joints: number; missed: number }
 
-const NOTE = 'taken-along'
 const AT_A_TIME = 4
 
 /** What was taken along last on this device. */
 export function lastTaken(): Taken | null {
   try {
-    return JSON.parse(localStorage.getItem(NOTE) ?? 'null') as Taken | null
+    return JSON.parse(localStorage.getItem(TAKEN) ?? 'null') as Taken | null
   } catch {
     return null
   }
@@ -45,8 +44,9 @@ export async function takeAlong(
     queries.fetchQuery({ ...symptomsQuery(''), ...now }),
   ])
   const count = { coupons: 0, sheets: 0, joints: await takeJoints(queries, job.id, units) }
-  const kept = await caches.open(SHEETS)
-  for (const old of await kept.keys()) await kept.delete(old)
+  // Browsers keep sheets under an encrypted address only.
+  const kept = 'caches' in window ? await caches.open(SHEETS) : null
+  for (const old of (await kept?.keys()) ?? []) await kept?.delete(old)
   const steps: [keyof typeof count, () => Promise<unknown>][] = [
     ...coupons
       .filter((one) => one.status === 'welding')
@@ -55,7 +55,7 @@ export async function takeAlong(
         () => queries.fetchQuery({ ...couponQuery(one.id, units), ...now }),
       ]),
     ...procedures
-      .filter((one) => one.stage === 'released')
+      .filter((one) => kept !== null && one.stage === 'released')
       .map((one): [keyof typeof count, () => Promise<unknown>] => [
         'sheets',
         async () => {
@@ -64,7 +64,7 @@ export async function takeAlong(
             parseAs: 'blob',
           })
           if (!response.ok) await unwrap(Promise.resolve({ response, error: null }))
-          await kept.put(sheetOf(one.id), new Response(data as unknown as Blob, { headers: response.headers }))
+          await kept?.put(sheetOf(one.id), new Response(data as unknown as Blob, { headers: response.headers }))
         },
       ]),
   ]
@@ -86,7 +86,7 @@ export async function takeAlong(
   )
   await keepRead(queries)
   const taken = { job: job.number, at: new Date().toISOString(), ...count, missed }
-  localStorage.setItem(NOTE, JSON.stringify(taken))
+  localStorage.setItem(TAKEN, JSON.stringify(taken))
   return taken
 }
 

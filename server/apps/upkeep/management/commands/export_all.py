@@ -26,7 +26,7 @@ from apps.upkeep.contents import FIXED, files
 
 ACCESS = {"django_session", "accounts_budget", "accounts_seensession"}
 """Tables that only let people in; they are of no use to anybody else."""
-SECRET = {"password", "token_hash"}
+SECRET = {"password", "token_hash", "secret", "codes"}
 PIECE_BYTES = 1 << 20
 README = """Everything that Grounded Bead kept, written {at} from one moment of the database.
 
