@@ -29,6 +29,8 @@ from tools.bench_production import GOALS as PRODUCTION_GOALS
 from tools.bench_production import production
 from tools.bench_proof import proof
 from tools.bench_recordings import recordings
+from tools.bench_years import GOALS as YEARS_GOALS
+from tools.bench_years import years
 from tools.chromium import CONTEXT, LAUNCH
 from welding.documents.codec import INTENT, PROCEDURE
 from welding.evaluate.procedure import evaluate
@@ -273,6 +275,7 @@ GOALS = {
     **LOAD_GOALS,
     **PRODUCTION_GOALS,
     **CREW_GOALS,
+    **YEARS_GOALS,
     "core_range_ms_p50": ("Core: range of qualification of one record, the slower code, median", "ms", 5),
     "core_matrix_s": ("Core: 1,000 joints against 200 records", "s", 1),
     "core_list_s": ("Core: a weld list of 10,000 rows read", "s", 10),
@@ -319,6 +322,7 @@ def main(address: str, file: Path) -> None:
         **production(lambda: Session(address)),
         **crew(),
         **crew_of_server(lambda: Session(address)),
+        **years(lambda: Session(address)),
         **desk(address),
     }
     found = {name: round(value, 3) for name, value in found.items()}

@@ -13,10 +13,10 @@ from urllib.error import HTTPError
 from urllib.request import urlopen
 
 import pytest
-from apps.demo.management.commands.prepare import load_demo
 from django.db import connection
 from playwright.sync_api import BrowserContext, Page, expect
 
+from tests.browser.kept_demo import demo
 from tools.chromium import CONTEXT, LAUNCH
 
 PATIENCE_MS = 45_000
@@ -66,7 +66,7 @@ def _warm(address: str) -> None:
 @pytest.fixture
 def bridge(live_server, context):
     """The footbridge job, ready to be opened by anyone; nothing may break behind the pages."""
-    job = load_demo()
+    job = demo()
     _warm(live_server.url)
     context.set_default_timeout(PATIENCE_MS)
     watch = Watch(live_server.url)

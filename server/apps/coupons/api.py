@@ -3,23 +3,23 @@
 from __future__ import annotations
 
 from datetime import datetime
-from functools import partial
 from typing import Any
 from uuid import UUID
 
-from api.damage import attempt
 from api.downloads import attachment
 from api.errors import InvalidError, ProblemOut
 from api.people import person, sender
 from api.sheets import TYPES
 from api.text import Line, Number
 from api.uploads import file_of
+from django.db.models import Prefetch
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
+from apps.coupons.log_counts import counts_of
 from apps.coupons.models import Coupon, PassLog, PassPhoto
 from apps.coupons.queries import coupon_document, passes_by_number
 from apps.coupons.schemas import (
@@ -87,12 +87,11 @@ def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
     require(person(request), Action.VIEW)
     job = get_object_or_404(Job, pk=job_id)
     lines = []
-    coupons = job.coupons.select_related("job", "revision__procedure", "record").prefetch_related(
-        "record__signatures"
-    )
-    for one in coupons.order_by("number"):
-        document, damaged = attempt(one, partial(coupon_document, one))
-        log = evaluate_coupon(document) if document else None
+    coupons = job.coupons.select_related("job", "revision__procedure", "record").defer("revision__document")
+    # The passes of signed ones stand in their records.
+    open_passes = Prefetch("passes", PassLog.objects.filter(coupon__record=None))
+    for one in coupons.prefetch_related("record__signatures", open_passes).order_by("number"):
+        counts, damaged = counts_of(one)
         lines.append(
             CouponLineOut(
                 id=one.pk,
@@ -105,9 +104,9 @@ def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
                 letter=one.revision.letter,
                 title=one.revision.title,
                 welder=welder_of(one),
-                planned=len(document.procedure.passes) if document else 0,
-                logged=len(log.passes) if log else 0,
-                flagged=sum(result.out_of_range for result in log.passes) if log else 0,
+                planned=counts.planned,
+                logged=counts.logged,
+                flagged=counts.flagged,
                 changed_at=one.changed_at,
             )
         )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import ClassVar
 
 import pghistory
+from django.contrib.postgres.indexes import GinIndex
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
@@ -50,6 +51,8 @@ class Coupon(models.Model):
             models.CheckConstraint(condition=Q(status__in=Status.values), name="coupon_status_known"),
             models.CheckConstraint(condition=Q(version__gte=1), name="coupon_version"),
         ]
+        # Whoever welded a coupon is asked of the people that it names.
+        indexes: ClassVar = [GinIndex(fields=["people"], name="coupon_people", opclasses=["jsonb_path_ops"])]
 
     def __str__(self) -> str:
         return self.number

@@ -51,12 +51,19 @@ class Work:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DayAtWork:
-    """A day on which somebody welded to a procedure."""
+    """A day on which somebody welded to a procedure.
+
+    Attributes:
+        name: Whom the log names.
+        on: The day.
+        revision_id: The frozen revision that was welded to.
+        contents: Digest of what stands in it: equal procedures have the same.
+    """
 
     name: str
     on: date
-    procedure: Procedure
-    same: Hashable
+    revision_id: int
+    contents: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Hashable, Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import Literal
@@ -10,8 +10,10 @@ from typing import Literal
 from api.errors import DamagedError
 from django.db.models import Q, QuerySet
 
-from apps.crew.evidence import DayAtWork, days_of
+from apps.crew.evidence import days_of
 from apps.crew.models import Certificate, CrewMember, Statement
+from apps.procedures.models import Revision
+from welding.codebook.book import by_book
 from welding.documents.procedure import Procedure
 from welding.documents.welder_certificate import WelderCertificate
 from welding.language import tr
@@ -24,6 +26,8 @@ from welding.welders.validity import Validity
 from welding.welders.who import ORDER, HeldTest, MayWeld, WhoMay, asked_by, may_weld
 
 Uses = dict[tuple[str, str, str], list[date]]
+CODES_KNOWN, MOST_KNOWN = 16, 50_000
+"""Codes, and procedures of each, whose processes are kept in mind."""
 MOST_TOLD = 100
 """So many people who are not qualified for something are told why not."""
 
@@ -179,21 +183,40 @@ def _days(row: Certificate, document: WelderCertificate, name: str, uses: Uses) 
 
 def _uses(names: Collection[str], codes: Collection[str]) -> Uses:
     """Days on which people used processes, by code, name and process in the words of the code."""
+    days = days_of(names)
+    revisions = {one.contents: one.revision_id for one in days}
     found: Uses = {}
-    known: dict[tuple[str, Hashable], tuple[str, ...]] = {}
-    for day in days_of(names):
-        for code in codes:
-            processes = known.get((code, day.same))
-            if processes is None:
-                processes = known[code, day.same] = _processes(code, day)
-            for process in processes:
+    for code in codes:
+        processes = _processes_of(code, revisions)
+        for day in days:
+            for process in processes.get(day.contents, ()):
                 found.setdefault((code, day.name, process), []).append(day.on)
     return found
 
 
-def _processes(code: str, day: DayAtWork) -> tuple[str, ...]:
+def _processes_of(code: str, revisions: Mapping[str, int]) -> Mapping[str, tuple[str, ...]]:
+    """Processes of procedures by the digests of their contents; none where those cannot be read."""
+    known = _known_processes(code)
+    if len(known) > MOST_KNOWN:
+        known.clear()
+    unknown = [pk for contents, pk in revisions.items() if contents not in known]
+    for revision in Revision.objects.filter(pk__in=unknown).select_related("procedure").iterator():
+        try:
+            known[revision.content_hash] = _processes(code, revision.contents())
+        except DamagedError:
+            continue
+    return known
+
+
+@by_book(CODES_KNOWN)
+def _known_processes(code: str) -> dict[str, tuple[str, ...]]:
+    """What procedures are in the words of a code, by the digest of their contents; filled when asked."""
+    return {}
+
+
+def _processes(code: str, procedure: Procedure) -> tuple[str, ...]:
     asked_of = welder_edition(code).asked_of
-    asked = asked_of(day.procedure) if asked_of is not None else None
+    asked = asked_of(procedure) if asked_of is not None else None
     return tuple({part.process for weld in asked.welds for part in weld.parts}) if asked else ()
 
 

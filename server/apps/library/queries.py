@@ -62,5 +62,6 @@ def _revisions(shapes: Iterable[dict[str, Any]]) -> QuerySet[Revision]:
     return (
         Revision.objects.filter(wanted)
         .select_related("procedure__job")
+        .defer("document", "body")
         .order_by("procedure__job__number", "procedure__number", "id")
     )

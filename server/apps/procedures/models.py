@@ -138,10 +138,17 @@ class Revision(models.Model):
         """
         if not self.body:
             return PROCEDURE.take(self.document)
-        digest = hashlib.sha256(self.body.encode()).hexdigest()
-        if digest != self.content_hash:
+        self.intact()
+        return _read_body(self.body, self.content_hash)
+
+    def intact(self) -> None:
+        """Nothing where the bytes match the hash.
+
+        Raises:
+            DamagedError: They do not.
+        """
+        if hashlib.sha256(self.body.encode()).hexdigest() != self.content_hash:
             raise DamagedError(f"Revision {self}")
-        return _read_body(self.body, digest)
 
 
 @lru_cache(maxsize=256)

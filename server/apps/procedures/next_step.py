@@ -5,9 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from apps.procedures.models import Revision, Stage
+from welding.codebook.book import by_book
+from welding.documents.procedure import Procedure as Document
 from welding.evaluate.procedure import Evaluation, evaluate
 from welding.language import in_sentence, tr, tr_noop
 
+BOOKS_KEPT, MOST_KEPT = 8, 20_000
 _STEPS = {
     Stage.TESTED: tr_noop("Make the WPS from its record"),
     Stage.QUALIFIED: tr_noop("Release it"),
@@ -28,15 +31,55 @@ class Standing:
     next_step: str
 
 
+@dataclass(frozen=True, slots=True)
+class _Judged:
+    """What the document alone says: counts of findings, and the first thing to clear or to state."""
+
+    breaches: int
+    cautions: int
+    open_questions: int
+    clear: str
+    state: str
+
+
 def standing_of(revision: Revision, coupon_count: int, welding: int) -> Standing:
     """Judge a revision's document and name the next step."""
-    evaluation = evaluate(revision.contents())
-    breaches = _count(evaluation, "violates", "requirement")
+    judged = _judged(revision)
     return Standing(
-        breaches=breaches,
+        breaches=judged.breaches,
+        cautions=judged.cautions,
+        open_questions=judged.open_questions,
+        next_step=_next(revision, judged, coupon_count, welding),
+    )
+
+
+@by_book(BOOKS_KEPT)
+def _kept() -> dict[str, _Judged]:
+    """By the digest of the contents: a document is judged once, not each time a list is looked at."""
+    return {}
+
+
+def _judged(revision: Revision) -> _Judged:
+    if not revision.body:  # of before the bytes were kept
+        return _judge(revision.contents())
+    revision.intact()
+    kept = _kept()
+    if len(kept) > MOST_KEPT:
+        kept.clear()
+    if revision.content_hash not in kept:
+        kept[revision.content_hash] = _judge(revision.contents())
+    return kept[revision.content_hash]
+
+
+def _judge(document: Document) -> _Judged:
+    evaluation = evaluate(document)
+    breach = next((f for f in evaluation.findings if f.verdict == "violates"), None)
+    return _Judged(
+        breaches=_count(evaluation, "violates", "requirement"),
         cautions=_count(evaluation, "violates", "recommendation"),
         open_questions=len(evaluation.missing),
-        next_step=_next(revision, evaluation, breaches, coupon_count, welding),
+        clear=breach.title if breach else "",
+        state=evaluation.missing[0].message if evaluation.missing else "",
     )
 
 
@@ -44,7 +87,7 @@ def _count(evaluation: Evaluation, verdict: str, obligation: str) -> int:
     return sum(f.verdict == verdict and f.obligation == obligation for f in evaluation.findings)
 
 
-def _next(revision: Revision, evaluation: Evaluation, breaches: int, coupon_count: int, welding: int) -> str:
+def _next(revision: Revision, judged: _Judged, coupon_count: int, welding: int) -> str:
     if revision.stage == Stage.TRIAL:
         if not coupon_count:
             return tr("Start a coupon")
@@ -53,9 +96,8 @@ def _next(revision: Revision, evaluation: Evaluation, breaches: int, coupon_coun
         )
     if revision.stage in _STEPS:
         return tr(_STEPS[Stage(revision.stage)])
-    if breaches:
-        first = next(f for f in evaluation.findings if f.verdict == "violates")
-        return tr("Clear: {headline}", headline=in_sentence(first.title))
-    if evaluation.missing:
-        return tr("State the {message}", message=evaluation.missing[0].message)
+    if judged.breaches:
+        return tr("Clear: {headline}", headline=in_sentence(judged.clear))
+    if judged.open_questions:
+        return tr("State the {message}", message=judged.state)
     return tr("Weld a coupon")

@@ -19,6 +19,7 @@ def newest_revisions(job: Job) -> list[Revision]:
     return list(
         Revision.objects.filter(pk__in=newest_ids)
         .select_related("procedure", "saved_by")
+        .defer("document")
         .annotate(
             coupon_count=Count("coupons"), welding_count=Count("coupons", filter=Q(coupons__status="welding"))
         )

@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from django.db.models import QuerySet
+from django.db.models import Exists, OuterRef, Q, QuerySet
 
 from apps.jobs.models import Job
 from apps.procedures.models import Revision, Stage
@@ -20,6 +20,7 @@ from apps.production.files import log_file
 from apps.production.models import State, Weld
 from apps.production.queries import with_inspections
 from apps.qualification.models import QualificationRecord, Signature
+from apps.weldlist.models import Assignment
 from apps.weldlist.queries import document_of, standing_list, weld_list_of
 from apps.weldlist.services.files import list_file
 from apps.weldlist.wps import applied_table, assigned_of, released_wps
@@ -132,12 +133,10 @@ def _point(said: str, marks: Sequence[str]) -> OpenPoint:
 
 def used_revisions(job: Job) -> list[Revision]:
     """Revisions that welds were made to or that joints are assigned to, in order of their names."""
-    found = (
-        Revision.objects.filter(procedure__job=job, welds__isnull=False)
-        | Revision.objects.filter(procedure__job=job, assignments__isnull=False)
-        | Revision.objects.filter(procedure__job=job, stage=Stage.RELEASED)
-    )
-    return sorted(found.distinct().select_related("procedure"), key=str)
+    used = Q(Exists(Weld.objects.filter(revision=OuterRef("pk"))))
+    used |= Q(Exists(Assignment.objects.filter(revision=OuterRef("pk")))) | Q(stage=Stage.RELEASED)
+    found = Revision.objects.filter(used, procedure__job=job).defer("document")
+    return sorted(found.select_related("procedure"), key=str)
 
 
 def used_records(revisions: Sequence[Revision]) -> list[QualificationRecord]:

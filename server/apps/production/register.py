@@ -12,10 +12,11 @@ from django.db.models.functions import TruncDate
 
 from apps.crew.models import Certificate, Statement
 from apps.jobs.models import Job
-from apps.production.dossier import used_records, used_revisions
+from apps.procedures.models import Revision
+from apps.production.dossier import used_revisions
 from apps.production.dossier_welders import certificates_of
 from apps.production.models import Weld
-from apps.qualification.models import Purpose, Signature
+from apps.qualification.models import Purpose, QualificationRecord, Signature, Support
 from welding.glossary.values import in_words
 from welding.language import tr, tr_noop
 
@@ -56,13 +57,16 @@ def register_of(job: Job) -> list[RegisterLine]:
     Releases are counted by person and day. The latest first.
     """
     revisions = used_revisions(job)
-    records = used_records(revisions)
-    wanted = (
-        Q(revision__procedure__job=job)
-        | Q(record__coupon__job=job)
-        | Q(record__in=[one.pk for one in records])
+    # Asked by ids: over the tables of both the database would read every signature of the shop.
+    own = QualificationRecord.objects.filter(coupon__job=job).values_list("pk", flat=True)
+    wanted = Q(revision__in=list(Revision.objects.filter(procedure__job=job).values_list("pk", flat=True)))
+    used = Support.objects.filter(revision__in=revisions).values_list("record_id", flat=True)
+    wanted |= Q(record__in={*own, *used})
+    signed = (
+        Signature.objects.filter(wanted)
+        .select_related("revision__procedure", "record")
+        .defer("revision__document", "revision__body", "record__body", "record__findings")
     )
-    signed = Signature.objects.filter(wanted).select_related("revision__procedure", "record")
     lines = [_signature(one) for one in signed]
     for certificate in certificates_of(job, revisions):
         lines.append(_certificate(certificate))

@@ -67,12 +67,11 @@ def _days(names: Collection[str]) -> Iterable[DayAtWork]:
         .distinct()
     )
     found = {(name, day, wps) for welders, day, wps in rows for name in welders if name in wanted}
-    revisions = Revision.objects.filter(pk__in={wps for _, _, wps in found}).select_related("procedure")
-    documents = {one.pk: _contents(one) for one in revisions}
+    contents = dict(
+        Revision.objects.filter(pk__in={wps for _, _, wps in found}).values_list("pk", "content_hash")
+    )
     for name, day, wps in found:
-        document = documents[wps]
-        if document is not None:
-            yield DayAtWork(name=name, on=day, procedure=document, same=("weld", wps))
+        yield DayAtWork(name=name, on=day, revision_id=wps, contents=contents[wps])
 
 
 def _contents(revision: Revision) -> Procedure | None:

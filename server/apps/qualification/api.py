@@ -96,7 +96,7 @@ def record_line(one: QualificationRecord) -> RecordLineOut:
     """A signed record as a line; a damaged one says so and nothing more."""
     damaged = ""
     try:
-        one.document()
+        one.intact()
     except DamagedError as error:
         damaged = error.detail
     return RecordLineOut(

@@ -89,11 +89,18 @@ class QualificationRecord(models.Model):
         Raises:
             DamagedError: The bytes are not those that were signed.
         """
+        self.intact()
+        return _read_signed(self.body, self.content_hash)
+
+    def intact(self) -> None:
+        """Nothing where the bytes are those that were signed.
+
+        Raises:
+            DamagedError: They are not.
+        """
         digest = hashlib.sha256(self.body.encode()).hexdigest()
-        hashes = {self.content_hash, *(one.content_hash for one in self.signatures.all())}
-        if hashes != {digest}:
+        if {self.content_hash, *(one.content_hash for one in self.signatures.all())} != {digest}:
             raise DamagedError(f"Record {self.number}")
-        return _read_signed(self.body, digest)
 
     @property
     def void(self) -> bool:
@@ -138,7 +145,7 @@ NOT_COUNTING = {
 """Why a record does not count, by its state, after its number."""
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=256)
 def _read_signed(body: str, digest: str) -> Document:
     """Documents are immutable, and reading one takes longer than all else that is asked of it."""
     return RECORD.read(body)

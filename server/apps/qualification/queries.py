@@ -60,6 +60,9 @@ def all_records(job: Job) -> list[QualificationRecord]:
     return list(
         QualificationRecord.objects.filter(coupon__job=job)
         .select_related("coupon__job", "coupon__revision__procedure")
+        .defer(
+            "findings", "coupon__procedure_document", "coupon__revision__document", "coupon__revision__body"
+        )
         .prefetch_related("signatures")
         .order_by("number")
     )
