@@ -8,6 +8,7 @@ from functools import partial
 
 import orjson
 from api.damage import attempt
+from api.kept import Kept
 
 from apps.coupons.models import Coupon
 from apps.coupons.queries import coupon_document, plain_coupon
@@ -28,9 +29,9 @@ class LogCounts:
 
 
 @by_book(BOOKS_KEPT)
-def _kept() -> dict[str, LogCounts]:
+def _kept() -> Kept[LogCounts]:
     """By what the log is of: the digest of its signed record, or that of its rows as they stand."""
-    return {}
+    return Kept(MOST_KEPT)
 
 
 def counts_of(coupon: Coupon) -> tuple[LogCounts, str]:
@@ -44,13 +45,7 @@ def counts_of(coupon: Coupon) -> tuple[LogCounts, str]:
 
 
 def _counts(coupon: Coupon) -> LogCounts:
-    kept = _kept()
-    key = _contents(coupon)
-    if len(kept) > MOST_KEPT:
-        kept.clear()
-    if key not in kept:
-        kept[key] = _judged(coupon_document(coupon))
-    return kept[key]
+    return _kept().answer(_contents(coupon), lambda: _judged(coupon_document(coupon)))
 
 
 def _contents(coupon: Coupon) -> str:

@@ -8,6 +8,7 @@ from datetime import date
 from typing import Literal
 
 from api.errors import DamagedError
+from api.kept import Kept
 from django.db.models import Q, QuerySet
 
 from apps.crew.evidence import days_of
@@ -197,21 +198,22 @@ def _uses(names: Collection[str], codes: Collection[str]) -> Uses:
 def _processes_of(code: str, revisions: Mapping[str, int]) -> Mapping[str, tuple[str, ...]]:
     """Processes of procedures by the digests of their contents; none where those cannot be read."""
     known = _known_processes(code)
-    if len(known) > MOST_KNOWN:
-        known.clear()
-    unknown = [pk for contents, pk in revisions.items() if contents not in known]
+    looked = {contents: known.look(contents) for contents in revisions}
+    found = {contents: processes for contents, processes in looked.items() if processes is not None}
+    unknown = [pk for contents, pk in revisions.items() if contents not in found]
     for revision in Revision.objects.filter(pk__in=unknown).select_related("procedure").iterator():
         try:
-            known[revision.content_hash] = _processes(code, revision.contents())
+            processes = _processes(code, revision.contents())
         except DamagedError:
             continue
-    return known
+        found[revision.content_hash] = known.keep(revision.content_hash, processes)
+    return found
 
 
 @by_book(CODES_KNOWN)
-def _known_processes(code: str) -> dict[str, tuple[str, ...]]:
+def _known_processes(code: str) -> Kept[tuple[str, ...]]:
     """What procedures are in the words of a code, by the digest of their contents; filled when asked."""
-    return {}
+    return Kept(MOST_KNOWN)
 
 
 def _processes(code: str, procedure: Procedure) -> tuple[str, ...]:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from api.kept import Kept
+
 from apps.procedures.models import Revision, Stage
 from welding.codebook.book import by_book
 from welding.documents.procedure import Procedure as Document
@@ -54,21 +56,16 @@ def standing_of(revision: Revision, coupon_count: int, welding: int) -> Standing
 
 
 @by_book(BOOKS_KEPT)
-def _kept() -> dict[str, _Judged]:
+def _kept() -> Kept[_Judged]:
     """By the digest of the contents: a document is judged once, not each time a list is looked at."""
-    return {}
+    return Kept(MOST_KEPT)
 
 
 def _judged(revision: Revision) -> _Judged:
     if not revision.body:  # of before the bytes were kept
         return _judge(revision.contents())
     revision.intact()
-    kept = _kept()
-    if len(kept) > MOST_KEPT:
-        kept.clear()
-    if revision.content_hash not in kept:
-        kept[revision.content_hash] = _judge(revision.contents())
-    return kept[revision.content_hash]
+    return _kept().answer(revision.content_hash, lambda: _judge(revision.contents()))
 
 
 def _judge(document: Document) -> _Judged:

@@ -6,6 +6,8 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from datetime import date
 
+from api.kept import Kept
+
 from apps.crew.models import CrewMember
 from apps.crew.queries import MemberStanding, at_work_on, standing_crew
 from apps.jobs.models import Job
@@ -108,12 +110,7 @@ def _asked(kind: JointType, wps: ReleasedWps | None) -> AskedType:
         why = tr("No WPS is assigned to it that covers it.")
         return AskedType(kind=kind, wps=None, code="", asked=None, why=why)
     known = _kept(wps.key)
-    facts = facts_of(kind)
-    if len(known) > MOST_KEPT:
-        known.clear()
-    if facts not in known:
-        known[facts] = asked_by(written_for(wps.document, kind.joint))
-    found = known[facts]
+    found = known.answer(facts_of(kind), lambda: (asked_by(written_for(wps.document, kind.joint)),))[0]
     if found is None:
         why = tr("No code for the qualification of welders is known here for this procedure.")
         return AskedType(kind=kind, wps=wps, code="", asked=None, why=why)
@@ -121,9 +118,9 @@ def _asked(kind: JointType, wps: ReleasedWps | None) -> AskedType:
 
 
 @by_book(KEPT_LISTS * 50)
-def _kept(wps: str) -> dict[bytes, tuple[str, Asked] | None]:
+def _kept(wps: str) -> Kept[tuple[tuple[str, Asked] | None]]:
     """What one WPS asks for joint types; filled as they are asked about."""
-    return {}
+    return Kept(MOST_KEPT)
 
 
 def _people(on: date) -> list[MemberStanding]:
