@@ -4,12 +4,14 @@ from io import StringIO
 
 import pytest
 from api.kept import Kept
+from apps.coupons import welder_log
 from apps.coupons.models import Coupon, PassLog
+from apps.crew.evidence import days_of
 from apps.demo.management.commands.many_years import PASSES, TO_A_JOB, TO_THE_LARGEST
 from apps.demo.management.commands.prepare import load_demo
 from apps.jobs.models import Job
 from apps.procedures.models import Procedure, Revision
-from django.core.management import call_command
+from django.core.management import CommandError, call_command
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
@@ -109,6 +111,30 @@ def test_bytes_that_changed_are_damaged_however_well_they_were_known(api, job):
     damaged = [one["id"] for one in engineer("GET", f"/jobs/{job.pk}/procedures")[1] if one["damaged"]]
     newest = Revision.objects.filter(procedure=signed.revision.procedure_id).order_by("-id").first()
     assert damaged == ([newest.pk] if newest.pk == signed.revision_id else [])
+
+
+def test_nothing_is_made_beside_the_records_of_a_real_shop(settings, job):
+    settings.DEMO = False
+    for name in ("many_years", "many_welds", "many_crew"):
+        with pytest.raises(CommandError):
+            call_command(name, "1")
+    assert Job.objects.get() == job
+
+
+def test_days_at_work_are_the_same_however_they_are_asked_for(monkeypatch, job):
+    second, third = (f"{job.number}-C{number:02d}" for number in (2, 3))
+    helper = {"role": "inspector", "name": "Rell Okafor"}
+    Coupon.objects.filter(number=second).update(people=[helper, {"role": "welder", "name": "Tove Lind"}])
+    Coupon.objects.filter(number=third).update(people=[{"role": "welder", "name": "Somebody else"}])
+    names = {"Rell Okafor", "Tove Lind"}
+    found = set(days_of(names))
+    assert {one.name for one in found} == names
+    monkeypatch.setattr(welder_log, "FEW", 0)
+    assert set(days_of(names)) == found
+    monkeypatch.setattr(welder_log, "MANY", 0)
+    assert set(days_of(names)) == found
+    for name in names:
+        assert set(days_of([name])) == {one for one in found if one.name == name}
 
 
 def test_no_more_is_kept_in_mind_than_is_meant():

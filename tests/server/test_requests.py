@@ -6,7 +6,7 @@ import logging
 import pytest
 import structlog
 from config.logs import PRE_CHAIN
-from config.requests import HEADER
+from config.requests import HEADER, _telling_if_slow
 from django.db import OperationalError
 
 pytestmark = pytest.mark.django_db
@@ -74,3 +74,23 @@ def test_nobody_is_looked_up_for_the_sake_of_the_log(api, lines, monkeypatch):
     answer = api["engineer"].client.post("/api/jobs", "{}", content_type="application/json")
     assert answer.status_code == 503 and answer.json()["type"] == "/problems/database"
     assert lines[0]["event"].startswith("POST ? 503") and lines[0]["event"].endswith("person -")
+
+
+def test_a_slow_query_is_logged_under_its_request_and_without_values(api, lines, monkeypatch):
+    monkeypatch.setattr("config.requests.SLOW_QUERY_S", -1)
+    answer = api["engineer"].client.get("/api/jobs/417/procedures")
+    queries = [one for one in lines if one["event"].startswith("query of ")]
+    assert {one["request_id"] for one in queries} == {answer[HEADER]}
+    asked = [one["event"] for one in queries if "jobs_job" in one["event"]]
+    assert asked and "%s" in asked[0] and "417" not in "".join(asked)
+
+
+def test_a_query_that_fails_after_long_is_logged_and_fails(lines, monkeypatch):
+    monkeypatch.setattr("config.requests.SLOW_QUERY_S", -1)
+
+    def broken(*_):
+        raise OperationalError("away")
+
+    with pytest.raises(OperationalError, match="away"):
+        _telling_if_slow(broken, "SELECT 1", None, many=False, context={})
+    assert [one["event"].partition(": ")[2] for one in lines] == ["SELECT 1"]

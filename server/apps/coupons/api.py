@@ -12,14 +12,13 @@ from api.people import person, sender
 from api.sheets import TYPES
 from api.text import Line, Number
 from api.uploads import file_of
-from django.db.models import Prefetch
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
 
 from apps.accounts.permissions import Action, require
-from apps.coupons.log_counts import counts_of
+from apps.coupons.log_counts import counted
 from apps.coupons.models import Coupon, PassLog, PassPhoto
 from apps.coupons.queries import coupon_document, passes_by_number
 from apps.coupons.schemas import (
@@ -87,11 +86,7 @@ def list_coupons(request: HttpRequest, job_id: int) -> list[CouponLineOut]:
     require(person(request), Action.VIEW)
     job = get_object_or_404(Job, pk=job_id)
     lines = []
-    coupons = job.coupons.select_related("job", "revision__procedure", "record").defer("revision__document")
-    # The passes of signed ones stand in their records.
-    open_passes = Prefetch("passes", PassLog.objects.filter(coupon__record=None))
-    for one in coupons.prefetch_related("record__signatures", open_passes).order_by("number"):
-        counts, damaged = counts_of(one)
+    for one, counts, damaged in counted(job.coupons.order_by("number")):
         lines.append(
             CouponLineOut(
                 id=one.pk,

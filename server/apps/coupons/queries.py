@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any
 
 from apps.coupons.models import Coupon
 from apps.coupons.rows import to_plain
@@ -28,20 +27,17 @@ def coupon_document(coupon: Coupon) -> Document:
 
 def standing_document(coupon: Coupon) -> Document:
     """The coupon as its rows stand: what a signature would be over."""
-    return COUPON.take(plain_coupon(coupon))
-
-
-def plain_coupon(coupon: Coupon) -> dict[str, Any]:
-    """The same as plain JSON values. Passes that were read beforehand are not asked for again."""
-    rows = sorted(coupon.passes.all(), key=lambda one: (one.number, one.pk))
-    return {
-        "format": "grounded-bead/coupon",
-        "version": 1,
-        "number": coupon.number,
-        "procedure": coupon.procedure_document,
-        "coupon": {**coupon.piece, "passes": [to_plain(row) for row in rows if not row.struck]},
-        "people": coupon.people,
-    }
+    rows = coupon.passes.filter(struck=False).order_by("number", "id")
+    return COUPON.take(
+        {
+            "format": "grounded-bead/coupon",
+            "version": 1,
+            "number": coupon.number,
+            "procedure": coupon.procedure_document,
+            "coupon": {**coupon.piece, "passes": [to_plain(row) for row in rows]},
+            "people": coupon.people,
+        }
+    )
 
 
 def passes_by_number(document: Document) -> dict[int, PassRecord]:
