@@ -1,11 +1,15 @@
 """The demo's rows, loaded once by the services and then written back as they were: ten times as fast."""
 
+from itertools import count
+
 from apps.demo.management.commands.prepare import load_demo
 from apps.jobs.models import Job
 from django.db import connection, transaction
 
 _KEPT: dict[str, bytes] = {}
 """Rows by table, of this process. Files of the demo stay where they are; new rows get new ids."""
+
+_TIMES = count(1)
 
 
 def demo() -> Job:
@@ -36,3 +40,5 @@ def _write_back() -> None:
         for table, rows in _KEPT.items():
             with cursor.copy(f'COPY "{table}" FROM STDIN (FORMAT binary)') as copy:
                 copy.write(rows)
+        # The server keeps lists in mind by id and version, which stand for one state of a list for good.
+        cursor.execute("UPDATE weldlist_weldlist SET version = version + %s", [1000 * next(_TIMES)])

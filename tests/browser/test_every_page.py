@@ -77,7 +77,8 @@ def pages(job):
     ]
 
 
-def faults(page, address, rules):
+def faults(page, address, rules=RULES):
+    page.evaluate(AXE.read_text())
     found = page.evaluate(f"axe.run(document, {rules})")["violations"]
     return [(address, one["id"], node["html"][:160]) for one in found for node in one["nodes"][:4]]
 
@@ -92,8 +93,7 @@ def test_no_fault_of_access_on_any_page(enter, bridge, part):
         page.wait_for_load_state("networkidle")
         title = page.title()
         assert words in title and title.endswith("Grounded Bead"), (address, title)
-        page.evaluate(AXE.read_text())
-        found += faults(page, address, RULES)
+        found += faults(page, address)
         booth = page.get_by_role("button", name="Booth", exact=True)
         if booth.count():  # the other theme, dark and large
             booth.click()
