@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from apps.coupons.models import PassLog
 from apps.coupons.services.start_coupon import start_coupon
+from apps.demo.management.commands.prepare import load_demo
 from apps.demo.people import RECORDER
 from apps.procedures.models import Revision
 from apps.procedures.services.create_procedure import create_procedure
@@ -20,7 +21,6 @@ from recorder.client import Gateway
 from recorder.waveforms import Setting
 from recorder.welding_day import COLUMNS, Plan, Trouble, samples, text_of
 from tests.browser.conftest import PATIENCE_MS, open_from
-from tests.browser.kept_demo import demo
 from tests.browser.stopwatch import held
 from tests.browser.test_main_path import fill
 from welding.documents.codec import PROCEDURE
@@ -39,7 +39,7 @@ class Again(ThreadedWSGIServer):
 def booth(transactional_db, monkeypatch):
     """A server that can be stopped and started again on its port, and a coupon of six passes."""
     monkeypatch.setattr(LiveServerThread, "server_class", Again)
-    job = demo()
+    job = load_demo()
     plain = PROCEDURE.plain(PROCEDURE.take(Revision.objects.get(procedure__number="FB-27-P03").document))
     engineer = Revision.objects.get(procedure__number="FB-27-P03").saved_by
     plain |= {"number": "FB-27-P20", "title": "Six passes", "passes": plain["passes"][:6]}
