@@ -322,8 +322,8 @@ def main(address: str, file: Path) -> None:
         **production(lambda: Session(address)),
         **crew(),
         **crew_of_server(lambda: Session(address)),
-        **years(lambda: Session(address)),
         **desk(address),
+        **years(lambda: Session(address)),  # last: it fills the shop
     }
     found = {name: round(value, 3) for name, value in found.items()}
     lines = [

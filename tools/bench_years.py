@@ -47,8 +47,9 @@ def years(sign_in: Callable[[], Any]) -> dict[str, float]:
     )
     largest = int(made.stdout.strip().splitlines()[-1])
     session = sign_in()
+    ordinary = next(one["id"] for one in session.get("/api/jobs") if one["number"].endswith("-0006"))
     found: dict[str, float] = {}
-    for name, job in (("years_", largest + 5), ("years_large_", largest)):
+    for name, job in (("years_", ordinary), ("years_large_", largest)):
         times = dict(_timed(session, json.loads(schema.stdout), job))
         over = {path: ms for path, ms in times.items() if ms > GOAL_MS}
         for path, ms in sorted(over.items(), key=lambda one: -one[1]):

@@ -7,10 +7,12 @@ from api.kept import Kept
 from apps.coupons import welder_log
 from apps.coupons.models import Coupon, PassLog
 from apps.crew.evidence import days_of
+from apps.crew.queries import _uses
 from apps.demo.management.commands.many_years import PASSES, TO_A_JOB, TO_THE_LARGEST
 from apps.demo.management.commands.prepare import load_demo
 from apps.jobs.models import Job
 from apps.procedures.models import Procedure, Revision
+from apps.production.models import Weld
 from django.core.management import CommandError, call_command
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
@@ -135,6 +137,22 @@ def test_days_at_work_are_the_same_however_they_are_asked_for(monkeypatch, job):
     assert set(days_of(names)) == found
     for name in names:
         assert set(days_of([name])) == {one for one in found if one.name == name}
+
+
+def test_a_day_at_work_to_a_procedure_whose_bytes_changed_says_nothing_however_well_known(job):
+    code, name = "aws-d1.1-welders:2020", "Rell Okafor"
+    before = _uses({name}, {code})
+    assert before
+    coupons = Coupon.objects.filter(people__contains=[{"role": "welder", "name": name}])
+    welds = Weld.objects.filter(welders__contains=[name])
+    revisions = {*coupons.values_list("revision", flat=True), *welds.values_list("revision", flat=True)}
+    with connection.cursor() as cursor:
+        cursor.execute("SET LOCAL session_replication_role = replica")
+        cursor.execute(
+            "UPDATE procedures_revision SET body = body || ' ' WHERE id = ANY(%s)", [list(revisions)]
+        )
+        cursor.execute("SET LOCAL session_replication_role = DEFAULT")
+    assert _uses({name}, {code}) == {}
 
 
 def test_no_more_is_kept_in_mind_than_is_meant():

@@ -34,16 +34,16 @@ FEW, MANY = 8, 2000
 Passes of so many coupons are read with all others."""
 
 
-def _named(names: Collection[str]) -> dict[int, tuple[str, str, int]]:
-    """Coupons that these people weld: by id the name, and the revision with the digest of its contents."""
+def _named(names: Collection[str]) -> dict[int, tuple[str, int]]:
+    """Coupons that these people weld: by id the name and the revision."""
     wanted = set(names)
     coupons = Coupon.objects.exclude(people=[])
     if len(wanted) <= FEW:
         ways = (Q(people__contains=[{"role": ROLE, "name": name}]) for name in sorted(wanted))
         coupons = coupons.filter(reduce(or_, ways))
-    rows = coupons.order_by().values_list("pk", "people", "revision__content_hash", "revision_id")
-    found = ((pk, _welder(people), contents, revision) for pk, people, contents, revision in rows)
-    return {pk: (name, contents, revision) for pk, name, contents, revision in found if name in wanted}
+    rows = coupons.order_by().values_list("pk", "people", "revision_id")
+    found = ((pk, _welder(people), revision) for pk, people, revision in rows)
+    return {pk: (name, revision) for pk, name, revision in found if name in wanted}
 
 
 def _passes(coupons: Collection[int]) -> QuerySet[Any, Any]:
@@ -84,8 +84,8 @@ def _days(names: Collection[str]) -> Iterable[DayAtWork]:
     coupons = _named(names)
     for pk, day in _passes(coupons).order_by().values_list("coupon", "day").distinct():
         if pk in coupons:
-            name, contents, revision = coupons[pk]
-            yield DayAtWork(name=name, on=day, revision_id=revision, contents=contents)
+            name, revision = coupons[pk]
+            yield DayAtWork(name=name, on=day, revision_id=revision)
 
 
 LOG = Log(works=_works, days=_days)

@@ -57,13 +57,11 @@ class DayAtWork:
         name: Whom the log names.
         on: The day.
         revision_id: The frozen revision that was welded to.
-        contents: Digest of what stands in it: equal procedures have the same.
     """
 
     name: str
     on: date
     revision_id: int
-    contents: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -185,29 +185,37 @@ def _days(row: Certificate, document: WelderCertificate, name: str, uses: Uses) 
 def _uses(names: Collection[str], codes: Collection[str]) -> Uses:
     """Days on which people used processes, by code, name and process in the words of the code."""
     days = days_of(names)
-    revisions = {one.contents: one.revision_id for one in days}
+    processes = _processes_of(codes, {one.revision_id for one in days})
     found: Uses = {}
-    for code in codes:
-        processes = _processes_of(code, revisions)
-        for day in days:
-            for process in processes.get(day.contents, ()):
+    for day in days:
+        for code in codes:
+            for process in processes.get((code, day.revision_id), ()):
                 found.setdefault((code, day.name, process), []).append(day.on)
     return found
 
 
-def _processes_of(code: str, revisions: Mapping[str, int]) -> Mapping[str, tuple[str, ...]]:
-    """Processes of procedures by the digests of their contents; none where those cannot be read."""
-    known = _known_processes(code)
-    looked = {contents: known.look(contents) for contents in revisions}
-    found = {contents: processes for contents, processes in looked.items() if processes is not None}
-    unknown = [pk for contents, pk in revisions.items() if contents not in found]
-    for revision in Revision.objects.filter(pk__in=unknown).select_related("procedure").iterator():
+def _processes_of(
+    codes: Collection[str], revisions: Collection[int]
+) -> dict[tuple[str, int], tuple[str, ...]]:
+    """Processes of revisions by code and id; none of one whose bytes are not those of its hash."""
+    found: dict[tuple[str, int], tuple[str, ...]] = {}
+    wanted = Revision.objects.filter(pk__in=revisions).select_related("procedure").defer("document")
+    for revision in wanted.iterator():
         try:
-            processes = _processes(code, revision.contents())
+            for code in codes:
+                found[code, revision.pk] = _kept_or_read(code, revision)
         except DamagedError:
             continue
-        found[revision.content_hash] = known.keep(revision.content_hash, processes)
     return found
+
+
+def _kept_or_read(code: str, revision: Revision) -> tuple[str, ...]:
+    if not revision.body:  # of before the bytes were kept
+        return _processes(code, revision.contents())
+    # Asked each time: what is kept by a hash says nothing of a row whose bytes have another one.
+    revision.intact()
+    known = _known_processes(code)
+    return known.answer(revision.content_hash, lambda: _processes(code, revision.contents()))
 
 
 @by_book(CODES_KNOWN)

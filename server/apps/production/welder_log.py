@@ -67,11 +67,8 @@ def _days(names: Collection[str]) -> Iterable[DayAtWork]:
         .distinct()
     )
     found = {(name, day, wps) for welders, day, wps in rows for name in welders if name in wanted}
-    contents = dict(
-        Revision.objects.filter(pk__in={wps for _, _, wps in found}).values_list("pk", "content_hash")
-    )
     for name, day, wps in found:
-        yield DayAtWork(name=name, on=day, revision_id=wps, contents=contents[wps])
+        yield DayAtWork(name=name, on=day, revision_id=wps)
 
 
 def _contents(revision: Revision) -> Procedure | None:
